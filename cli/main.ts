@@ -1,0 +1,97 @@
+import { readFileSync, statSync } from 'node:fs'
+import { FILE_LIMIT, type Problem, readPlanFile, readRecordFile, verifyRecordFile } from '@stone-tally/core'
+import { CALCULATIONS, calculate, schemaOf } from './calc'
+import { layOut, REPORTS } from './plan'
+
+const USAGE = `tally: Stone Tally on the command line
+
+  tally calc NAME              JSON on standard input, JSON on standard output, SI units
+  tally calc --list            the calculators
+  tally calc NAME --schema     JSON Schema of a calculator's input
+  tally plan FILE layout       what the Board computes for a plan file
+  tally plan FILE quantities   what the wall takes
+  tally record verify FILE     is an exported record intact?
+`
+
+class Stop extends Error {
+  constructor(
+    readonly code: number,
+    message: string,
+  ) {
+    super(message)
+  }
+}
+
+const refuse = (p: Problem) => new Stop(2, JSON.stringify({ error: { field: p.field, message: p.message } }))
+const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`)
+
+function file(path: string | undefined): string {
+  if (!path) throw new Stop(2, 'tally: name a file')
+  try {
+    const size = statSync(path).size
+    if (size > FILE_LIMIT) throw new Stop(2, `tally: ${path} is ${(size / 1048576).toFixed(1)} MB; at most ${FILE_LIMIT / 1048576} MB are read`)
+    return readFileSync(path, 'utf8')
+  } catch (error) {
+    if (error instanceof Stop) throw error
+    throw new Stop(2, `tally: cannot read ${path}: ${error instanceof Error ? error.message : 'unreadable'}`)
+  }
+}
+const badFile = (path: string, problems: readonly Problem[]) =>
+  new Stop(
+    2,
+    `tally: ${path}: ${problems
+      .slice(0, 5)
+      .map((p) => `${p.field}: ${p.message}`)
+      .join('; ')}`,
+  )
+
+function calc(args: readonly string[]) {
+  const [name, flag] = args
+  if (name === '--list') return process.stdout.write(`${Object.keys(CALCULATIONS).join('\n')}\n`)
+  if (!name) throw new Stop(2, 'tally: calc needs a name; tally calc --list shows them')
+  if (!CALCULATIONS[name])
+    throw refuse({ field: 'name', message: `"${name}" is not a calculator; there are ${Object.keys(CALCULATIONS).join(', ')}` })
+  if (flag === '--schema') return print(schemaOf(name))
+  if (flag !== undefined) throw new Stop(2, `tally: unknown option ${flag}`)
+  const result = calculate(name, readFileSync(0, 'utf8'))
+  if (!result.ok) throw refuse(result.problems[0] ?? { field: '', message: 'refused' })
+  return print(result.value)
+}
+
+function plan(args: readonly string[]) {
+  const [path, what = 'layout'] = args
+  const report = REPORTS[what]
+  if (!report) throw new Stop(2, `tally: plan FILE takes ${Object.keys(REPORTS).join(' or ')}, not ${what}`)
+  const content = file(path)
+  const read = readPlanFile(content)
+  if (!read.ok) throw badFile(path ?? '', read.problems)
+  const layout = layOut(read.value)
+  if (!layout.ok) throw badFile(path ?? '', layout.problems)
+  print(report(layout.value))
+}
+
+function record(args: readonly string[]) {
+  const [verb, path] = args
+  if (verb !== 'verify') throw new Stop(2, 'tally: record takes verify FILE')
+  const read = readRecordFile(file(path))
+  if (!read.ok) throw badFile(path ?? '', read.problems)
+  const report = verifyRecordFile(read.value)
+  if (!report.intact) throw new Stop(1, `not intact: ${report.message}`)
+  process.stdout.write(`intact: ${report.entries} entries, ends with ${report.head}\n`)
+}
+
+const COMMANDS: Readonly<Record<string, (args: readonly string[]) => unknown>> = { calc, plan, record }
+
+try {
+  const [command, ...rest] = process.argv.slice(2)
+  if (command === undefined || command === '--help' || command === '-h') process.stdout.write(USAGE)
+  else {
+    const run = COMMANDS[command]
+    if (!run) throw new Stop(2, `tally: unknown command ${command}; tally --help shows the commands`)
+    run(rest)
+  }
+} catch (error) {
+  if (!(error instanceof Stop)) throw error
+  process.stderr.write(`${error.message}\n`)
+  process.exitCode = error.code
+}

@@ -1,0 +1,3 @@
+export * from './canonical'
+export * from './result'
+export * from './schema'

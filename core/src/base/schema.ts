@@ -1,0 +1,179 @@
+import * as yup from 'yup'
+import { failAll, ok, type Problem, type Result } from './result'
+
+const show = (value: unknown): string => {
+  const text = typeof value === 'string' ? `"${value}"` : (JSON.stringify(value) ?? 'nothing')
+  return text.length > 40 ? `${text.slice(0, 37)}…` : text
+}
+
+interface Bounds {
+  readonly min?: number
+  readonly max?: number
+  readonly unit?: string
+  readonly whole?: boolean
+}
+
+/**
+ * A required number with limits; the message names value and limit.
+ *
+ * @param bounds - limits in `unit` (SI)
+ * @example quantity({ min: 0, max: 5, unit: 'm' })
+ */
+export function quantity(bounds: Bounds = {}) {
+  const unit = bounds.unit ? ` ${bounds.unit}` : ''
+  let schema = yup.number().typeError((p: { value: unknown }) => `must be a number${bounds.unit ? ` in ${bounds.unit}` : ''}, not ${show(p.value)}`)
+  if (bounds.min !== undefined) {
+    schema = schema.min(bounds.min, (p: { value: unknown }) => `must be ${bounds.min}${unit} or more, not ${show(p.value)}`)
+  }
+  if (bounds.max !== undefined) {
+    schema = schema.max(bounds.max, (p: { value: unknown }) => `must be ${bounds.max}${unit} or less, not ${show(p.value)}`)
+  }
+  if (bounds.whole) schema = schema.integer((p: { value: unknown }) => `must be a whole number, not ${show(p.value)}`)
+  return schema.required('is missing').nonNullable('is missing')
+}
+
+/** The same, but the field may be left out. */
+export const optionalQuantity = (bounds: Bounds = {}) => quantity(bounds).notRequired().nonNullable('must be a number, not null')
+
+/** A required text of at most `max` characters. */
+export const text = (max = 200) =>
+  yup
+    .string()
+    .typeError((p: { value: unknown }) => `must be text, not ${show(p.value)}`)
+    .max(max, (p: { value: unknown }) => `must be at most ${max} characters, not ${String(p.value).length}`)
+    .required('is missing')
+
+/** Text that may be left out or empty. */
+export const optionalText = (max = 200) =>
+  yup
+    .string()
+    .typeError((p: { value: unknown }) => `must be text, not ${show(p.value)}`)
+    .max(max, `must be at most ${max} characters`)
+    .optional()
+
+/** One of the given words. */
+export const choice = <const T extends string>(words: readonly T[]) =>
+  yup
+    .string<T>()
+    .oneOf([...words], (p: { value: unknown }) => `must be one of ${words.join(', ')}; not ${show(p.value)}`)
+    .required('is missing')
+
+/** Yes or no. */
+export const yesNo = () =>
+  yup
+    .boolean()
+    .typeError((p: { value: unknown }) => `must be true or false, not ${show(p.value)}`)
+    .required('is missing')
+
+/** A closed object: unknown fields are refused by name. */
+export const record = <S extends yup.ObjectShape>(shape: S) =>
+  yup
+    .object(shape)
+    .noUnknown((p: { unknown: string }) => `unknown: ${p.unknown}`)
+    .typeError((p: { value: unknown }) => `must be an object, not ${show(p.value)}`)
+    .required('is missing')
+    .nonNullable('is missing')
+
+/** A closed object that may be left out. */
+export const optionalRecord = <S extends yup.ObjectShape>(shape: S) =>
+  yup
+    .object(shape)
+    .noUnknown((p: { unknown: string }) => `unknown: ${p.unknown}`)
+    .typeError((p: { value: unknown }) => `must be an object, not ${show(p.value)}`)
+    .optional()
+    .default(undefined)
+
+/** A list of `min` to `max` items. */
+export const list = <T extends yup.ISchema<unknown>>(item: T, min = 0, max = 100_000) =>
+  yup
+    .array(item as never)
+    .typeError((p: { value: unknown }) => `must be a list, not ${show(p.value)}`)
+    .min(min, `needs at least ${min}`)
+    .max(max, `takes at most ${max}`)
+    .required('is missing') as unknown as yup.ArraySchema<yup.InferType<T>[], yup.AnyObject, undefined, ''>
+
+/** A list that may be left out. */
+export const optionalList = <T extends yup.ISchema<unknown>>(item: T, max = 100_000) =>
+  yup
+    .array(item as never)
+    .typeError((p: { value: unknown }) => `must be a list, not ${show(p.value)}`)
+    .max(max, `takes at most ${max}`)
+    .optional()
+    .default(undefined) as unknown as yup.ArraySchema<yup.InferType<T>[] | undefined, yup.AnyObject, undefined, ''>
+
+/** Yes or no that may be left out. */
+export const optionalYesNo = () =>
+  yup
+    .boolean()
+    .typeError((p: { value: unknown }) => `must be true or false, not ${show(p.value)}`)
+    .optional()
+
+/** One of the given words, or left out. */
+export const optionalChoice = <const T extends string>(words: readonly T[]) =>
+  yup
+    .string<T>()
+    .oneOf([...words], (p: { value: unknown }) => `must be one of ${words.join(', ')}; not ${show(p.value)}`)
+    .optional()
+
+/**
+ * Reads an unknown value with a schema: the value typed, or every problem with its field path.
+ *
+ * @example read(record({ depth: quantity({ min: 0 }) }), { depth: -1 })
+ */
+export function read<S extends yup.AnySchema>(schema: S, value: unknown, at = ''): Result<yup.InferType<S>> {
+  try {
+    return ok(schema.validateSync(value, { strict: true, abortEarly: false, stripUnknown: false }))
+  } catch (error) {
+    if (!(error instanceof yup.ValidationError)) throw error
+    const inner = error.inner.length > 0 ? error.inner : [error]
+    const problems: Problem[] = []
+    for (const one of inner) {
+      const path = [at, one.path ?? ''].filter(Boolean).join('.')
+      if (one.type === 'noUnknown') {
+        for (const key of String(one.params?.unknown ?? '').split(', ')) {
+          problems.push({ field: path ? `${path}.${key}` : key, message: `${key} is not a known field` })
+        }
+      } else problems.push({ field: path, message: one.message })
+    }
+    return failAll(problems)
+  }
+}
+
+/** JSON Schema (2020-12) of a Yup schema, so that the published one can never drift from the one in force. */
+export function toJsonSchema(schema: yup.ISchema<unknown>): Record<string, unknown> {
+  return describe((schema as yup.AnySchema).describe() as yup.SchemaFieldDescription)
+}
+
+function describe(d: yup.SchemaFieldDescription): Record<string, unknown> {
+  const tests = 'tests' in d ? d.tests : []
+  const param = (name: string, key: string) => tests.find((t) => t.name === name)?.params?.[key]
+  if (d.type === 'object' && 'fields' in d) {
+    const properties: Record<string, unknown> = {}
+    const required: string[] = []
+    for (const [name, field] of Object.entries((d as yup.SchemaObjectDescription).fields)) {
+      properties[name] = describe(field)
+      if ('optional' in field && !field.optional) required.push(name)
+    }
+    return { type: 'object', properties, required, additionalProperties: false }
+  }
+  if (d.type === 'array' && 'innerType' in d) {
+    const inner = (d as yup.SchemaInnerTypeDescription).innerType
+    const min = param('min', 'min')
+    const items = inner && !Array.isArray(inner) ? describe(inner) : {}
+    return { type: 'array', items, ...(typeof min === 'number' && min > 0 ? { minItems: min } : {}) }
+  }
+  const oneOf = 'oneOf' in d ? (d.oneOf as unknown[]) : []
+  const type = d.type === 'number' && tests.some((t) => t.name === 'integer') ? 'integer' : d.type === 'mixed' ? undefined : d.type
+  const low = param('min', 'min')
+  const high = param('max', 'max')
+  const pair = d.type === 'string' ? (['minLength', 'maxLength'] as const) : (['minimum', 'maximum'] as const)
+  return {
+    ...(type ? { type } : {}),
+    ...(oneOf.length > 0 ? { enum: oneOf } : {}),
+    ...(typeof low === 'number' ? { [pair[0]]: low } : {}),
+    ...(typeof high === 'number' ? { [pair[1]]: high } : {}),
+  }
+}
+
+export type { InferType } from 'yup'
+export { yup }

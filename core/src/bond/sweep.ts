@@ -1,0 +1,178 @@
+import { after, LESS, merge, NEAR, type Spans, without } from './spans'
+import type { BondPiece, StretchToBond } from './stretch'
+
+/** What a cut costs beside a half: more than all the halves of a course. */
+const CUT = 4096
+
+/** Where a joint can stand within one window, by what it costs to get there. */
+interface Costed {
+  readonly keys: number[]
+  readonly spans: Spans[]
+}
+
+/**
+ * Exact search. Positions a joint can have are kept as intervals per cost (cuts, then halves) and swept from left to
+ * right in windows of half a unit; a position that is reached cheaper is never kept twice, so that only a handful of costs
+ * are alive at any place and the sweep is linear in the length.
+ */
+export function searchBond(s: StretchToBond, countHalves = true): BondPiece[] | undefined {
+  const { length, full, below, minOverlap } = s
+  const minPiece = Math.max(s.minPiece, 1e-3)
+  const width = full / 2
+  // What a half costs beside a cut; nothing where any bond with as few cuts will do.
+  const halfCost = countHalves ? 1 : 0
+  const count = Math.max(1, Math.ceil(length / width) + 1)
+  const windows: (Costed | undefined)[] = new Array(count)
+  const put = (key: number, lo: number, hi: number, least: number) => {
+    // Nothing beyond the last possible joint is worth keeping.
+    const top = Math.min(hi, length - NEAR)
+    if (lo > top + NEAR) return
+    const first = Math.max(least, Math.floor((lo + NEAR) / width))
+    const last = Math.max(first, Math.floor((top + NEAR) / width))
+    for (let w = first; w <= last && w < count; w++) {
+      const a = w === first ? lo : w * width
+      const b = w === last ? top : (w + 1) * width - NEAR
+      let at = windows[w]
+      if (!at) {
+        at = { keys: [], spans: [] }
+        windows[w] = at
+      }
+      const known = at.keys.indexOf(key)
+      if (known >= 0) (at.spans[known] as Spans).push(a, Math.max(a, b))
+      else {
+        at.keys.push(key)
+        at.spans.push([a, Math.max(a, b)])
+      }
+    }
+  }
+  const next = (key: number, lo: number, hi: number, w: number, cut: boolean) => {
+    put(key, lo + full, hi + full, w + 1)
+    if (s.half) put(key + halfCost, lo + width, hi + width, w + 1)
+    if (cut) put(key + CUT, lo + minPiece, hi + full - LESS, w)
+  }
+  next(0, 0, 0, 0, s.cutStart)
+  let best = Number.POSITIVE_INFINITY
+  let bestFrom: { kind: BondPiece['kind']; lo: number; hi: number; key: number } | undefined
+  const offer = (cost: number, kind: BondPiece['kind'], key: number, lo: number, hi: number) => {
+    if (cost < best && lo <= hi + NEAR) {
+      best = cost
+      bestFrom = { kind, lo, hi, key }
+    }
+  }
+  const finish = (key: number, lo: number, hi: number) => {
+    const [one, two] = [length - full, length - width]
+    if (lo <= one + NEAR && hi >= one - NEAR) offer(key, 'full', key, Math.max(lo, one), Math.min(hi, one))
+    if (s.half && lo <= two + NEAR && hi >= two - NEAR) offer(key + halfCost, 'half', key, Math.max(lo, two), Math.min(hi, two))
+    if (s.cutEnd) offer(key + CUT, 'cut', key, Math.max(lo, length - full + LESS), Math.min(hi, length - minPiece))
+  }
+  finish(0, 0, 0)
+  if (best !== Number.POSITIVE_INFINITY && bestFrom) {
+    const only = bestFrom as { kind: BondPiece['kind'] }
+    // The whole stretch is one piece; a cut at both its ends needs both to be allowed.
+    if (only.kind !== 'cut' || s.cutStart) return [{ length, kind: only.kind }]
+    best = Number.POSITIVE_INFINITY
+    bestFrom = undefined
+  }
+  for (let w = 0; w < count; w++) {
+    const at = windows[w]
+    if (!at) continue
+    const kept: Costed = { keys: [], spans: [] }
+    const done: Spans = []
+    // Keys grow while the window is worked, as a short cut may end in the same window.
+    let before = -1
+    for (;;) {
+      let which = -1
+      for (let i = 0; i < at.keys.length; i++) {
+        const k = at.keys[i] as number
+        if (k > before && (which < 0 || k < (at.keys[which] as number))) which = i
+      }
+      if (which < 0) break
+      const key = at.keys[which] as number
+      before = key
+      // What costs as much as a bond already found cannot better it.
+      if (key >= best) break
+      let spans = merge(at.spans[which] as Spans)
+      if (minOverlap > 0) {
+        const top = spans[spans.length - 1] as number
+        for (let i = after(below, (spans[0] as number) - minOverlap); i < below.length && (below[i] as number) < top + minOverlap; i++) {
+          spans = without(spans, (below[i] as number) - minOverlap, (below[i] as number) + minOverlap)
+        }
+      }
+      for (let i = 0; i < done.length && spans.length > 0; i += 2) {
+        const [lo, hi] = [done[i] as number, done[i + 1] as number]
+        if (hi - lo > NEAR) spans = without(spans, lo, hi)
+        const point: Spans = []
+        for (let j = 0; j < spans.length; j += 2) {
+          const [a, b] = [spans[j] as number, spans[j + 1] as number]
+          if (!(b - a < NEAR && a >= lo - NEAR && b <= hi + NEAR)) point.push(a, b)
+        }
+        spans = point
+      }
+      if (spans.length === 0) continue
+      kept.keys.push(key)
+      kept.spans.push(spans)
+      for (let i = 0; i < spans.length; i += 2) {
+        const [lo, hi] = [spans[i] as number, spans[i + 1] as number]
+        done.push(lo, hi)
+        next(key, lo, hi, w, true)
+        finish(key, lo, hi)
+      }
+    }
+    windows[w] = kept
+  }
+  if (!bestFrom) return undefined
+
+  // Back from the end along costs that add up.
+  const pieces: BondPiece[] = []
+  let { key } = bestFrom
+  let at = (bestFrom.lo + bestFrom.hi) / 2
+  pieces.push({ length: bestFrom.kind === 'full' ? full : bestFrom.kind === 'half' ? width : length - at, kind: bestFrom.kind })
+  const find = (cost: number, lo: number, hi: number): [number, number] | undefined => {
+    let found: [number, number] | undefined
+    for (let w = Math.max(0, Math.floor(lo / width) - 1); w <= Math.floor(hi / width) + 1 && w < count; w++) {
+      const at = windows[w]
+      const spans = at?.spans[at.keys.indexOf(cost)]
+      if (!spans) continue
+      for (let i = 0; i < spans.length; i += 2) {
+        const [a, b] = [Math.max(lo, spans[i] as number), Math.min(hi, spans[i + 1] as number)]
+        if (a <= b + 2 * NEAR && (!found || b - a > found[1] - found[0])) found = [a, Math.max(a, b)]
+      }
+    }
+    return found
+  }
+  for (let guard = 0; guard < 4 * count + 8; guard++) {
+    const ends = (n: number) => Math.abs(n) < 3 * NEAR
+    if (key === 0 && ends(at - full)) {
+      pieces.push({ length: full, kind: 'full' })
+      return pieces.reverse()
+    }
+    if (s.half && key === halfCost && ends(at - width)) {
+      pieces.push({ length: width, kind: 'half' })
+      return pieces.reverse()
+    }
+    if (s.cutStart && key === CUT && at >= minPiece - NEAR && at <= full - LESS + NEAR) {
+      pieces.push({ length: at, kind: 'cut' })
+      return pieces.reverse()
+    }
+    const before = find(key, at - full - NEAR, at - full + NEAR)
+    if (before) {
+      pieces.push({ length: full, kind: 'full' })
+      at -= full
+      continue
+    }
+    const half = s.half && key % CUT >= halfCost ? find(key - halfCost, at - width - NEAR, at - width + NEAR) : undefined
+    if (half) {
+      pieces.push({ length: width, kind: 'half' })
+      at -= width
+      key -= halfCost
+      continue
+    }
+    const cut = key >= CUT ? find(key - CUT, at - full + LESS - NEAR, at - minPiece + NEAR) : undefined
+    if (!cut) throw new Error('the sweep reached a joint that nothing leads to')
+    const p = (cut[0] + cut[1]) / 2
+    pieces.push({ length: at - p, kind: 'cut' })
+    at = p
+    key -= CUT
+  }
+  throw new Error('the way back does not end')
+}

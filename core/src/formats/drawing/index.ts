@@ -1,0 +1,7 @@
+export * from './adopt'
+export { DRAWING_UNITS, type Drawing, type DrawingUnit, type FoundLine, type FoundPoint, type FoundProfile } from './drawing'
+export { readDxf } from './dxf'
+export { readLandXml } from './landxml'
+export { readPoints } from './points'
+export * from './text'
+export * from './write'

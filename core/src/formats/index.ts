@@ -1,0 +1,4 @@
+export * from './drawing'
+export * from './readings-csv'
+export * from './tally-file'
+export * from './units-csv'

@@ -1,0 +1,5 @@
+export * from './alignment'
+export * from './number'
+export * from './offset'
+export * from './profile'
+export * from './segment'

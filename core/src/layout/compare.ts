@@ -1,0 +1,118 @@
+import { pointAt } from '../geometry'
+import type { Plan } from '../plan'
+import { toeAt, topAt } from '../plan'
+import { counted } from '../systems'
+import { type Layout, stepAt } from './layout'
+
+/** One difference between two revisions; where it has a place, the stations (m) and course it is at. */
+export interface Change {
+  readonly id: string
+  readonly text: string
+  readonly from?: number
+  readonly to?: number
+  readonly course?: number
+  readonly section?: string
+}
+
+const m = (v: number) => `${v.toFixed(3).replace(/\.?0+$/, '')} m`
+
+/** Numbers and words of a plan that stand alone, with the words for them. */
+const FIELDS: readonly [string, string, (p: Plan) => string][] = [
+  ['system', 'System', (p) => p.system],
+  ['unit', 'Unit', (p) => p.unit.name],
+  ['unit-size', 'Unit size', (p) => `${m(p.unit.length)} × ${m(p.unit.height)} × ${m(p.unit.depth)}, setback ${m(p.unit.setback)}`],
+  ['engineer', 'Engineered plan', (p) => p.engineer ?? 'none'],
+  ['drawing', 'Drawing', (p) => p.drawing ?? 'none'],
+  ['benchmark', 'Benchmark', (p) => `${p.benchmark.name} at ${m(p.benchmark.elevation)}`],
+  [
+    'embedment',
+    'Embedment rules',
+    (p) => p.embedment.map((e) => `${e.kind} ${e.depth ?? e.fraction ?? e.count ?? `${e.base} + ${e.perMetre}`}`).join(', '),
+  ],
+  ['pad', 'Pad', (p) => `${p.pad.material}, ${m(p.pad.thickness)} thick, ${m(p.pad.width)} wide, steps of ${m(p.pad.minRun)} or more`],
+  ['excavation', 'Excavation', (p) => `${m(p.excavation.behind)} behind, leaning ${p.excavation.slope} : 1`],
+  ['stone', 'Stone behind', (p) => m(p.stone.width)],
+  [
+    'drain',
+    'Drain',
+    (p) =>
+      `${m(p.drain.diameter)} pipe at ${(p.drain.fall * 100).toFixed(2)} %, outlets at ${p.drain.outlets.map((o) => `${m(o.station)} (${m(o.invert)})`).join(', ')}`,
+  ],
+  ['top', 'Top', (p) => p.top?.style ?? 'stepped'],
+  ['openings', 'Openings', (p) => p.openings?.map((o) => `${o.name} at ${m(o.station)}`).join(', ') || 'none'],
+  ['obstacles', 'Obstacles', (p) => p.obstacles?.map((o) => o.name).join(', ') || 'none'],
+  ['sections', 'Sections', (p) => p.sections.map((s) => `${s.id} to ${m(s.to)}`).join(', ')],
+]
+
+/** Stretches over which a value differs by more than `limit`, with the largest difference. */
+function stretches(length: number, differs: (station: number) => number, limit: number) {
+  const result: { from: number; to: number; most: number }[] = []
+  const parts = Math.max(20, Math.ceil(length / 0.25))
+  for (let k = 0; k < parts; k++) {
+    // In the middle of each part: at a step's very edge both sides are right.
+    const s = ((k + 0.5) * length) / parts
+    const by = differs(s)
+    if (Math.abs(by) <= limit) continue
+    const [from, to] = [(k * length) / parts, ((k + 1) * length) / parts]
+    const last = result[result.length - 1]
+    if (last && Math.abs(last.to - from) < 1e-6 && Math.sign(last.most) === Math.sign(by)) {
+      last.to = to
+      if (Math.abs(by) > Math.abs(last.most)) last.most = by
+    } else result.push({ from, to, most: by })
+  }
+  return result
+}
+
+/**
+ * What changed from one revision to another: fields, line, grades, pad and top steps, units, geogrid.
+ *
+ * @example compareLayouts(before, after).map((c) => c.text)
+ */
+export function compareLayouts(before: Layout, after: Layout): Change[] {
+  const [a, b] = [before.plan, after.plan]
+  const changes: Change[] = []
+  for (const [id, name, of] of FIELDS) {
+    const [was, is] = [of(a), of(b)]
+    if (was !== is) changes.push({ id, text: `${name}: ${was} → ${is}` })
+  }
+  if (Math.abs(a.length - b.length) > 0.0005) changes.push({ id: 'length', text: `Length: ${m(a.length)} → ${m(b.length)}` })
+  const common = Math.min(a.length, b.length)
+  const words = (by: number, up: string, down: string) => `${(Math.abs(by) * 1000).toFixed(0)} mm ${by > 0 ? up : down}`
+  const list: [string, string, (s: number) => number, number, string, string][] = [
+    [
+      'line',
+      'Face line moved',
+      (s) => {
+        const [p, q] = [pointAt(before.alignment, s), pointAt(after.alignment, s)]
+        const angle = ((90 - p.bearing) * Math.PI) / 180
+        const [e, n] = [q.easting - p.easting, q.northing - p.northing]
+        const into = n * Math.cos(angle) - e * Math.sin(angle)
+        return Math.abs(into) > 1e-9 ? Math.sign(into) * Math.hypot(e, n) : Math.hypot(e, n)
+      },
+      0.005,
+      'into the fill',
+      'outwards',
+    ],
+    ['toe', 'Toe grade', (s) => toeAt(b, s) - toeAt(a, s), 0.0005, 'higher', 'lower'],
+    ['top-grade', 'Top grade', (s) => topAt(b, s) - topAt(a, s), 0.0005, 'higher', 'lower'],
+    ['steps', 'Pad', (s) => stepAt(after.steps, s) - stepAt(before.steps, s), 0.0005, 'higher', 'lower'],
+    ['tops', 'Top of units', (s) => stepAt(after.tops, s) - stepAt(before.tops, s), 0.0005, 'higher', 'lower'],
+  ]
+  for (const [id, name, differs, limit, up, down] of list) {
+    for (const s of stretches(common, differs, limit)) {
+      changes.push({ id, text: `${name}: up to ${words(s.most, up, down)}, ${s.from.toFixed(1)} to ${s.to.toFixed(1)} m`, from: s.from, to: s.to })
+    }
+  }
+  const courses = new Set([...a.grid, ...b.grid].map((g) => g.course))
+  for (const course of [...courses].sort((x, y) => x - y)) {
+    const [was, is] = [a.grid.find((g) => g.course === course), b.grid.find((g) => g.course === course)]
+    if (!was && is) changes.push({ id: 'grid', course, text: `Geogrid on course ${course} added: ${m(is.length)} ${is.type}` })
+    else if (was && !is) changes.push({ id: 'grid', course, text: `Geogrid on course ${course} taken out (was ${m(was.length)} ${was.type})` })
+    else if (was && is && (was.length !== is.length || was.type !== is.type)) {
+      changes.push({ id: 'grid', course, text: `Geogrid on course ${course}: ${m(was.length)} ${was.type} → ${m(is.length)} ${is.type}` })
+    }
+  }
+  const units = (l: Layout) => [...l.cells.values()].reduce((n, c) => n + counted(c.pieces), 0)
+  if (units(before) !== units(after)) changes.push({ id: 'units', text: `Units: ${units(before)} → ${units(after)}` })
+  return changes
+}

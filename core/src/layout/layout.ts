@@ -1,0 +1,340 @@
+import { failAll, ok, type Result } from '../base/result'
+import { type Alignment, below, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
+import { alignmentFor, exposedHeight, type Plan, toeAt, topAt } from '../plan'
+import { embedment, LIMITS } from '../rules'
+import { type Piece, systemOf, type WallSystem } from '../systems'
+import { drainInvert } from '../water/drain'
+import { baseSteps, type PadStep } from './base-steps'
+import { type Cap, capsOver } from './caps'
+import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
+import { type Course, rowsOf, type Stretch } from './rows'
+import { type Run, runsOf } from './runs'
+
+/** A course within a section: the unit of the record. */
+export interface Cell {
+  readonly section: string
+  readonly course: number
+  readonly stretches: readonly Stretch[]
+  readonly pieces: readonly Piece[]
+  /** Lowest, or highest, course of its section. */
+  readonly first: boolean
+  readonly last: boolean
+}
+
+/** Something about the plan that a person must know before work; `blocks` closes the gate before digging. */
+export interface Caution {
+  readonly id: string
+  readonly message: string
+  readonly blocks: boolean
+}
+
+/** What the plan means on the ground. Everything is computed; nothing here is stored. */
+export interface Layout {
+  readonly plan: Plan
+  readonly system: WallSystem
+  readonly buried: { readonly depth: number; readonly governing: number; readonly courses: number }
+  readonly alignment: Alignment
+  readonly legs: readonly Leg[]
+  readonly steps: readonly PadStep[]
+  readonly tops: readonly PadStep[]
+  readonly courses: readonly Course[]
+  /** Beside `courses`: the face line of each, its legs, and its runs of units. */
+  readonly lines: readonly OffsetLine[]
+  readonly faces: readonly (readonly FaceLeg[])[]
+  readonly runs: readonly (readonly Run[])[]
+  readonly caps: readonly Cap[]
+  /** Keyed `section/course`. */
+  readonly cells: ReadonlyMap<string, Cell>
+  readonly cautions: readonly Caution[]
+}
+
+export const cellKey = (section: string, course: number) => `${section}/${course}`
+
+/** Told how far a long layout is, 0 to 1. */
+export type Progress = (done: number) => void
+
+/**
+ * The wall worked out: stepped pad, courses with elevations, the face of each, the pieces in it.
+ *
+ * @param earlier - a layout of a plan much like this one; runs that did not change are taken over from it
+ * @returns the layout, or what in the plan makes it impossible
+ * @example layOut(plan).value.steps
+ */
+export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Result<Layout> {
+  const system = systemOf(plan.system)
+  if (!system) return { ok: false, problems: [{ field: 'system', message: `"${plan.system}" is not a system this application knows` }] }
+  const { unit } = plan
+  const buried = embedment({ exposedHeight: exposedHeight(plan), unitHeight: unit.height, rules: plan.embedment })
+  if (!buried.ok) return { ok: false, problems: buried.problems.map((p) => ({ ...p, field: p.field.replace(/^rules/, 'embedment') })) }
+  const found = stepsAndTops(plan, buried.value.depth)
+  if (!found.ok) return found
+  const { steps, tops } = found.value
+  const courses = rowsOf(plan, steps, tops)
+  if (courses.length === 0) {
+    return { ok: false, problems: [{ field: 'grades', message: `the wall is lower than one course of ${unit.height} m` }] }
+  }
+
+  const alignment = alignmentFor(plan)
+  const tight = checkRadii(alignment, courses, unit)
+  if (tight.length > 0) return failAll(tight)
+  const legs = legsOf(alignment)
+  const same = earlier && sameLine(earlier.plan, plan) && sameUnit(earlier.plan, plan) ? earlier : undefined
+  const known = new Map<string, number>(same?.courses.map((c, i) => [`${c.bottom}|${c.offset}`, i]) ?? [])
+  const kept = courses.map((c) => known.get(`${c.bottom}|${c.offset}`))
+  const made = faceLines(
+    alignment,
+    courses.filter((_, i) => kept[i] === undefined),
+  )
+  if (!made.ok) return made
+  const fresh = [...made.value]
+  const lines = courses.map((_, i) => (kept[i] === undefined ? fresh.shift() : same?.lines[kept[i]]) as OffsetLine)
+  const faces = courses.map((_, i) => (kept[i] === undefined ? undefined : same?.faces[kept[i]]) ?? faceLegs(alignment, legs, lines[i] as OffsetLine))
+
+  const basis = { plan, system, closed: alignment.closed, length: alignment.length, steps }
+  const runs: Run[][] = []
+  courses.forEach((course, i) => {
+    const lower = courses[i - 1]
+    const under = lower && Math.abs(lower.top - course.bottom) < LENGTH_TOLERANCE ? (runs[i - 1] as Run[]) : []
+    const before = kept[i] === undefined ? [] : (same?.runs[kept[i]] ?? [])
+    runs.push(runsOf(basis, course, faces[i] as FaceLeg[], under, before))
+    progress?.((i + 1) / courses.length)
+  })
+  const cells = cellsOf(plan, courses, runs, same)
+  const caps = capsOf(plan, alignment, courses, faces, tops)
+  const cautions = cautionsOf(plan, system, courses, runs)
+  return ok({ plan, system, buried: buried.value, alignment, legs, steps, tops, courses, lines, faces, runs, caps, cells, cautions })
+}
+
+const alike = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)
+const sameLine = (a: Plan, b: Plan) => a.length === b.length && alike(a.alignment, b.alignment) && alike(a.openings, b.openings)
+const sameUnit = (a: Plan, b: Plan) => a.system === b.system && alike(a.unit, b.unit) && alike(a.sections, b.sections)
+
+/** Pad steps under the toe and top steps under the top grade. */
+function stepsAndTops(plan: Plan, buried: number): Result<{ steps: PadStep[]; tops: PadStep[] }> {
+  const { unit } = plan
+  const datum = tidy(Math.min(...plan.grades.map((g) => g.toe)) - buried)
+  const size = { height: unit.height, length: unit.length }
+  const pad = baseSteps({
+    datum,
+    minEmbedment: buried,
+    minRun: plan.pad.minRun,
+    unit: size,
+    profile: plan.grades.map((g) => ({ station: g.station, toe: g.toe })),
+  })
+  if (!pad.ok) return pad
+  const steps = pad.value.steps
+  const minRun = plan.top?.minRun ?? plan.pad.minRun
+  if (plan.top?.style === 'level') {
+    const high = Math.max(...plan.grades.map((g) => g.top)) - unit.capHeight
+    const courses = Math.ceil((high - datum) / unit.height - 1e-9)
+    return ok({ steps, tops: [{ start: 0, end: plan.length, elevation: tidy(datum + courses * unit.height) }] })
+  }
+  if (plan.top?.style === 'cap-following') {
+    // The cap lies on the slope, so no unit may stand above its underside anywhere.
+    const under = baseSteps({
+      datum,
+      minEmbedment: 0,
+      minRun,
+      unit: size,
+      profile: plan.grades.map((g) => ({ station: g.station, toe: g.top - unit.capHeight })),
+    })
+    return under.ok ? ok({ steps, tops: under.value.steps }) : under
+  }
+  // Top steps are the same problem upside down: as low as can be, nowhere below the top grade, the cap counted in.
+  const upside = baseSteps({
+    datum: -datum,
+    minEmbedment: 0,
+    minRun,
+    unit: size,
+    profile: plan.grades.map((g) => ({ station: g.station, toe: unit.capHeight - g.top })),
+  })
+  if (!upside.ok) return upside
+  return ok({ steps, tops: upside.value.steps.map((s) => ({ ...s, elevation: tidy(-s.elevation) })) })
+}
+
+/** Pieces of a run by the section their middle stands in; worked out once for a run. */
+const sorted = new WeakMap<Run, { sections: Plan['sections']; parts: ReadonlyMap<string, readonly Piece[]> }>()
+function partsOf(run: Run, sections: Plan['sections']): ReadonlyMap<string, readonly Piece[]> {
+  const before = sorted.get(run)
+  if (before && alike(before.sections, sections)) return before.parts
+  const parts = new Map<string, Piece[]>()
+  let i = 0
+  for (const p of run.pieces) {
+    const middle = (p.start + p.to) / 2
+    if (middle < (sections[i] as Plan['sections'][number]).from) i = 0
+    while (i < sections.length - 1 && middle >= (sections[i] as Plan['sections'][number]).to) i++
+    const id = (sections[i] as Plan['sections'][number]).id
+    const list = parts.get(id)
+    if (list) list.push(p)
+    else parts.set(id, [p])
+  }
+  sorted.set(run, { sections, parts })
+  return parts
+}
+
+/** The runs' parts a cell was put together from, so that an untouched one is taken over without looking at its pieces. */
+const partsOfCell = new WeakMap<Cell, readonly (readonly Piece[])[]>()
+
+function cellsOf(plan: Plan, courses: readonly Course[], runs: readonly (readonly Run[])[], same: Layout | undefined): Map<string, Cell> {
+  const bySection = new Map<string, { stretches: Stretch[]; lists: readonly (readonly Piece[])[]; course: number }[]>(
+    plan.sections.map((s) => [s.id, []]),
+  )
+  courses.forEach((course, i) => {
+    const parts = (runs[i] as readonly Run[]).map((r) => partsOf(r, plan.sections))
+    for (const section of plan.sections) {
+      const lists = parts.flatMap((p) => {
+        const list = p.get(section.id)
+        return list ? [list] : []
+      })
+      // A sliver of a course whose pieces all belong to the neighbour is the neighbour's: nobody could work on it.
+      if (lists.length === 0) continue
+      const stretches = course.stretches.flatMap((s) => {
+        const cut = { from: Math.max(s.from, section.from), to: Math.min(s.to, section.to) }
+        return below(cut.from, cut.to) ? [cut] : []
+      })
+      if (stretches.length === 0) continue
+      const workable = stretches.filter((s) => s.to - s.from >= plan.unit.length / 4)
+      bySection.get(section.id)?.push({
+        course: course.course,
+        stretches: workable.length > 0 ? workable : stretches,
+        lists,
+      })
+    }
+  })
+  const cells = new Map<string, Cell>()
+  for (const section of plan.sections) {
+    const own = bySection.get(section.id) ?? []
+    for (const [i, cell] of own.entries()) {
+      const key = cellKey(section.id, cell.course)
+      const { course, stretches, lists } = cell
+      const [first, last] = [i === 0, i === own.length - 1]
+      const before = same?.cells.get(key)
+      const parts = before && partsOfCell.get(before)
+      const untouched = parts !== undefined && parts.length === lists.length && parts.every((p, k) => p === lists[k])
+      if (before && untouched && before.first === first && before.last === last && alike(before.stretches, stretches)) {
+        cells.set(key, before)
+        continue
+      }
+      const pieces = untouched && before ? before.pieces : lists.length === 1 ? (lists[0] as readonly Piece[]) : lists.flat()
+      const made: Cell = { section: section.id, course, stretches, pieces, first, last }
+      partsOfCell.set(made, lists)
+      cells.set(key, made)
+    }
+  }
+  return cells
+}
+
+/** Caps of a face by the step they lie on; a face is made anew whenever its line or unit changes. */
+const cappedBefore = new WeakMap<FaceLeg, Map<string, Cap[]>>()
+function capsOn(plan: Plan, step: PadStep, face: FaceLeg, ends: { left: boolean; right: boolean }, slope: number): Cap[] {
+  const key = `${step.start}|${step.end}|${step.elevation}|${ends.left}|${ends.right}|${slope}`
+  const known = cappedBefore.get(face) ?? new Map<string, Cap[]>()
+  cappedBefore.set(face, known)
+  const caps = known.get(key) ?? capsOver(plan, step, face, ends, slope)
+  known.set(key, caps)
+  return caps
+}
+
+function capsOf(
+  plan: Plan,
+  alignment: Alignment,
+  courses: readonly Course[],
+  faces: readonly (readonly FaceLeg[])[],
+  tops: readonly PadStep[],
+): Cap[] {
+  const result: Cap[] = []
+  tops.forEach((step, i) => {
+    const upper = courses.findIndex((c) => Math.abs(c.top - step.elevation) < LENGTH_TOLERANCE)
+    const face = faces[upper < 0 ? faces.length - 1 : upper]
+    if (!face) return
+    const [left, right] = [tops[i - 1], tops[i + 1]]
+    const seen = {
+      left: left ? left.elevation < step.elevation - LENGTH_TOLERANCE : !alignment.closed,
+      right: right ? right.elevation < step.elevation - LENGTH_TOLERANCE : !alignment.closed,
+    }
+    const rise = plan.top?.style === 'cap-following' ? topAt(plan, step.end) - topAt(plan, step.start) : 0
+    const slope = Math.hypot(1, rise / Math.max(step.end - step.start, 1e-6))
+    for (const f of face) {
+      const leg = {
+        left: seen.left && step.start >= f.leg.from - LENGTH_TOLERANCE,
+        right: seen.right && step.end <= f.leg.to + LENGTH_TOLERANCE,
+      }
+      result.push(...capsOn(plan, step, f, leg, slope))
+      // The leg that crosses the first station of a ring has caps on both sides of it.
+      if (f.leg.to > alignment.length + LENGTH_TOLERANCE) {
+        const over = { ...step, start: step.start + alignment.length, end: step.end + alignment.length }
+        result.push(
+          ...capsOn(plan, over, f, leg, slope).map((c) => ({ ...c, start: tidy(c.start - alignment.length), to: tidy(c.to - alignment.length) })),
+        )
+      }
+    }
+  })
+  return result
+}
+
+/** Elevation of the step over a station, m. */
+export function stepAt(steps: readonly PadStep[], station: number): number {
+  const step = steps.find((s) => below(station, s.end)) ?? steps[steps.length - 1]
+  if (!step) throw new RangeError('a wall has at least one step')
+  return step.elevation
+}
+
+function cautionsOf(plan: Plan, system: WallSystem, courses: readonly Course[], runs: readonly (readonly Run[])[]): Caution[] {
+  const result: Caution[] = []
+  const tall = exposedHeight(plan)
+  const limit = plan.rules?.engineeredAbove ?? LIMITS.engineeredAbove.value
+  if (below(limit, tall) && !plan.engineer) {
+    result.push({
+      id: 'engineer',
+      blocks: true,
+      message: `The wall shows ${tall.toFixed(2)} m, over the ${limit} m a crew may build without an engineer. Name the engineered plan in the plan before digging.`,
+    })
+  }
+  const from = plan.drain.outlets.map((o) => o.station).sort((a, b) => a - b)
+  const gaps = [...from.slice(1).map((s, i) => s - (from[i] as number))]
+  if (gaps.some((g) => g > plan.drain.maxOutletSpacing)) {
+    result.push({ id: 'outlets', blocks: false, message: `Outlets are more than ${plan.drain.maxOutletSpacing} m apart; add one between.` })
+  }
+  if (plan.drain.fall < 0.01) {
+    result.push({ id: 'fall', blocks: false, message: `The pipe falls ${(plan.drain.fall * 100).toFixed(1)} %; under 1 % it silts up.` })
+  }
+  for (const o of plan.drain.outlets) {
+    if (o.invert > toeAt(plan, o.station)) {
+      result.push({
+        id: 'outlet-high',
+        blocks: false,
+        message: `The outlet at ${o.station} m is above the toe grade: water stands behind the wall up to it.`,
+      })
+    }
+  }
+  const broken = new Map<string, { count: number; first: string }>()
+  courses.forEach((c, i) => {
+    for (const r of runs[i] ?? []) {
+      if (!r.broken) continue
+      const known = broken.get(r.broken)
+      if (known) known.count++
+      else broken.set(r.broken, { count: 1, first: `course ${c.course}, ${r.from.toFixed(2)} to ${r.to.toFixed(2)} m` })
+    }
+  })
+  for (const [rule, { count, first }] of broken) {
+    result.push({
+      id: 'bond',
+      blocks: false,
+      message: `Bond: ${rule} (${first}${count > 1 ? ` and ${count - 1} more` : ''}). Move an end by part of a unit to avoid it.`,
+    })
+  }
+  for (const c of system.cautions(plan)) result.push({ ...c, blocks: false })
+  return result
+}
+
+/** Does the course lie straight on the pad at this station? */
+export const onPad = (layout: Layout, course: Course, station: number) => Math.abs(stepAt(layout.steps, station) - course.bottom) < LENGTH_TOLERANCE
+
+/** Invert of the toe drain at a station, m. */
+export const invertAt = (layout: Layout, station: number) => drainInvert(layout.plan.drain.outlets, layout.plan.drain.fall, station)
+
+/** Reading points over a stretch, kept a hand's breadth from its ends where a rod cannot stand. */
+export function pointsOver(stretch: Stretch, spacing: number): number[] {
+  const inset = Math.min(0.1, (stretch.to - stretch.from) / 4)
+  return [...new Set(stationsOver(stretch.from + inset, stretch.to - inset, spacing).map((s) => Math.round(s * 100) / 100))]
+}

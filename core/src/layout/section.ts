@@ -1,0 +1,85 @@
+import { atMost, below, tidy } from '../geometry'
+import { toeAt, topAt } from '../plan'
+import { invertAt, type Layout, stepAt } from './layout'
+import type { Course } from './rows'
+
+type Point = readonly [number, number]
+
+/** The wall cut at a station. x runs from the face of course 1 into the fill, y is elevation; m. */
+export interface WallSection {
+  readonly station: number
+  readonly toe: number
+  readonly top: number
+  readonly pad: { readonly x: number; readonly width: number; readonly bottom: number; readonly top: number }
+  readonly courses: readonly { readonly course: number; readonly x: number; readonly bottom: number; readonly top: number }[]
+  readonly grid: readonly {
+    readonly course: number
+    readonly x: number
+    readonly length: number
+    readonly elevation: number
+    readonly type: string
+  }[]
+  readonly pipe: { readonly x: number; readonly y: number; readonly radius: number }
+  /** Line of the cut behind, from the bottom of the trench up. */
+  readonly cut: readonly Point[]
+}
+
+/** Courses that exist at a station. A step's edge belongs to what follows it, as in `stepAt`; the end of the wall to what is before. */
+export const coursesAt = (layout: Layout, station: number): Course[] => {
+  const end = layout.plan.length
+  return layout.courses.filter((c) =>
+    c.stretches.some((s) => atMost(s.from, station) && (below(station, s.to) || (atMost(end, s.to) && atMost(station, end)))),
+  )
+}
+
+/**
+ * Everything the section drawing needs at a station.
+ *
+ * @example sectionAt(layout, 12).pad.top
+ */
+export function sectionAt(layout: Layout, station: number): WallSection {
+  const { plan } = layout
+  const padTop = stepAt(layout.steps, station)
+  const padBottom = tidy(padTop - plan.pad.thickness)
+  const courses = coursesAt(layout, station)
+  const start = courses[0]?.offset ?? 0
+  const front = start - (plan.pad.width - plan.unit.depth) / 2
+  const back = start + plan.unit.depth + plan.excavation.behind
+  const top = topAt(plan, station)
+  const last = courses[courses.length - 1]?.course ?? 0
+  return {
+    station,
+    toe: toeAt(plan, station),
+    top,
+    pad: { x: front, width: plan.pad.width, bottom: padBottom, top: padTop },
+    courses: courses.map((c) => ({ course: c.course, x: c.offset, bottom: c.bottom, top: c.top })),
+    grid: plan.grid.flatMap((g) => {
+      const course = courses.find((c) => c.course === g.course)
+      return course && g.course < last ? [{ course: g.course, x: course.offset, length: g.length, elevation: course.top, type: g.type }] : []
+    }),
+    pipe: {
+      x: start + plan.unit.depth + Math.max(plan.stone.width, plan.drain.diameter) / 2,
+      y: invertAt(layout, station) + plan.drain.diameter / 2,
+      radius: plan.drain.diameter / 2,
+    },
+    cut: [
+      [front, toeAt(plan, station)],
+      [front, padBottom],
+      [back, padBottom],
+      [back + plan.excavation.slope * (top - padBottom), top],
+    ],
+  }
+}
+
+/** Where a grid layer is laid: the stretches of its course that carry another course on top. */
+export function gridStretches(layout: Layout, courseNumber: number) {
+  const course = layout.courses.find((c) => c.course === courseNumber)
+  const above = layout.courses.find((c) => c.course === courseNumber + 1)
+  if (!course || !above) return []
+  return course.stretches.flatMap((s) =>
+    above.stretches.flatMap((a) => {
+      const cut = { from: Math.max(s.from, a.from), to: Math.min(s.to, a.to) }
+      return below(cut.from, cut.to) ? [cut] : []
+    }),
+  )
+}

@@ -1,0 +1,150 @@
+import { stationsOver, tidy } from '../geometry'
+import { gridStretches, type Layout, stepAt } from '../layout'
+import { toeAt, topAt } from '../plan'
+import { counted, type Piece, type Quantity } from '../systems'
+import { cutList } from './cut-list'
+
+export type { Quantity } from '../systems'
+
+const f = (n: number, places = 2) => n.toFixed(places)
+/** Loose soil over soil in the bank; common earth. A site's own figure goes before it. */
+const SWELL = 1.25
+
+const sum = <T>(list: readonly T[], of: (one: T) => number) => list.reduce((total, one) => total + of(one), 0)
+const lengthOf = (s: readonly { from: number; to: number }[]) => sum(s, (one) => one.to - one.from)
+
+/** Share ordered above what is built, per cent; common practice where the plan says nothing. */
+const WASTE = { units: 3, stone: 10, grid: 5 }
+
+/**
+ * What the wall takes: units by kind, cuts, caps, pad, stone, excavation, spoil, grid, pipe, pallets and mass; then what
+ * only its system has. Each says how it was worked out.
+ *
+ * @returns SI quantities
+ * @example quantities(layout).find((q) => q.id === 'pad')
+ */
+export function quantities(layout: Layout): Quantity[] {
+  const { plan, system } = layout
+  const { unit } = plan
+  const { many } = system.noun
+  const waste = plan.waste ?? WASTE
+  const result: Quantity[] = []
+  const say = (id: string, name: string, value: number, of: Quantity['unit'], working: string) =>
+    result.push({ id, name, value: tidy(value), unit: of, working })
+  const pieces = [...layout.cells.values()].flatMap((c) => c.pieces)
+  const set = pieces.filter((p) => p.kind !== 'return')
+  const count = (kind: Piece['kind']) => set.filter((p) => p.kind === kind && p.shape === undefined).length
+
+  say('full', `Full ${many}`, count('full'), 'pieces', 'counted course by course')
+  if (unit.half !== false || count('half') > 0)
+    say('half', `Half ${many}`, count('half'), 'pieces', unit.half === false ? 'sawn: none are made' : 'where running bond needs them')
+  say('cut', `Cut ${many}`, count('cut'), 'pieces', 'where a run ends off the half-unit grid, or a curve shifts the joints')
+  if (count('corner') > 0) say('corner', 'Corner units', count('corner'), 'pieces', 'one a course at every outside corner, alternating')
+  if (count('mitre') > 0) say('mitre', `Mitred ${many}`, count('mitre'), 'pieces', 'two a course at every corner that takes no corner unit')
+  for (const shape of new Set(set.flatMap((p) => (p.shape === undefined ? [] : [p.shape])))) {
+    const own = set.filter((p) => p.shape === shape)
+    const cut = own.filter((p) => p.kind === 'cut').length
+    say(`shape-${shape}`, `Shape: ${shape}`, own.length, 'pieces', `by the pattern's tile, ${cut} of them cut`)
+  }
+  const cuts = cutList(layout)
+  if (cuts.pieces.length > 0) {
+    say(
+      'for-cuts',
+      `Whole ${many} for the saw`,
+      cuts.units.length,
+      'pieces',
+      `${cuts.pieces.length} pieces, off-cuts used again; no fewer than ${cuts.lowerBound} can do`,
+    )
+  }
+  const shaped = set.filter((p) => p.shape !== undefined)
+  const whole = count('full') + cuts.units.length + count('mitre')
+  const other = count('corner') + (unit.half === false ? 0 : count('half')) + shaped.length
+  const ordered = Math.ceil((whole * (100 + waste.units)) / 100 - 1e-9)
+  say('order', `Order: whole ${many}`, ordered, 'pieces', `${whole} needed (full, for the saw, mitred) + ${waste.units} %`)
+  if (unit.perPallet)
+    say('pallets', 'Pallets', Math.ceil((ordered + other) / unit.perPallet), 'pieces', `${ordered + other} ÷ ${unit.perPallet} a pallet`)
+  const run = sum(set, (p) => p.length * ((p.height ?? unit.height) / unit.height))
+  say('mass', `Mass of ${many}`, (run / unit.length) * unit.mass, 'kg', `${f(run)} m of course ÷ ${unit.length} m × ${unit.mass} kg`)
+
+  const face = sum(set, (p) => p.length * (p.height ?? unit.height)) + sum(pieces, (p) => (p.kind === 'return' ? p.length * unit.height : 0))
+  say('face', 'Face', face, 'm²', 'true length of every course × its height')
+  const topRun = sum(layout.caps, (c) => c.length)
+  if (layout.caps.length > 0) {
+    const caps = (kind: string) => layout.caps.filter((c) => c.kind === kind).length
+    const parts = (['end', 'corner', 'tapered', 'cut'] as const).flatMap((k) => (caps(k) > 0 ? [`${caps(k)} ${CAP_WORDS[k]}`] : []))
+    say(
+      'caps',
+      'Caps',
+      layout.caps.length,
+      'pieces',
+      `${f(topRun)} m of top ÷ ${unit.capLength ?? unit.length} m${parts.length > 0 ? `; of them ${parts.join(', ')}` : ''}`,
+    )
+    for (const k of ['end', 'corner', 'tapered'] as const) if (caps(k) > 0) say(`caps-${k}`, `Caps: ${CAP_WORDS[k]}`, caps(k), 'pieces', CAP_WHY[k])
+  }
+
+  const padRun = sum(layout.steps, (s) => s.end - s.start)
+  say('pad', 'Pad, compacted', padRun * plan.pad.width * plan.pad.thickness, 'm³', `${f(padRun)} m × ${plan.pad.width} m × ${plan.pad.thickness} m`)
+  const padOrder = padRun * plan.pad.width * plan.pad.thickness * plan.pad.looseFactor * (1 + waste.stone / 100)
+  say('pad-order', 'Order: pad material, loose', padOrder, 'm³', `× ${plan.pad.looseFactor} loose + ${waste.stone} %`)
+  const own = system.quantities({ plan, pieces, face, topRun, whole })
+  const cores = own.find((q) => q.id === 'cores')?.value ?? 0
+  const behind = face * plan.stone.width
+  say('stone', 'Drainage stone', cores + behind, 'm³', `${cores > 0 ? `cores ${f(cores)} + ` : ''}behind ${f(face)} m² × ${plan.stone.width} m`)
+  say('stone-order', 'Order: drainage stone', (cores + behind) * (1 + waste.stone / 100), 'm³', `+ ${waste.stone} %`)
+
+  let backfill = 0
+  for (const c of layout.courses) {
+    for (const s of c.stretches) {
+      const middle = (s.from + s.to) / 2
+      const up = (c.bottom + c.top) / 2 - stepAt(layout.steps, middle)
+      const room = plan.excavation.behind + plan.excavation.slope * (up + plan.pad.thickness) - plan.stone.width - c.offset
+      backfill += Math.max(0, room) * unit.height * (s.to - s.from)
+    }
+  }
+  say('backfill', 'Backfill, compacted', backfill, 'm³', 'behind the stone to the cut, course by course')
+
+  const width = Math.max(plan.pad.width, unit.depth + plan.excavation.behind + (plan.pad.width - unit.depth) / 2)
+  const { slope } = plan.excavation
+  let dig = 0
+  let bank = 0
+  for (const s of layout.steps) {
+    const at = stationsOver(s.start, s.end, 0.5)
+    const depth = (station: number) => Math.max(0, toeAt(plan, station) - (s.elevation - plan.pad.thickness))
+    // Only the side behind leans back; the front is cut upright and closed again the same day.
+    const below = (station: number) => width * depth(station) + (slope * depth(station) ** 2) / 2
+    const above = (station: number) => {
+      const h = Math.max(0, topAt(plan, station) - toeAt(plan, station))
+      return (unit.depth + plan.excavation.behind + slope * depth(station)) * h + (slope * h * h) / 2
+    }
+    for (let i = 1; i < at.length; i++) {
+      const [a, b] = [at[i - 1] as number, at[i] as number]
+      dig += ((below(a) + below(b)) / 2) * (b - a)
+      bank += ((above(a) + above(b)) / 2) * (b - a)
+    }
+  }
+  say(
+    'dig',
+    'Dig below toe grade, bank',
+    dig,
+    'm³',
+    `${f(width)} m wide, the back leaning ${slope} : 1, from toe grade to the bottom of the pad; average end areas at 0.5 m`,
+  )
+  say('bank', 'Cut above toe grade, bank', bank, 'm³', 'only where natural ground already stands at the top grade behind the wall')
+  say('spoil', 'Spoil of the trench, loose', dig * SWELL, 'm³', `dig × ${SWELL} swell; less what is kept as fill`)
+
+  const gridArea = sum(plan.grid, (g) => lengthOf(gridStretches(layout, g.course)) * g.length)
+  say('grid', 'Geogrid', gridArea, 'm²', `${plan.grid.length} layers, run × length from the face`)
+  if (gridArea > 0) say('grid-order', 'Order: geogrid', gridArea * (1 + waste.grid / 100), 'm²', `+ ${waste.grid} % for laps and trimming`)
+  say('pipe', 'Drain pipe', plan.length, 'm', 'length of the wall')
+  for (const q of own) result.push({ ...q, value: tidy(q.value) })
+  const fitted = counted(pieces)
+  if (fitted !== set.length) throw new Error('pieces are counted in two ways')
+  return result
+}
+
+const CAP_WORDS = { end: 'with a finished end', corner: 'mitred at corners', tapered: 'tapered', cut: 'cut' } as const
+const CAP_WHY = {
+  end: 'one wherever an end of the cap is seen: top steps and the ends of the wall',
+  corner: 'two at every corner of the top',
+  tapered: 'on curves tighter than straight caps can follow; laid wide and narrow face in turn',
+} as const

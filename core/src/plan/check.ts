@@ -1,0 +1,101 @@
+import { failAll, ok, type Problem, type Result } from '../base/result'
+import { read } from '../base/schema'
+import { below, same } from '../geometry'
+import { checkAlignment } from './alignment'
+import { type Plan, planSchema } from './plan'
+
+/**
+ * Reads a plan from outside: types and limits by the schema, then what only the whole can tell
+ * (stations inside the wall, top over toe, sections that cover it).
+ *
+ * @returns the plan, or every problem with its field path
+ * @example readPlan(JSON.parse(text))
+ */
+export function readPlan(value: unknown): Result<Plan> {
+  const shape = read(planSchema, value)
+  if (!shape.ok) return shape
+  const plan = shape.value
+  const problems: Problem[] = []
+  const say = (field: string, message: string) => problems.push({ field, message })
+
+  plan.grades.forEach((g, i) => {
+    const before = plan.grades[i - 1]
+    if (before && !below(before.station, g.station)) {
+      say(`grades[${i}].station`, `must be after ${before.station} m, not ${g.station}; list stations in order, each once`)
+    }
+    if (below(plan.length, g.station)) {
+      say(`grades[${i}].station`, `${g.station} m is beyond the wall, which ends at ${plan.length} m`)
+    }
+    if (!below(g.toe, g.top)) {
+      say(`grades[${i}].top`, `top grade ${g.top} m must be above toe grade ${g.toe} m at station ${g.station}`)
+    }
+    if (g.top - g.toe > 15) {
+      say(`grades[${i}].top`, `${(g.top - g.toe).toFixed(2)} m of wall is over the limit of 15 m; are the grades in feet?`)
+    }
+  })
+  if (!same(plan.grades[0]?.station ?? 0, 0)) say('grades[0].station', 'the first station must be 0, the start of the wall')
+  const last = plan.grades[plan.grades.length - 1]
+  if (last && below(last.station, plan.length)) {
+    say(`grades[${plan.grades.length - 1}].station`, `grades end at ${last.station} m, the wall at ${plan.length} m`)
+  }
+
+  let at = 0
+  const ids = new Set<string>()
+  plan.sections.forEach((s, i) => {
+    if (ids.has(s.id)) say(`sections[${i}].id`, `"${s.id}" is used twice`)
+    ids.add(s.id)
+    if (!/^[A-Za-z0-9]+$/.test(s.id)) say(`sections[${i}].id`, `"${s.id}" must be letters and digits`)
+    if (!same(s.from, at)) say(`sections[${i}].from`, `must start at ${at} m where the one before ends, not ${s.from}`)
+    if (!below(s.from, s.to)) say(`sections[${i}].to`, `must be beyond ${s.from} m, not ${s.to}`)
+    at = s.to
+  })
+  if (!same(at, plan.length)) {
+    say(`sections[${plan.sections.length - 1}].to`, `sections end at ${at} m, the wall at ${plan.length} m`)
+  }
+
+  plan.drain.outlets.forEach((o, i) => {
+    if (below(plan.length, o.station)) {
+      say(`drain.outlets[${i}].station`, `${o.station} m is beyond the wall, which ends at ${plan.length} m`)
+    }
+  })
+  if (plan.pad.width < plan.unit.depth) {
+    say('pad.width', `${plan.pad.width} m is narrower than the unit, ${plan.unit.depth} m deep`)
+  }
+  const seen = new Set<number>()
+  plan.grid.forEach((g, i) => {
+    if (seen.has(g.course)) say(`grid[${i}].course`, `course ${g.course} has a layer already`)
+    seen.add(g.course)
+    // The cut leans back, so a layer higher up has more room behind it.
+    const room = plan.unit.depth + plan.excavation.behind + plan.excavation.slope * g.course * plan.unit.height
+    if (below(room, g.length)) {
+      say(
+        `grid[${i}].length`,
+        `${g.length} m of grid does not fit: the excavation gives ${room.toFixed(2)} m at course ${g.course}; dig deeper behind or shorten the layer`,
+      )
+    }
+  })
+  problems.push(...checkAlignment(plan))
+  plan.openings?.forEach((o, i) => {
+    if (below(plan.length, o.station)) say(`openings[${i}].station`, `${o.station} m is beyond the wall, which ends at ${plan.length} m`)
+  })
+  plan.obstacles?.forEach((o, i) => {
+    if (o.points.length === 1 && !o.radius) say(`obstacles[${i}].radius`, 'a single point needs a radius')
+  })
+  const tile = plan.unit.pattern
+  tile?.pieces.forEach((p, i) => {
+    if (below(tile.length, p.x + p.length))
+      say(`unit.pattern.pieces[${i}].length`, `reaches ${(p.x + p.length).toFixed(3)} m, past the tile of ${tile.length} m`)
+    if (below(plan.unit.height, p.y + p.height))
+      say(`unit.pattern.pieces[${i}].height`, `reaches ${(p.y + p.height).toFixed(3)} m, over the course of ${plan.unit.height} m`)
+  })
+  if (tile) {
+    const filled = tile.pieces.reduce((sum, p) => sum + p.length * p.height, 0)
+    if (!same(filled, tile.length * plan.unit.height)) {
+      say(
+        'unit.pattern',
+        `its pieces cover ${filled.toFixed(4)} m² of a tile of ${(tile.length * plan.unit.height).toFixed(4)} m²; they must fill it without overlap`,
+      )
+    }
+  }
+  return problems.length > 0 ? failAll(problems) : ok(plan)
+}

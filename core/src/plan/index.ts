@@ -1,0 +1,4 @@
+export * from './alignment'
+export * from './check'
+export * from './edit'
+export * from './plan'

@@ -1,0 +1,170 @@
+import {
+  choice,
+  type InferType,
+  list,
+  optionalChoice,
+  optionalList,
+  optionalQuantity,
+  optionalRecord,
+  optionalText,
+  optionalYesNo,
+  quantity,
+  record,
+  text,
+  yesNo,
+} from '../base/schema'
+import { elevationAt } from '../geometry'
+
+const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
+const elevation = () => metres(-500, 9000)
+const stationField = () => metres(0, 2000)
+const gridMetres = () => metres(-10_000_000, 10_000_000)
+
+/** How the unit holds its place; the catalogue is sorted by it. */
+export const UNIT_PROFILES = ['lug', 'rear-lip', 'tongue-groove', 'pattern', 'landscape', 'basket'] as const
+
+/** One shape of a pattern's tile: where it lies in the tile, from its lower left corner, and how large it is (m). */
+export const patternPieceSchema = record({
+  shape: text(40),
+  x: metres(0, 20),
+  y: metres(0, 3),
+  length: metres(0.05, 5),
+  height: metres(0.03, 2),
+})
+
+/** A unit of the catalogue as it is used in this plan, so that a plan file stands on its own. Lengths m, mass kg, volume m³. */
+export const unitSchema = record({
+  id: text(40),
+  name: text(80),
+  height: metres(0.04, 1.5),
+  length: metres(0.1, 3),
+  depth: metres(0.08, 2),
+  setback: metres(0, 0.3),
+  coreVolume: quantity({ min: 0, max: 1, unit: 'm³' }),
+  mass: quantity({ min: 1, max: 5000, unit: 'kg' }),
+  capHeight: metres(0, 0.5),
+  profile: optionalChoice(UNIT_PROFILES),
+  /** Smallest radius of any course's face, m; a curve without it is refused. */
+  minRadius: optionalQuantity({ min: 0, max: 100, unit: 'm' }),
+  /** Half units are made; taken as yes when left out. */
+  half: optionalYesNo(),
+  /** Shortest piece that may be cut, m; a quarter unit when left out. */
+  minPiece: optionalQuantity({ min: 0.02, max: 3, unit: 'm' }),
+  /** Face length of a corner unit, m; without one corners are mitred. */
+  cornerLength: optionalQuantity({ min: 0.05, max: 3, unit: 'm' }),
+  /** Length of a cap, m; that of the unit when left out. */
+  capLength: optionalQuantity({ min: 0.05, max: 3, unit: 'm' }),
+  /** Tapered caps are used on curves tighter than this, m. */
+  capTaper: optionalQuantity({ min: 0, max: 500, unit: 'm' }),
+  perPallet: optionalQuantity({ min: 1, max: 5000, whole: true }),
+  /** Share of a basket that stays air between its stones. */
+  porosity: optionalQuantity({ min: 0, max: 0.6 }),
+  /** A tile of several shapes, two or three rows high, that repeats along the course. */
+  pattern: optionalRecord({ length: metres(0.1, 20), pieces: list(patternPieceSchema, 1, 60) }),
+})
+export type Unit = InferType<typeof unitSchema>
+
+/** A school of embedment depth; which fields it takes follows from its kind. Depths in m. */
+export const embedmentSchema = record({
+  kind: choice(['fixed', 'perHeight', 'fraction', 'courses'] as const),
+  depth: optionalQuantity({ min: 0, max: 5, unit: 'm' }),
+  base: optionalQuantity({ min: 0, max: 5, unit: 'm' }),
+  perMetre: optionalQuantity({ min: 0, max: 2, unit: 'm per m' }),
+  fraction: optionalQuantity({ min: 0, max: 1 }),
+  count: optionalQuantity({ min: 0, max: 20, whole: true }),
+})
+
+/**
+ * The wall as it is to be built. One revision of it is in force at a time; entries name the revision they were made under.
+ * SI: stations, elevations and lengths in m.
+ */
+export const planSchema = record({
+  name: text(80),
+  site: text(120),
+  drawing: optionalText(80),
+  engineer: optionalText(120),
+  system: text(40),
+  unit: unitSchema,
+  length: metres(0.5, 2000),
+  /**
+   * The face line of course 1 on the site grid, stations from its first point, the fill on its left. `bulge` is the tangent
+   * of a quarter of the arc's angle, positive to the left. Left out: a straight wall.
+   */
+  alignment: optionalRecord({
+    vertices: list(record({ easting: gridMetres(), northing: gridMetres(), bulge: optionalQuantity({ min: -50, max: 50 }) }), 2, 500),
+    closed: yesNo(),
+  }),
+  /** How the top follows its grade, and the shortest top step (m). */
+  top: optionalRecord({ style: choice(['stepped', 'level', 'cap-following'] as const), minRun: optionalQuantity({ min: 0, max: 50, unit: 'm' }) }),
+  /** Pipes and culverts through the wall: courses stop at them. Bottom is an elevation; m. */
+  openings: optionalList(
+    record({ name: text(60), station: stationField(), width: metres(0.02, 20), bottom: elevation(), height: metres(0.02, 10) }),
+    50,
+  ),
+  /** What the wall is measured from. */
+  references: optionalList(
+    record({
+      name: text(60),
+      kind: choice(['building-line', 'string', 'benchmark'] as const),
+      points: list(record({ easting: gridMetres(), northing: gridMetres() }), 1, 50),
+    }),
+    50,
+  ),
+  /** What must not be touched: a round one has one point and a radius. */
+  obstacles: optionalList(
+    record({
+      name: text(60),
+      kind: choice(['tree', 'service', 'structure'] as const),
+      points: list(record({ easting: gridMetres(), northing: gridMetres() }), 1, 50),
+      radius: optionalQuantity({ min: 0, max: 100, unit: 'm' }),
+      clearance: metres(0, 50),
+    }),
+    100,
+  ),
+  /** Ordered above what is built, per cent. */
+  waste: optionalRecord({ units: quantity({ min: 0, max: 50 }), stone: quantity({ min: 0, max: 50 }), grid: quantity({ min: 0, max: 50 }) }),
+  grades: list(record({ station: stationField(), toe: elevation(), top: elevation() }), 2, 500),
+  benchmark: record({ name: text(60), elevation: elevation() }),
+  embedment: list(embedmentSchema, 1, 6),
+  pad: record({
+    material: choice(['dense-graded', 'open-graded', 'sand', 'sand-cement', 'lean-concrete'] as const),
+    thickness: metres(0.05, 1),
+    width: metres(0.15, 4),
+    maxLift: metres(0.03, 0.5),
+    looseFactor: quantity({ min: 1, max: 2 }),
+    minRun: metres(0, 50),
+  }),
+  excavation: record({ behind: metres(0, 20), slope: quantity({ min: 0, max: 4, unit: 'm across per m up' }) }),
+  stone: record({ width: metres(0, 3) }),
+  drain: record({
+    diameter: metres(0.05, 0.6),
+    fall: quantity({ min: 0, max: 0.2, unit: 'm per m' }),
+    outlets: list(record({ station: stationField(), invert: elevation() }), 1, 50),
+    maxOutletSpacing: metres(1, 200),
+  }),
+  grid: list(record({ course: quantity({ min: 1, max: 200, whole: true }), length: metres(0.3, 30), type: text(60) }), 0, 100),
+  sections: list(record({ id: text(8), from: stationField(), to: stationField() }), 1, 50),
+  rules: optionalRecord({
+    openCourses: optionalQuantity({ min: 1, max: 6, whole: true }),
+    pointSpacing: optionalQuantity({ min: 0.5, max: 10, unit: 'm' }),
+    engineeredAbove: optionalQuantity({ min: 0, max: 6, unit: 'm' }),
+  }),
+})
+export type Plan = InferType<typeof planSchema>
+
+/** Toe grade at a station, m. */
+export const toeAt = (plan: Plan, station: number) =>
+  elevationAt(
+    plan.grades.map((g) => ({ station: g.station, elevation: g.toe })),
+    station,
+  )
+
+/** Top grade at a station, m. */
+export const topAt = (plan: Plan, station: number) =>
+  elevationAt(
+    plan.grades.map((g) => ({ station: g.station, elevation: g.top })),
+    station,
+  )
+
+/** Greatest height of wall that can be seen: top grade above toe grade, m. */
+export const exposedHeight = (plan: Plan) => Math.max(...plan.grades.map((g) => g.top - g.toe))

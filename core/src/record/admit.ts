@@ -1,0 +1,220 @@
+import { fail, failAll, ok, type Problem, type Result } from '../base/result'
+import { optionalQuantity, optionalText, quantity, read, record, text, yup } from '../base/schema'
+import { holdPoint, ROLES, type Role } from '../rules'
+import type { Entry, Verdict } from './entry'
+import { live, statusOf, verdictOf } from './fold'
+import { barriers, openFindings, titleOf } from './gate'
+import { type ActionData, kindOf, type LiftData, type ReleaseData, type UnitsData } from './kinds'
+import type { WallState } from './state'
+import { complete, settled } from './status'
+import { type Step, stepKey } from './steps'
+import { stretchesOf } from './target'
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/
+const uuid = () => text(36).matches(UUID, 'must be a UUID in lower case')
+
+const whereSchema = record({
+  stage: optionalText(40),
+  section: optionalText(8),
+  course: optionalQuantity({ min: 1, max: 400, whole: true }),
+  station: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
+})
+
+/** An entry as it may come in; `data` is read by the schema of its kind. */
+export const entrySchema = record({
+  id: uuid(),
+  wall: uuid(),
+  revision: quantity({ min: 1, max: 10_000, whole: true }),
+  at: text(30).matches(/^\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d{1,3})?)?Z$/, 'must be a time in UTC such as 2026-05-04T07:30:00Z'),
+  by: record({ id: text(80), name: text(120), role: text(20).oneOf([...ROLES], `must be one of ${ROLES.join(', ')}`) }),
+  kind: text(30),
+  where: whereSchema,
+  data: yup.mixed().required('is missing'),
+  supersedes: uuid().optional(),
+  recheckOf: uuid().optional(),
+  instrument: optionalText(80),
+})
+
+/**
+ * Types and limits of one entry, its data by its kind.
+ *
+ * @example readEntry({ kind: 'reading', … })
+ */
+export function readEntry(value: unknown): Result<Entry> {
+  const envelope = read(entrySchema, value)
+  if (!envelope.ok) return envelope
+  const kind = kindOf(envelope.value.kind)
+  if (!kind) return fail('kind', `"${envelope.value.kind}" is not a kind of entry`)
+  const data = read(kind.schema as yup.AnySchema, envelope.value.data, 'data')
+  return data.ok ? ok(envelope.value as Entry) : data
+}
+
+/** Who may record what. Inspectors measure and release, they do not build; the office keeps to notes. */
+const RIGHTS: Record<string, readonly Role[]> = {
+  setup: ['foreman', 'crew', 'inspector'],
+  reading: ['foreman', 'crew', 'inspector'],
+  check: ['foreman', 'crew'],
+  lift: ['foreman', 'crew'],
+  units: ['foreman', 'crew'],
+  geogrid: ['foreman', 'crew'],
+  release: ['foreman', 'inspector'],
+  override: ['foreman'],
+  action: ['foreman', 'inspector'],
+  strike: ['foreman', 'crew', 'inspector'],
+  note: ROLES,
+}
+/** @example mayRecord('crew', 'override') // false */
+export const mayRecord = (role: Role, kind: string) => RIGHTS[kind]?.includes(role) ?? false
+
+/** Five minutes, for clocks that are a little fast. */
+const AHEAD = 5 * 60_000
+
+/**
+ * May this entry go into the record as it stands? The same answer on the device, before sending, and on the server.
+ *
+ * @param now - ms since 1970, from the caller
+ * @returns how it was judged, or each reason against it with its field
+ */
+export function admit(state: WallState, entry: Entry, now: number): Result<Verdict | undefined> {
+  const role = entry.by.role as Role
+  if (entry.kind === 'revision') return ok(undefined)
+  if (!mayRecord(role, entry.kind)) {
+    return fail('kind', `a ${role} may not record a ${entry.kind}; it takes the ${(RIGHTS[entry.kind] ?? []).join(' or ')}`)
+  }
+  const at = Date.parse(entry.at)
+  if (Number.isNaN(at)) return fail('at', `"${entry.at}" is not a date`)
+  if (at > now + AHEAD) return fail('at', `${entry.at} is in the future; check the clock of the device`)
+  if (at < Date.UTC(2000, 0, 1)) return fail('at', `${entry.at} is before 2000; check the clock of the device`)
+  if (entry.revision > state.layouts.length) {
+    return fail('revision', `there is no revision ${entry.revision}; ${state.layouts.length} is in force`)
+  }
+  const linked = checkLinks(state, entry)
+  if (!linked.ok) return linked
+  const kind = kindOf(entry.kind)
+  const placed = kind?.work || entry.kind === 'release' || entry.kind === 'override'
+  if (!placed) return ok(undefined)
+
+  const found = findStep(state, entry)
+  if (!found.ok) return found
+  const step = found.value
+  if (entry.kind === 'release') return checkRelease(state, entry, step, role)
+  if (entry.kind === 'override') {
+    if (complete(statusOf(state, step))) return fail('where', `${titleOf(step)} is complete; there is nothing to go past`)
+    return ok(undefined)
+  }
+  if (kind?.work !== step.stage.work.type) {
+    return fail('kind', `${step.stage.title} is recorded as ${step.stage.work.type}, not as ${entry.kind}`)
+  }
+  // A correction or re-check belongs to work that is already there; the gates let the first one through.
+  if (!entry.supersedes && !entry.recheckOf) {
+    const closed = barriers(state, step)
+    if (closed.length > 0) {
+      return failAll(
+        closed.map(
+          (b): Problem => ({ field: 'where', message: b.missing.length > 0 ? `${b.message} Missing: ${b.missing.join('; ')}.` : b.message }),
+        ),
+      )
+    }
+  }
+  const amount = checkAmount(state, entry, step)
+  return amount.ok ? ok(verdictOf(state, entry)) : amount
+}
+
+function checkLinks(state: WallState, entry: Entry): Result<true> {
+  if (entry.kind === 'strike' && !entry.supersedes) return fail('supersedes', 'is missing; name the entry to strike out')
+  if (entry.supersedes) {
+    const old = state.byId.get(entry.supersedes)
+    if (!old) return fail('supersedes', `entry ${entry.supersedes} is not in the record of this wall`)
+    if (!live(state, old.entry.id)) return fail('supersedes', 'that entry was corrected already; correct its correction')
+    if (entry.kind !== 'strike' && old.entry.kind !== entry.kind) return fail('supersedes', `a ${entry.kind} cannot correct a ${old.entry.kind}`)
+    if (old.entry.kind === 'strike' || old.entry.kind === 'revision') return fail('supersedes', `a ${old.entry.kind} cannot be corrected`)
+    if (old.entry.kind === 'release' && entry.by.role !== 'inspector' && old.entry.by.id !== entry.by.id) {
+      return fail('supersedes', 'only an inspector, or who released it, may correct a release')
+    }
+  }
+  const of = entry.recheckOf ?? (entry.kind === 'action' ? (entry.data as ActionData).of : undefined)
+  const field = entry.recheckOf ? 'recheckOf' : 'data.of'
+  if (of !== undefined) {
+    const finding = state.byId.get(of)
+    if (!finding) return fail(field, `entry ${of} is not in the record of this wall`)
+    if (!state.outs.has(of)) return fail(field, 'that entry was within limits; there is nothing to re-check')
+    if (entry.recheckOf && stepKey(finding.entry.where) !== stepKey(entry.where)) {
+      return fail(field, 'a re-check belongs to the same stage, section and course')
+    }
+    if (entry.recheckOf && finding.entry.where.station !== undefined && Math.abs((entry.where.station ?? -9) - finding.entry.where.station) > 0.5) {
+      return fail('where.station', `re-check at ${finding.entry.where.station} m, where the finding is`)
+    }
+  }
+  return ok(true)
+}
+
+function findStep(state: WallState, entry: Entry): Result<Step> {
+  const { where } = entry
+  const stage = state.byStage.get(where.stage ?? '')
+  if (!stage) return fail('where.stage', `"${where.stage ?? ''}" is not a stage of ${state.layout.system.name}`)
+  const section = state.layout.plan.sections.find((s) => s.id === where.section)
+  if (stage.scope !== 'wall' && !section) {
+    return fail('where.section', `"${where.section ?? ''}" is not a section; there are ${state.layout.plan.sections.map((s) => s.id).join(', ')}`)
+  }
+  const step = state.byKey.get(stepKey(where))
+  if (!step) {
+    const courses = [...state.layout.cells.values()].filter((c) => c.section === where.section).map((c) => c.course)
+    if (stage.scope === 'course' && !courses.includes(where.course ?? 0)) {
+      return fail(
+        'where.course',
+        `there is no course ${where.course ?? 'given'} in section ${where.section}; it has ${courses[0]} to ${courses[courses.length - 1]}`,
+      )
+    }
+    return fail('where.stage', `${stage.title} does not happen here`)
+  }
+  if (stage.work.type === 'readings' && entry.kind === 'reading') {
+    if (where.station === undefined) return fail('where.station', 'is missing; a reading is taken at a station')
+    const over = stretchesOf(state.layout, stage, step.section ?? '', step.course)
+    if (!over.some((s) => (where.station ?? -1) >= s.from - 0.01 && (where.station ?? -1) <= s.to + 0.01)) {
+      const ends = over.map((s) => `${s.from} to ${s.to}`).join(', ')
+      return fail('where.station', `${where.station} m is beyond this stretch (${ends} m)`)
+    }
+  }
+  return ok(step)
+}
+
+function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): Result<undefined> {
+  const point = holdPoint(step.stage.hold ?? '')
+  if (!point) return fail('where.stage', `${step.stage.title} has no hold point`)
+  if (!point.roles.includes(role)) return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; a ${role} may not release it`)
+  if ((entry.data as ReleaseData).decision === 'rejected') return ok(undefined)
+  const status = statusOf(state, step)
+  if (!settled(status)) {
+    const missing = [...status.missing, ...(status.open.length > 0 ? [`${status.open.length} out of tolerance, not closed`] : [])]
+    return fail('where', `${titleOf(step)} is not complete. Missing: ${missing.join('; ')}.`)
+  }
+  if (point.id === 'final') {
+    const open = openFindings(state)
+    if (open.length > 0) return fail('where', `${open.length} nonconformances are open; close them first`)
+  }
+  if (point.id === 'before-digging') {
+    const blocking = state.layout.cautions.filter((c) => c.blocks)
+    if (blocking.length > 0) return failAll(blocking.map((c) => ({ field: 'where', message: c.message })))
+  }
+  return ok(undefined)
+}
+
+function checkAmount(state: WallState, entry: Entry, step: Step): Result<true> {
+  if (entry.kind === 'units') {
+    const corrected = entry.supersedes ? state.byId.get(entry.supersedes) : undefined
+    const old = (corrected?.entry.data as UnitsData | undefined)?.set ?? 0
+    const already = statusOf(state, step).done - old
+    const { set } = entry.data as UnitsData
+    if (already + set > step.planned) {
+      return fail('data.set', `${titleOf(step)} takes ${step.planned}; ${already} are set, so at most ${step.planned - already} more, not ${set}`)
+    }
+  }
+  if (entry.kind === 'lift' && !entry.supersedes && !entry.recheckOf) {
+    const { lift } = entry.data as LiftData
+    const most = (step.lifts?.count ?? 1) + 2
+    if (lift > most) return fail('data.lift', `the plan has ${step.lifts?.count} lifts here; ${lift} is too many`)
+    const twice = state.logs.get(step.key)?.work.some((e) => live(state, e.entry.id) && (e.entry.data as LiftData).lift === lift)
+    if (twice) return fail('data.lift', `lift ${lift} is recorded; correct that entry or record the next lift`)
+  }
+  return ok(true)
+}

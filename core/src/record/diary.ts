@@ -1,0 +1,14 @@
+import type { Entry, Reader } from './entry'
+import { contextOf } from './fold'
+import { kindOf } from './kinds'
+import type { WallState } from './state'
+
+/** One entry as a line of the diary. @example lineOf(state, entry, { units: 'metric' }) // 'Set 14 blocks' */
+export const lineOf = (state: WallState, entry: Entry, reader: Reader) =>
+  kindOf(entry.kind)?.line(entry, reader, contextOf(state, entry)) ?? entry.kind
+
+/** Where an entry belongs, in words. @example placeOf(entry) // 'A · course 3' */
+export function placeOf(entry: Entry): string {
+  const { section, course } = entry.where
+  return [section, course === undefined ? undefined : `course ${course}`].filter(Boolean).join(' · ')
+}

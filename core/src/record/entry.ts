@@ -1,0 +1,62 @@
+import type { UnitSystem } from '../units/length'
+
+/** Where on the wall a fact belongs. Station in m along the face. */
+export interface Where {
+  readonly stage?: string | undefined
+  readonly section?: string | undefined
+  readonly course?: number | undefined
+  readonly station?: number | undefined
+}
+
+/** The person who recorded, as the server knows them; never taken from the device. */
+export interface Author {
+  readonly id: string
+  readonly name: string
+  readonly role: string
+}
+
+/**
+ * A frozen fact about a wall. `id` (UUID v7) is made on the device and makes sending twice harmless;
+ * `at` is when it was observed.
+ */
+export interface Entry<K extends string = string, D = unknown> {
+  readonly id: string
+  readonly wall: string
+  readonly revision: number
+  readonly at: string
+  readonly by: Author
+  readonly kind: K
+  readonly where: Where
+  readonly data: D
+  /** The entry this one corrects; the original stays. */
+  readonly supersedes?: string | undefined
+  /** The out-of-tolerance entry this one re-checks. */
+  readonly recheckOf?: string | undefined
+  readonly instrument?: string | undefined
+}
+
+/** An entry as the record keeps it: in order, with the time it came in. */
+export interface RecordedEntry {
+  readonly seq: number
+  readonly receivedAt: string
+  readonly entry: Entry
+}
+
+/** An entry with its link of the chain, as exported. */
+export interface ChainedEntry extends RecordedEntry {
+  readonly hash: string
+}
+
+/** How an entry is judged against plan and limits. */
+export interface Verdict {
+  readonly verdict: 'ok' | 'out'
+  /** The judgement in words with the limit. */
+  readonly text: string
+  /** Signed deviation, m, where there is one. */
+  readonly deviation?: number
+}
+
+/** How a reader of the diary wants lengths written. */
+export interface Reader {
+  readonly units: UnitSystem
+}

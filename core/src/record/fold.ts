@@ -1,0 +1,123 @@
+import type { Layout } from '../layout'
+import type { Entry, RecordedEntry, Verdict } from './entry'
+import { type ActionData, type Context, kindOf } from './kinds'
+import type { StepLog, StepStatus, WallState } from './state'
+import { evaluate } from './status'
+import { type Step, stepKey, stepsOf } from './steps'
+
+/**
+ * An empty record under the plan revisions given.
+ *
+ * @param layouts - one for each revision, in order; the last is in force
+ */
+export function emptyState(layouts: readonly Layout[]): WallState {
+  const layout = layouts[layouts.length - 1]
+  if (!layout) throw new RangeError('a wall has at least one revision')
+  const steps = stepsOf(layout)
+  return {
+    layout,
+    layouts,
+    steps,
+    byKey: new Map(steps.map((s) => [s.key, s])),
+    byStage: new Map(layout.system.stages.map((s) => [s.id, s])),
+    entries: [],
+    byId: new Map(),
+    logs: new Map(),
+    superseded: new Map(),
+    outs: new Map(),
+    actions: new Map(),
+    rechecks: new Map(),
+    seq: 0,
+  }
+}
+
+/** The layout and stage an entry is to be read with: those of the revision it was made under. */
+export const contextOf = (state: WallState, entry: Entry): Context => ({
+  layout: state.layouts[entry.revision - 1] ?? state.layout,
+  stage: state.byStage.get(entry.where.stage ?? ''),
+})
+
+const logAt = (state: WallState, key: string): StepLog => {
+  let log = state.logs.get(key)
+  if (!log) {
+    log = { work: [], releases: [], overrides: [], status: undefined }
+    state.logs.set(key, log)
+  }
+  return log
+}
+
+function touch(state: WallState, id: string | undefined) {
+  const other = id === undefined ? undefined : state.byId.get(id)
+  const log = other && state.logs.get(stepKey(other.entry.where))
+  if (log) log.status = undefined
+}
+
+/**
+ * Takes one more entry into the state. An entry seen before changes nothing; a correction may come before what it corrects.
+ *
+ * @returns the state to go on with
+ * @example state = advance(state, recorded)
+ */
+export function advance(state: WallState, recorded: RecordedEntry): WallState {
+  const { entry } = recorded
+  if (state.byId.has(entry.id)) return state
+  state.byId.set(entry.id, recorded)
+  // Almost always the newest; a late one is put where its number says.
+  let at = state.entries.length
+  while (at > 0 && (state.entries[at - 1] as RecordedEntry).seq > recorded.seq) at--
+  if (at === state.entries.length) state.entries.push(recorded)
+  else state.entries.splice(at, 0, recorded)
+
+  if (entry.supersedes) {
+    state.superseded.set(entry.supersedes, entry.id)
+    touch(state, entry.supersedes)
+  }
+  const kind = kindOf(entry.kind)
+  if (kind?.work || entry.kind === 'release' || entry.kind === 'override') {
+    const log = logAt(state, stepKey(entry.where))
+    log.status = undefined
+    if (kind?.work) log.work.push(recorded)
+    else if (entry.kind === 'release') log.releases.push(recorded)
+    else log.overrides.push(recorded)
+    const verdict = kind?.judge?.(entry, contextOf(state, entry))
+    if (verdict?.verdict === 'out') state.outs.set(entry.id, verdict)
+  } else if (entry.kind === 'action') {
+    const of = (entry.data as ActionData).of
+    state.actions.set(of, recorded)
+    touch(state, of)
+  }
+  if (entry.recheckOf) {
+    const list = state.rechecks.get(entry.recheckOf)
+    if (list) list.push(recorded)
+    else state.rechecks.set(entry.recheckOf, [recorded])
+    touch(state, entry.recheckOf)
+  }
+  return { ...state, seq: Math.max(state.seq, recorded.seq) }
+}
+
+/**
+ * Plan and entries into what is known of the wall.
+ *
+ * @example fold([layout], entries).outs.size
+ */
+export function fold(layouts: readonly Layout[], entries: Iterable<RecordedEntry>): WallState {
+  let state = emptyState(layouts)
+  for (const entry of entries) state = advance(state, entry)
+  return state
+}
+
+/** Is the entry still in force, that is, not corrected or struck out? */
+export const live = (state: WallState, id: string) => !state.superseded.has(id)
+
+/** How an entry was judged, with the limits of its own revision. */
+export const verdictOf = (state: WallState, entry: Entry): Verdict | undefined => kindOf(entry.kind)?.judge?.(entry, contextOf(state, entry))
+
+const NOTHING: StepLog = { work: [], releases: [], overrides: [], status: undefined }
+
+/** Status of a step, computed when first asked after a change. */
+export function statusOf(state: WallState, step: Step): StepStatus {
+  const log = state.logs.get(step.key)
+  if (!log) return evaluate(state, step, NOTHING)
+  log.status ??= evaluate(state, step, log)
+  return log.status
+}

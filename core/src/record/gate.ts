@@ -1,0 +1,109 @@
+import { holdPoint, LIMITS } from '../rules'
+import type { Requirement } from '../systems'
+import { statusOf } from './fold'
+import type { WallState } from './state'
+import { cleared, complete, settled } from './status'
+import { type Step, stepKey } from './steps'
+
+/** Why work may not go on: what is missing, where, and who or what opens the gate. */
+export interface Barrier {
+  readonly force: Requirement['force']
+  /** The step that is in the way; undefined when the plan itself is. */
+  readonly step: Step | undefined
+  readonly message: string
+  /** What exactly is missing. */
+  readonly missing: readonly string[]
+}
+
+const place = (s: Step) => `${s.section ? ` section ${s.section}` : ''}${s.course === undefined ? '' : ` course ${s.course}`}`
+/** @example titleOf(step) // 'Course level, section A course 3' */
+export const titleOf = (s: Step) => `${s.stage.title}${place(s) ? `,${place(s)}` : ''}`
+
+function needed(state: WallState, step: Step, req: Requirement): Step[] {
+  const stage = state.byStage.get(req.stage)
+  if (!stage) return []
+  if (stage.scope === 'wall') return pick(state, stepKey({ stage: stage.id }))
+  if (step.section === undefined) return state.steps.filter((s) => s.stage.id === stage.id)
+  if (stage.scope === 'section') return pick(state, stepKey({ stage: stage.id, section: step.section }))
+  const course = (step.course ?? 0) - (req.of === 'below' ? 1 : 0)
+  return pick(state, stepKey({ stage: stage.id, section: step.section, course }))
+}
+const pick = (state: WallState, key: string) => {
+  const step = state.byKey.get(key)
+  return step ? [step] : []
+}
+
+/**
+ * What stands before a step; empty when work may go on.
+ *
+ * @example barriers(state, step).map((b) => b.message)
+ */
+export function barriers(state: WallState, step: Step): Barrier[] {
+  const result: Barrier[] = []
+  for (const req of step.stage.requires) {
+    for (const other of needed(state, step, req)) {
+      const s = statusOf(state, other)
+      if (req.force === 'hold' ? cleared(s) : req.force === 'hard' ? complete(s) : settled(s)) continue
+      const missing = [...s.missing, ...(s.open.length > 0 ? [`${s.open.length} out of tolerance, not closed`] : [])]
+      if (req.force === 'hold' && settled(s) && other.stage.hold) {
+        const point = holdPoint(other.stage.hold)
+        const who = point?.roles.join(' or ') ?? 'inspector'
+        const verb = s.hold === 'rejected' ? 'was rejected' : 'is not released'
+        result.push({
+          force: 'hold',
+          step: other,
+          message: `Hold point ${point?.title ?? other.stage.title}${place(other)} ${verb}: ${req.why}. It takes the ${who}.`,
+          missing,
+        })
+      } else {
+        result.push({ force: req.force, step: other, message: `${titleOf(other)}: ${req.why}.`, missing })
+      }
+    }
+  }
+  if (step.stage.requires.some((r) => r.force === 'hold') && step.stage.scope === 'section') {
+    for (const c of state.layout.cautions) if (c.blocks) result.push({ force: 'hard', step: undefined, message: c.message, missing: [] })
+  }
+  if (step.stage.id === state.layout.system.open.from) result.push(...openCourses(state, step))
+  return result
+}
+
+/** Courses below this one that are started but not closed, when there are as many as the rule allows. */
+function openCourses(state: WallState, step: Step): Barrier[] {
+  const { open } = state.layout.system
+  const allowed = state.layout.plan.rules?.openCourses ?? LIMITS.openCourses.value
+  const openBelow: Step[][] = []
+  for (let course = (step.course ?? 1) - 1; course > 0; course--) {
+    const started = state.byKey.get(stepKey({ stage: open.from, section: step.section, course }))
+    if (!started) break
+    const left = open.until
+      .flatMap((stage) => pick(state, stepKey({ stage, section: step.section, course })))
+      .filter((s) => !settled(statusOf(state, s)))
+    if (left.length > 0 && statusOf(state, started).done > 0) openBelow.push(left)
+  }
+  if (openBelow.length < allowed) return []
+  return openBelow.flat().map((s) => ({
+    force: 'soft' as const,
+    step: s,
+    message: `${titleOf(s)} is not done: ${allowed} open ${allowed === 1 ? 'course is' : 'courses are'} allowed, and this would be one more.`,
+    missing: statusOf(state, s).missing,
+  }))
+}
+
+/**
+ * The step a section is at: the first not cleared. `undefined` when everything is.
+ *
+ * @param section - only steps of this section and of the wall as a whole
+ */
+export function nextStep(state: WallState, section?: string): Step | undefined {
+  return state.steps.find((s) => (section === undefined || s.section === undefined || s.section === section) && !cleared(statusOf(state, s)))
+}
+
+/** Every open nonconformance of the wall. */
+export const openFindings = (state: WallState) => state.steps.flatMap((s) => statusOf(state, s).open)
+
+/** Hold points whose work is done and that wait for a release. */
+export const waitingHolds = (state: WallState) =>
+  state.steps.filter((s) => {
+    const status = statusOf(state, s)
+    return status.hold !== 'none' && status.hold !== 'released' && settled(status)
+  })

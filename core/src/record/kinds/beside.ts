@@ -1,0 +1,62 @@
+import { choice, type InferType, quantity, record, text, type yup } from '../../base/schema'
+import { holdPoint } from '../../rules'
+import { formatLength } from '../../units/length'
+import { defineKind } from './kind'
+
+/** The instrument set up: benchmark and backsight, m. */
+export const setupData = record({
+  benchmark: quantity({ min: -500, max: 9000, unit: 'm' }),
+  backsight: quantity({ min: 0, max: 10, unit: 'm' }),
+})
+export type SetupData = InferType<typeof setupData>
+export const setup = defineKind<SetupData>({
+  kind: 'setup',
+  schema: setupData as unknown as yup.ISchema<SetupData>,
+  line: (e, r) =>
+    `Instrument set up: HI ${formatLength(e.data.benchmark + e.data.backsight, r.units)}, backsight ${formatLength(e.data.backsight, r.units)}`,
+})
+
+/** A hold point released or rejected. */
+export const releaseData = record({ decision: choice(['released', 'rejected'] as const), reason: text(400) })
+export type ReleaseData = InferType<typeof releaseData>
+export const release = defineKind<ReleaseData>({
+  kind: 'release',
+  schema: releaseData as unknown as yup.ISchema<ReleaseData>,
+  line: (e, _r, c) => `Hold point ${holdPoint(c.stage?.hold ?? '')?.title ?? ''} ${e.data.decision}: ${e.data.reason}`,
+})
+
+/** A soft gate passed: the stage in `where` counts as passed, for a written reason. */
+export const overrideData = record({ reason: text(400) })
+export type OverrideData = InferType<typeof overrideData>
+export const override = defineKind<OverrideData>({
+  kind: 'override',
+  schema: overrideData as unknown as yup.ISchema<OverrideData>,
+  line: (e, _r, c) => `Went on past ${c.stage?.title.toLowerCase() ?? 'a gate'}: ${e.data.reason}`,
+})
+
+/** Cause and action for an entry that was out of tolerance. */
+export const actionData = record({ of: text(40), cause: text(400), action: text(400) })
+export type ActionData = InferType<typeof actionData>
+export const action = defineKind<ActionData>({
+  kind: 'action',
+  schema: actionData as unknown as yup.ISchema<ActionData>,
+  line: (e) => `Nonconformance: ${e.data.cause} Action: ${e.data.action}`,
+})
+
+/** A note in the diary. */
+export const noteData = record({ text: text(2000) })
+export type NoteData = InferType<typeof noteData>
+export const note = defineKind<NoteData>({
+  kind: 'note',
+  schema: noteData as unknown as yup.ISchema<NoteData>,
+  line: (e) => e.data.text,
+})
+
+/** A wrong entry struck out; `supersedes` names it, the original stays to be read. */
+export const strikeData = record({ reason: text(400) })
+export type StrikeData = InferType<typeof strikeData>
+export const strike = defineKind<StrikeData>({
+  kind: 'strike',
+  schema: strikeData as unknown as yup.ISchema<StrikeData>,
+  line: (e) => `Struck out: ${e.data.reason}`,
+})

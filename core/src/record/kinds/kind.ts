@@ -1,0 +1,28 @@
+import type { yup } from '../../base/schema'
+import type { Layout } from '../../layout'
+import type { Stage } from '../../systems'
+import type { Entry, Reader, Verdict } from '../entry'
+
+/** What a kind may look at when it judges or checks an entry. */
+export interface Context {
+  /** The layout of the revision under which the entry was made. */
+  readonly layout: Layout
+  /** The stage the entry belongs to, where it belongs to one. */
+  readonly stage: Stage | undefined
+}
+
+/**
+ * One kind of entry: its schema, how it is judged, how it reads as a line of the diary. One file each;
+ * a new kind is a file beside these and a line in the index.
+ */
+export interface EntryKind<D = unknown> {
+  readonly kind: string
+  readonly schema: yup.ISchema<D>
+  /** The type of work this records; undefined for facts that stand beside the work. */
+  readonly work?: 'check' | 'readings' | 'lifts' | 'units' | 'grid'
+  judge?(entry: Entry<string, D>, context: Context): Verdict | undefined
+  line(entry: Entry<string, D>, reader: Reader, context: Context): string
+}
+
+/** Defines a kind; the data type follows from its schema. */
+export const defineKind = <D>(kind: EntryKind<D>): EntryKind => kind as unknown as EntryKind

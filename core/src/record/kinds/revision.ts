@@ -1,0 +1,12 @@
+import { type InferType, quantity, record, text, type yup } from '../../base/schema'
+import { defineKind } from './kind'
+
+/** A plan revision came into force; its fingerprint ties the plan into the chain. */
+export const revisionData = record({ number: quantity({ min: 1, max: 10_000, whole: true }), plan: text(64) })
+export type RevisionData = InferType<typeof revisionData>
+
+export const revision = defineKind<RevisionData>({
+  kind: 'revision',
+  schema: revisionData as unknown as yup.ISchema<RevisionData>,
+  line: (e) => `Plan revision ${e.data.number} issued`,
+})

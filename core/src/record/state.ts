@@ -1,0 +1,59 @@
+import type { Layout } from '../layout'
+import type { Stage } from '../systems'
+import type { RecordedEntry, Verdict } from './entry'
+import type { Step } from './steps'
+
+/** Two people, two values, one place. */
+export interface Conflict {
+  readonly first: RecordedEntry
+  readonly second: RecordedEntry
+}
+
+/** How a step stands. */
+export interface StepStatus {
+  readonly state: 'todo' | 'partial' | 'done'
+  /** Parts done and parts in all: points, units, lifts or items. */
+  readonly done: number
+  readonly total: number
+  /** What is still missing, in words. */
+  readonly missing: readonly string[]
+  /** Open nonconformances: out of tolerance, without action and a good re-check. */
+  readonly open: readonly RecordedEntry[]
+  readonly conflicts: readonly Conflict[]
+  readonly hold: 'none' | 'waiting' | 'released' | 'rejected'
+  readonly override: RecordedEntry | undefined
+  /** Stations read so far with the reading that counts there. */
+  readonly read: readonly { readonly station: number; readonly entry: RecordedEntry | undefined }[]
+}
+
+/** What has been recorded at one step. */
+export interface StepLog {
+  readonly work: RecordedEntry[]
+  readonly releases: RecordedEntry[]
+  readonly overrides: RecordedEntry[]
+  /** Status as of the last change here; undefined when something changed since. */
+  status: StepStatus | undefined
+}
+
+/**
+ * The record of a wall, indexed. It is advanced in place and handed on (`advance` returns a new handle on the same
+ * indexes and the old handle must not be used again), so that adding one entry never re-reads the rest.
+ */
+export interface WallState {
+  readonly layout: Layout
+  readonly layouts: readonly Layout[]
+  readonly steps: readonly Step[]
+  readonly byKey: ReadonlyMap<string, Step>
+  readonly byStage: ReadonlyMap<string, Stage>
+  readonly entries: RecordedEntry[]
+  readonly byId: Map<string, RecordedEntry>
+  readonly logs: Map<string, StepLog>
+  /** Corrected entry → the entry that corrects it. */
+  readonly superseded: Map<string, string>
+  /** Out-of-tolerance entries with their verdict. */
+  readonly outs: Map<string, Verdict>
+  readonly actions: Map<string, RecordedEntry>
+  readonly rechecks: Map<string, RecordedEntry[]>
+  /** Highest sequence number seen. */
+  readonly seq: number
+}

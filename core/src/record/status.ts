@@ -1,0 +1,120 @@
+import { formatStation } from '../units/length'
+import type { RecordedEntry } from './entry'
+import type { CheckData, LiftData, UnitsData } from './kinds'
+import { deviationOf, type ReadingData } from './kinds/reading'
+import type { Conflict, StepLog, StepStatus, WallState } from './state'
+import type { Step } from './steps'
+import { targetAt } from './target'
+
+/** A reading counts for a point when taken within this distance of it, m. */
+const REACH = 0.5
+/** Two people more than this apart at one point have a conflict, m. */
+const CONFLICT = 0.004
+
+/** Everything recorded and within limits. */
+export const complete = (s: StepStatus) => s.state === 'done' && s.open.length === 0
+/** Complete, or passed with a written reason. */
+export const settled = (s: StepStatus) => complete(s) || s.override !== undefined
+/** Settled, and released where it holds. */
+export const cleared = (s: StepStatus) => settled(s) && (s.hold === 'none' || s.hold === 'released')
+
+/** An out-of-tolerance entry closes with an action and a re-check within limits. */
+export function isClosed(state: WallState, id: string): boolean {
+  const action = state.actions.get(id)
+  if (!action || state.superseded.has(action.entry.id)) return false
+  return (state.rechecks.get(id) ?? []).some((r) => !state.superseded.has(r.entry.id) && !state.outs.has(r.entry.id))
+}
+
+export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus {
+  const inForce = (list: readonly RecordedEntry[]) => list.filter((e) => !state.superseded.has(e.entry.id)).sort((a, b) => a.seq - b.seq)
+  const work = inForce(log.work)
+  // An entry whose re-check is good is history: it counts as evidence, no longer as the state of the wall.
+  const open = work.filter((e) => state.outs.has(e.entry.id) && !isClosed(state, e.entry.id))
+  const progress = measure(state, step, work)
+  const release = inForce(log.releases).pop()
+  const decision = (release?.entry.data as { decision?: 'released' | 'rejected' } | undefined)?.decision
+  return {
+    ...progress,
+    state: progress.done >= progress.total ? 'done' : work.length > 0 ? 'partial' : 'todo',
+    open,
+    hold: step.stage.hold ? (decision ?? 'waiting') : 'none',
+    override: inForce(log.overrides).pop(),
+  }
+}
+
+type Progress = Pick<StepStatus, 'done' | 'total' | 'missing' | 'conflicts' | 'read'>
+
+function measure(state: WallState, step: Step, work: readonly RecordedEntry[]): Progress {
+  const none = { conflicts: [], read: [] }
+  switch (step.stage.work.type) {
+    case 'check': {
+      const last = work[work.length - 1]
+      const before = work[work.length - 2]
+      const has = new Set((last?.entry.data as CheckData | undefined)?.confirmed ?? [])
+      const missing = step.stage.work.items.filter((i) => !has.has(i.id)).map((i) => i.text)
+      const total = step.stage.work.items.length
+      const conflict =
+        last &&
+        before &&
+        last.entry.by.id !== before.entry.by.id &&
+        !last.entry.recheckOf &&
+        [...((before.entry.data as CheckData).confirmed ?? [])].some((id) => !has.has(id))
+      return { done: total - missing.length, total, missing, read: [], conflicts: conflict ? [{ first: before, second: last }] : [] }
+    }
+    case 'units': {
+      const done = work.reduce((sum, e) => sum + (e.entry.data as UnitsData).set, 0)
+      const left = step.planned - done
+      return { ...none, done, total: step.planned, missing: left > 0 ? [`${left} of ${step.planned} to set`] : [] }
+    }
+    case 'lifts': {
+      const total = step.lifts?.count ?? 1
+      const seen = new Set(work.map((e) => (e.entry.data as LiftData).lift))
+      const missing: string[] = []
+      for (let i = 1; i <= total; i++) if (!seen.has(i)) missing.push(`lift ${i} of ${total}`)
+      return { ...none, done: total - missing.length, total, missing }
+    }
+    case 'grid': {
+      const done = work.length > 0 ? 1 : 0
+      return { ...none, done, total: 1, missing: done ? [] : [`layer of ${step.grid?.length ?? 0} m`] }
+    }
+    case 'readings':
+      return readings(state, step, work)
+  }
+}
+
+function readings(state: WallState, step: Step, work: readonly RecordedEntry[]): Progress {
+  const at = new Map<number, RecordedEntry>()
+  const conflicts: Conflict[] = []
+  const target = step.stage.work.type === 'readings' ? step.stage.work.target : 'alignment'
+  for (const e of work) {
+    const point = nearest(step.points, e.entry.where.station ?? 0)
+    if (point === undefined) continue
+    const before = at.get(point)
+    if (before && before.entry.by.id !== e.entry.by.id && !e.entry.recheckOf && before.entry.where.station === e.entry.where.station) {
+      const off = (r: RecordedEntry) => deviationOf(r.entry.data as ReadingData, targetAt(state.layout, target, r.entry.where))
+      if (Math.abs(off(before) - off(e)) > CONFLICT) conflicts.push({ first: before, second: e })
+    }
+    at.set(point, e)
+  }
+  const read = step.points.map((station) => ({ station, entry: at.get(station) }))
+  const left = read.filter((r) => !r.entry).map((r) => formatStation(r.station, 'metric'))
+  const missing =
+    left.length > 0 ? [`${left.length} of ${step.points.length} points: ${left.slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}`] : []
+  return { done: at.size, total: step.points.length, missing, conflicts, read }
+}
+
+function nearest(points: readonly number[], station: number): number | undefined {
+  let low = 0
+  let high = points.length - 1
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((points[middle] as number) < station) low = middle + 1
+    else high = middle
+  }
+  let best: number | undefined
+  for (const i of [low - 1, low]) {
+    const p = points[i]
+    if (p !== undefined && Math.abs(p - station) <= REACH && (best === undefined || Math.abs(p - station) < Math.abs(best - station))) best = p
+  }
+  return best
+}

@@ -1,0 +1,97 @@
+import { lifts } from '../ground/rod'
+import { type Cell, gridStretches, type Layout } from '../layout'
+import type { Plan } from '../plan'
+import { LIMITS } from '../rules'
+import { counted, type Stage } from '../systems'
+import type { Where } from './entry'
+import { pointsOf } from './target'
+
+/** A stage at a place: what a person records next, with what it takes to be done. */
+export interface Step {
+  readonly key: string
+  readonly stage: Stage
+  readonly section?: string
+  readonly course?: number
+  /** Stations that want a reading (m). */
+  readonly points: readonly number[]
+  /** Units of the course in this section. */
+  readonly planned: number
+  /** Lifts that fill the thickness; compacted and loose m. */
+  readonly lifts?: { readonly count: number; readonly compacted: number; readonly loose: number }
+  readonly grid?: Plan['grid'][number]
+}
+
+export const stepKey = (w: Where) => `${w.stage ?? ''}|${w.section ?? ''}|${w.course ?? ''}`
+
+function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): Step | undefined {
+  const course = cell?.course
+  const where = { stage: stage.id, section, course }
+  const base = { key: stepKey(where), stage, ...(section ? { section } : {}), ...(course === undefined ? {} : { course }) }
+  const points = section ? pointsOf(layout, stage, section, course) : []
+  const { plan } = layout
+  switch (stage.work.type) {
+    case 'readings':
+      return points.length > 0 ? { ...base, points, planned: 0 } : undefined
+    case 'units':
+      return { ...base, points, planned: cell ? counted(cell.pieces) : 0 }
+    case 'lifts': {
+      const pad = stage.work.of === 'pad'
+      const fitted = lifts(
+        pad
+          ? { thickness: plan.pad.thickness, maxLift: plan.pad.maxLift, looseFactor: plan.pad.looseFactor }
+          : {
+              thickness: plan.unit.height,
+              maxLift: Math.max(LIMITS.backfillLift.value / LIMITS.backfillLoose.value, 0.05),
+              looseFactor: LIMITS.backfillLoose.value,
+            },
+      )
+      return fitted.ok ? { ...base, points, planned: 0, lifts: fitted.value } : undefined
+    }
+    case 'grid': {
+      const grid = plan.grid.find((g) => g.course === course)
+      const own = plan.sections.find((s) => s.id === section)
+      const lies = grid && own && gridStretches(layout, grid.course).some((s) => s.from < own.to && s.to > own.from)
+      return lies && !cell?.last ? { ...base, points, planned: 0, grid } : undefined
+    }
+    case 'check':
+      return { ...base, points, planned: 0 }
+  }
+}
+
+/**
+ * Every step of the wall in working order: the wall's own first, then section by section and course by course, the final last.
+ *
+ * @example stepsOf(layout).map((s) => s.key) // ['services||', 'set-out||', 'dig|A|', …, 'units|A|1', …, 'final||']
+ */
+export function stepsOf(layout: Layout): Step[] {
+  const before: Step[] = []
+  const after: Step[] = []
+  let target = before
+  const { stages } = layout.system
+  const body: Step[] = []
+  for (const stage of stages) {
+    if (stage.scope !== 'wall') target = after
+    else {
+      const step = stepFor(layout, stage)
+      if (step) target.push(step)
+    }
+  }
+  for (const section of layout.plan.sections) {
+    for (const stage of stages) {
+      const step = stage.scope === 'section' ? stepFor(layout, stage, section.id) : undefined
+      if (step) body.push(step)
+    }
+    for (const cell of layout.cells.values()) {
+      if (cell.section !== section.id) continue
+      for (const stage of stages) {
+        if (stage.scope !== 'course') continue
+        if (stage.when === 'first' && !cell.first) continue
+        if (stage.when === 'above-first' && cell.first) continue
+        if (stage.when === 'last' && !cell.last) continue
+        const step = stepFor(layout, stage, section.id, cell)
+        if (step) body.push(step)
+      }
+    }
+  }
+  return [...before, ...body, ...after]
+}

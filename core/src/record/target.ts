@@ -1,0 +1,56 @@
+import { cellKey, invertAt, type Layout, onPad, pointsOver, type Stretch, stepAt } from '../layout'
+import { LIMITS, type LimitName } from '../rules'
+import type { ReadingTarget, Stage } from '../systems'
+import type { Where } from './entry'
+
+/** Elevation (m) a reading of this stage aims at; 0 for readings across the wall, which are deviations already. */
+export function targetAt(layout: Layout, target: ReadingTarget, where: Where): number {
+  const station = where.station ?? 0
+  switch (target) {
+    case 'dig':
+      return stepAt(layout.steps, station) - layout.plan.pad.thickness
+    case 'pad':
+      return stepAt(layout.steps, station)
+    case 'course-top':
+      return layout.courses.find((c) => c.course === where.course)?.top ?? Number.NaN
+    case 'invert':
+      return invertAt(layout, station)
+    case 'alignment':
+    case 'setback':
+      return 0
+  }
+}
+
+/** The limit (m, either way) for a reading here; courses that lie on the pad have the stricter one. */
+export function limitAt(layout: Layout, stage: Stage, where: Where): { value: number; reason: string } {
+  if (stage.work.type !== 'readings') throw new TypeError(`${stage.id} has no readings`)
+  const course = layout.courses.find((c) => c.course === where.course)
+  const strict = stage.work.firstLimit && course && onPad(layout, course, where.station ?? 0)
+  return LIMITS[(strict ? stage.work.firstLimit : stage.work.limit) as LimitName]
+}
+
+/** The stretches a stage of this place covers. */
+export function stretchesOf(layout: Layout, stage: Stage, section: string, course?: number): readonly Stretch[] {
+  const own = layout.plan.sections.find((s) => s.id === section)
+  if (!own) return []
+  const cut = (list: readonly Stretch[]) =>
+    list.flatMap((s) => {
+      const one = { from: Math.max(s.from, own.from), to: Math.min(s.to, own.to) }
+      return one.to - one.from > 0.01 ? [one] : []
+    })
+  if (stage.work.type === 'readings') {
+    if (stage.work.target === 'dig' || stage.work.target === 'pad') return cut(layout.steps.map((s) => ({ from: s.start, to: s.end })))
+    if (stage.work.target === 'invert') return [{ from: own.from, to: own.to }]
+  }
+  return course === undefined ? [{ from: own.from, to: own.to }] : (layout.cells.get(cellKey(section, course))?.stretches ?? [])
+}
+
+/** Stations at which a reading stage wants a reading (m). */
+export function pointsOf(layout: Layout, stage: Stage, section: string, course?: number): number[] {
+  if (stage.work.type !== 'readings') return []
+  const spacing = layout.plan.rules?.pointSpacing ?? LIMITS.pointSpacing.value
+  const points = stretchesOf(layout, stage, section, course).flatMap((s) => pointsOver(s, spacing))
+  if (stage.work.target !== 'setback') return points
+  const row = layout.courses.find((c) => c.course === course)
+  return row ? points.filter((s) => !onPad(layout, row, s)) : []
+}

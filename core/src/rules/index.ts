@@ -1,0 +1,3 @@
+export * from './embedment'
+export * from './limits'
+export * from './points'

@@ -1,0 +1,30 @@
+/** A number of the rule book with the reason that is shown beside it. SI. */
+export interface Limit {
+  readonly value: number
+  readonly reason: string
+}
+
+/** Limits every judgement refers to. Defaults only: an approved plan or local code overrides. Lengths m. */
+export const LIMITS = {
+  excavation: { value: 0.025, reason: 'A pad of even thickness settles evenly; ±25 mm keeps it so.' },
+  padLevel: { value: 0.005, reason: 'What the pad is out, the first course is out; grid of points within ±5 mm.' },
+  firstLevel: { value: 0.003, reason: 'The first course decides the wall: a little out here is a lot out at the top.' },
+  courseLevel: { value: 0.006, reason: 'More than ±6 mm over 3 m shows, and opens the joints above.' },
+  firstLine: { value: 0.006, reason: 'Every course above copies the line of the first.' },
+  basketLevel: { value: 0.025, reason: 'Baskets are bedded in stone; ±25 mm keeps the lids of a row in one line.' },
+  basketLine: { value: 0.025, reason: 'A front that wanders more than ±25 mm was not stretched before it was filled.' },
+  courseLine: { value: 0.012, reason: 'More than ±12 mm over 3 m reads as a wave from below.' },
+  invert: { value: 0.01, reason: 'A pipe that rises anywhere holds water behind the wall.' },
+  passes: { value: 2, reason: 'One pass only dresses the top of a lift.' },
+  compaction: { value: 95, reason: 'Per cent of maximum dry density (standard); below it fill settles and pulls the wall.' },
+  backfillLift: { value: 0.2, reason: 'Plates and rollers reach no deeper than 200 mm of loose fill.' },
+  backfillLoose: { value: 1.25, reason: 'Loose over compacted thickness of common fill.' },
+  gridFrontMin: { value: 0.025, reason: 'Grid that shows at the face lets the units rock.' },
+  gridFrontMax: { value: 0.05, reason: 'Grid too far back is not held between the units.' },
+  pointSpacing: { value: 3, reason: 'Readings further apart than a level is long miss the hollow between them.' },
+  openCourses: { value: 1, reason: 'Unfilled courses shift, and voids stay in cores that are stacked over.' },
+  engineeredAbove: { value: 1.2, reason: 'Above this height most codes ask for a licensed engineer and a permit.' },
+  questionable: { value: 0.1, reason: 'A deviation over 100 mm is more often a slipped digit than a mistake in the work.' },
+} as const satisfies Record<string, Limit>
+
+export type LimitName = keyof typeof LIMITS

@@ -1,0 +1,89 @@
+import type { CountBasis, Quantity, WallSystem } from '../system'
+import { lay } from './lay'
+import { stages } from './stages'
+import { units } from './units'
+
+/** Solid rock, kg/m³: common for granite and limestone; a supplier's own figure goes before it. */
+const ROCK = 2600
+const f = (n: number) => n.toFixed(2)
+
+function count({ plan, pieces, face, topRun }: CountBasis): Quantity[] {
+  const { unit } = plan
+  const own = pieces.filter((p) => p.kind !== 'return')
+  const run = own.reduce((sum, p) => sum + p.length, 0)
+  const volume = run * unit.height * unit.depth
+  const porosity = unit.porosity ?? 0.35
+  const ends = own.length * unit.depth * unit.height
+  // Two wires each way in every metre of a cell's length and third of its height, front to back.
+  const rows = Math.max(1, Math.round(unit.height / 0.33) - 1)
+  const braces = own.reduce((sum, p) => sum + Math.max(1, Math.round(p.length)) * rows * 2, 0)
+  const lacing = run * 4 + own.length * 2 * (unit.height + unit.depth)
+  return [
+    {
+      id: 'rock',
+      name: 'Stone in the baskets, as placed',
+      value: volume,
+      unit: 'm³',
+      working: `${f(run)} m of basket × ${unit.height} m × ${unit.depth} m`,
+    },
+    {
+      id: 'rock-mass',
+      name: 'Mass of stone',
+      value: volume * (1 - porosity) * ROCK,
+      unit: 'kg',
+      working: `${f(volume)} m³ × (1 − ${porosity} air) × ${ROCK} kg/m³`,
+    },
+    { id: 'hand-faced', name: 'Front laid by hand', value: face * 0.25, unit: 'm³', working: `${f(face)} m² of face, 250 mm deep` },
+    { id: 'lids', name: 'Lids', value: own.length, unit: 'pieces', working: 'one a basket, closed before the next course' },
+    {
+      id: 'bracing',
+      name: 'Bracing wires',
+      value: braces,
+      unit: 'pieces',
+      working: `front to back, two in every metre, ${rows} ${rows === 1 ? 'row' : 'rows'} up`,
+    },
+    { id: 'lacing', name: 'Lacing', value: lacing, unit: 'm', working: 'four long edges of every basket and the edges of its ends' },
+    { id: 'panels', name: 'End panels', value: ends, unit: 'm²', working: `${own.length} baskets × ${unit.depth} m × ${unit.height} m` },
+    {
+      id: 'fabric',
+      name: 'Back fabric',
+      value: face * 1.1 + topRun * 0.5,
+      unit: 'm²',
+      working: `${f(face)} m² behind the baskets with a tenth of laps, 0.5 m folded over the top`,
+    },
+  ]
+}
+
+/** Baskets of wire mesh filled with stone, row on row, leaning into the slope. */
+export const gabion: WallSystem = {
+  id: 'gabion',
+  name: 'Gabion baskets',
+  summary: 'Rows of mesh baskets, braced, filled with hand-faced stone, lidded and laced; fabric behind; the rows step back into the slope.',
+  noun: { one: 'basket', many: 'baskets' },
+  units,
+  stages,
+  open: { from: 'units', until: ['lids', 'backfill'] },
+  lay,
+  cautions: ({ unit }) => {
+    const lean = (Math.atan(unit.setback / unit.height) * 180) / Math.PI
+    return lean < 5.5
+      ? [{ id: 'lean', message: `The baskets lean ${lean.toFixed(1)}° into the slope; 6° is usual. A steeper face needs the engineer's word.` }]
+      : []
+  },
+  quantities: count,
+  outline: (u) => ({
+    body: [
+      [0, 0],
+      [u.depth, 0],
+      [u.depth, u.height],
+      [0, u.height],
+    ],
+    core: [
+      [0, 0],
+      [u.depth, 0],
+      [u.depth, u.height],
+      [0, u.height],
+    ],
+    fill: 'stone',
+  }),
+}

@@ -1,0 +1,66 @@
+import {
+  admit,
+  advance,
+  barriers,
+  cleared,
+  type Entry,
+  emptyState,
+  type Layout,
+  nextStep,
+  type Step,
+  statusOf,
+  waitingHolds,
+} from '@stone-tally/core'
+import { entry, NOW } from './plans'
+
+/** The good entries for a step. */
+export function good(step: Step): Entry[] {
+  const where = { stage: step.stage.id, section: step.section, course: step.course }
+  switch (step.stage.work.type) {
+    case 'check':
+      return [entry('check', where, { confirmed: step.stage.work.items.map((i) => i.id) })]
+    case 'units':
+      return [entry('units', where, { set: step.planned }, { role: 'crew' })]
+    case 'grid':
+      return [entry('geogrid', where, { type: step.grid?.type, length: step.grid?.length, front: 0.03, direction: 'across', tight: true })]
+    case 'lifts':
+      return Array.from({ length: step.lifts?.count ?? 1 }, (_, i) =>
+        entry('lift', where, { lift: i + 1, thickness: step.lifts?.compacted, passes: 2, plant: 'light-plate', compaction: 96 }),
+      )
+    case 'readings':
+      return step.points.map((station) => entry('reading', { ...where, station }, { method: 'deviation', value: -0.001 }, { role: 'crew' }))
+  }
+}
+
+/** Does whatever the application says is next, section after section, until it says there is nothing. */
+export function build(layout: Layout) {
+  let state = emptyState([layout])
+  let seq = 0
+  const order: string[] = []
+  const put = (e: Entry) => {
+    const judged = admit(state, e, NOW)
+    if (!judged.ok) throw new Error(`${e.kind} ${JSON.stringify(e.where)}: ${judged.problems.map((p) => p.message).join('; ')}`)
+    expect(judged.value?.verdict ?? 'ok').toBe('ok')
+    state = advance(state, { seq: ++seq, receivedAt: '', entry: e })
+  }
+  for (let guard = 0; guard < 2000; guard++) {
+    const step = layout.plan.sections.map((s) => nextStep(state, s.id)).find((s) => s && s.stage.id !== 'final') ?? nextStep(state)
+    if (!step) return { state, order }
+    expect(barriers(state, step)).toEqual([])
+    order.push(step.key)
+    for (const e of good(step)) put(e)
+    if (step.stage.hold) {
+      expect(waitingHolds(state).map((s) => s.key)).toContain(step.key)
+      put(
+        entry(
+          'release',
+          { stage: step.stage.id, section: step.section, course: step.course },
+          { decision: 'released', reason: 'seen' },
+          { role: 'inspector' },
+        ),
+      )
+    }
+    expect(cleared(statusOf(state, step))).toBe(true)
+  }
+  throw new Error('the wall was never finished')
+}

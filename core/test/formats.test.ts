@@ -1,0 +1,123 @@
+import { readFileSync } from 'node:fs'
+import {
+  type ChainedEntry,
+  linkOf,
+  planHash,
+  type RecordFile,
+  readPlanFile,
+  readReadingsCsv,
+  readRecordFile,
+  tallyJsonSchema,
+  verifyRecordFile,
+  writePlanFile,
+  writeRecordFile,
+} from '@stone-tally/core'
+import { entry, smallPlan, WALL } from './plans'
+
+describe('plan file', () => {
+  test('what is written is read the same', () => expect(readPlanFile(writePlanFile(smallPlan))).toEqual({ ok: true, value: smallPlan }))
+  test.each([
+    ['truncated', writePlanFile(smallPlan).slice(0, 300), /file: is not complete JSON/],
+    ['another format', '{"format":"other","version":1,"plan":{}}', /format: must be "stone-tally", not "other"/],
+    ['a later version', '{"format":"stone-tally","version":9,"plan":{}}', /version: must be 1 or less, not 9/],
+    ['a list', '[]', /must be an object/],
+    ['20 MB and more', `{"format":"stone-tally","x":"${'y'.repeat(21 * 1024 * 1024)}"}`, /file: is 21.0 MB; at most 20 MB/],
+    ['a plan with a hole', writePlanFile({ ...smallPlan, length: 8 }), /plan.grades\[1\].station: 9 m is beyond the wall/],
+    ['an extra field', '{"format":"stone-tally","version":1,"plan":{},"hidden":1}', /hidden: hidden is not a known field/],
+  ])('%s', (_name, content, message) => {
+    const read = readPlanFile(content)
+    expect(read.ok ? '' : read.problems.map((p) => `${p.field}: ${p.message}`).join('\n')).toMatch(message)
+  })
+  test('the published schema is the one in force', () => {
+    expect(JSON.parse(readFileSync('docs/formats/tally.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(tallyJsonSchema())))
+  })
+})
+
+describe('record file', () => {
+  const file = (): RecordFile => {
+    const plans = [
+      entry('revision', {}, { number: 1, plan: planHash(smallPlan) }),
+      ...Array.from({ length: 5 }, (_, i) => entry('note', {}, { text: `day ${i}` })),
+    ]
+    const entries: ChainedEntry[] = []
+    let hash = WALL
+    plans.forEach((e, i) => {
+      const recorded = { seq: i + 1, receivedAt: `2026-05-2${i}T10:00:00.000Z`, entry: e }
+      hash = linkOf(hash, recorded)
+      entries.push({ ...recorded, hash })
+    })
+    return { wall: WALL, revisions: [{ number: 1, issuedAt: '2026-05-20T10:00:00.000Z', plan: smallPlan }], entries, head: { seq: 6, hash } }
+  }
+  const check = (change: (f: { entries: ChainedEntry[]; revisions: { plan: typeof smallPlan }[]; head: { seq: number } }) => void) => {
+    const f = structuredClone(file())
+    change(f as never)
+    const read = readRecordFile(writeRecordFile(f, '2026-05-21T00:00:00Z'))
+    return read.ok ? verifyRecordFile(read.value) : read
+  }
+  test('untouched it is intact', () => expect(check(() => {})).toMatchObject({ intact: true, entries: 6 }))
+  test('an altered entry is named', () =>
+    expect(check((f) => void ((f.entries[2]?.entry as { data: { text: string } }).data.text = 'sunny'))).toMatchObject({
+      intact: false,
+      seq: 3,
+      fault: 'altered',
+    }))
+  test('an altered author is named', () =>
+    expect(check((f) => void ((f.entries[3]?.entry as { by: { name: string } }).by.name = 'Someone'))).toMatchObject({
+      intact: false,
+      seq: 4,
+      fault: 'altered',
+    }))
+  test('a removed entry is named', () => expect(check((f) => void f.entries.splice(2, 1))).toMatchObject({ intact: false, seq: 3, fault: 'removed' }))
+  test('a cut-off end is named', () => expect(check((f) => void f.entries.splice(4))).toMatchObject({ intact: false, seq: 5, fault: 'removed' }))
+  test('a changed order is named', () =>
+    expect(check((f) => void f.entries.splice(1, 2, f.entries[2] as ChainedEntry, f.entries[1] as ChainedEntry))).toMatchObject({
+      intact: false,
+      seq: 3,
+      fault: 'reordered',
+    }))
+  test('a plan exchanged afterwards is named', () =>
+    expect(check((f) => void (f.revisions[0] as { plan: { length: number } }).plan.length++)).toMatchObject({
+      intact: false,
+      seq: 1,
+      fault: 'altered',
+    }))
+})
+
+describe('readings from a CSV', () => {
+  const rows = (content: string, unit: 'm' | 'mm' | 'ft' = 'm') => {
+    const read = readReadingsCsv(content, unit)
+    if (!read.ok) throw new Error(read.problems[0]?.message)
+    return read.value
+  }
+  test('semicolons, decimal commas, BOM and blank lines', () => {
+    const p = rows('\uFEFFStation;Course;Reading\r\n\r\n1,5;1;1,302\r\n;;\r\n3;1;1,304\r\n')
+    expect(p.good).toEqual([
+      { line: 3, station: 1.5, course: 1, reading: 1.302 },
+      { line: 5, station: 3, course: 1, reading: 1.304 },
+    ])
+    expect(p.bad).toEqual([])
+  })
+  test('bad lines are named and good ones kept', () => {
+    const p = rows('station,course,reading\n1,1,1.3\nx,1,1.3\n2,0,1.3\n2,1.5,1.3\n3,1,\n4,1,1302\n1,5,1,1,302')
+    expect(p.good.map((g) => g.line)).toEqual([2])
+    expect(p.bad.map((b) => `${b.line}: ${b.message}`)).toEqual([
+      '3: station "x" is not a number',
+      '4: course "0" is not a course number',
+      '5: course "1.5" is not a course number',
+      '6: reading "" is not a number',
+      '7: reading 1302 m is over 10 m; is the file in mm?',
+      '8: has 5 columns, the header 3; decimal commas need semicolons between columns',
+    ])
+  })
+  test('millimetres and feet become metres', () => {
+    expect(rows('reading,course,station\n1302,1,1500', 'mm').good[0]).toMatchObject({ station: 1.5, reading: 1.302 })
+    expect(rows('station\tcourse\treading\n10\t2\t4', 'ft').good[0]).toMatchObject({ course: 2, reading: 1.2192 })
+  })
+  test.each([
+    ['', /is empty/],
+    ['a,b\n1,2', /has no column "station"/],
+  ])('%j is refused whole', (content, message) => {
+    const read = readReadingsCsv(content, 'm')
+    expect(read.ok ? '' : read.problems[0]?.message).toMatch(message)
+  })
+})

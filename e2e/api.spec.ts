@@ -1,0 +1,169 @@
+import { gzipSync } from 'node:zlib'
+import { bring, demoWall, expect, fact, newWall, post, signIn, smallPlan, test, url } from './site'
+
+test('an empty installation offers to make the first company', () => {
+  expect(process.env.FIRST_PAGE).toBe('/welcome')
+})
+
+test('signed out: pages lead to the sign-in, routes say so', async ({ page, context }) => {
+  await page.goto(url())
+  await expect(page).toHaveURL(/sign-in/)
+  const answer = await post(context, `/api/walls/${demoWall()}/entries`, { entries: [] })
+  expect(answer.status()).toBe(401)
+  expect(await answer.text()).toContain('signed out')
+})
+
+test('a missing or foreign origin is refused', async ({ context }) => {
+  await signIn(context, 'foreman')
+  expect((await post(context, `/api/walls/${demoWall()}/entries`, { entries: [] }, {})).status()).toBe(403)
+  expect((await post(context, `/api/walls/${demoWall()}/entries`, { entries: [] }, { origin: 'http://evil.example' })).status()).toBe(403)
+  expect((await post(context, '/api/sign-in', {}, { origin: 'null' })).status()).toBe(403)
+})
+
+test('a session that was revoked, or forged, is nobody', async ({ context, browser }) => {
+  await signIn(context, 'crew')
+  expect((await context.request.get(`${url()}/api/walls/${demoWall()}/entries`)).status()).toBe(200)
+  const gone = await context.request.delete(`${url()}/api/people`, { headers: { origin: url() } })
+  expect(((await gone.json()) as { ended: number }).ended).toBeGreaterThan(0)
+  expect((await context.request.get(`${url()}/api/walls/${demoWall()}/entries`)).status()).toBe(401)
+  const other = await browser.newContext()
+  await other.addCookies([{ name: 'better-auth.session_token', value: 'made.up', url: url() }])
+  expect((await other.request.get(`${url()}/api/walls/${demoWall()}/entries`)).status()).toBe(401)
+  await other.close()
+})
+
+test('the answer to a sign-in carries no token but the HttpOnly cookie', async ({ context }) => {
+  const answer = await post(context, '/api/sign-in', { email: 'odd@tidewrack.example', password: 'quarry-lantern' })
+  expect(await answer.json()).toEqual({ ok: true })
+  expect((await context.cookies()).find((c) => c.name.includes('session_token'))?.httpOnly).toBe(true)
+})
+
+test('another company: not listed, not opened, not written, not exported', async ({ context, browser }) => {
+  await signIn(context, 'office')
+  const { default: pg } = await import('pg')
+  const owner = new pg.Client({ connectionString: process.env.OWNER_URL })
+  await owner.connect()
+  const { rows } = await owner.query("INSERT INTO company (name) VALUES ('Rivals') RETURNING id")
+  await post(context, '/api/people', { name: 'Rival', email: 'rival@other.example', password: 'rivals-password', role: 'office' })
+  await owner.query('UPDATE "user" SET "companyId" = $1 WHERE email = $2', [rows[0].id, 'rival@other.example'])
+  await owner.end()
+  const rival = await browser.newContext()
+  await post(rival, '/api/sign-in', { email: 'rival@other.example', password: 'rivals-password' })
+  const page = await rival.newPage()
+  await page.goto(url())
+  await expect(page.getByText('No walls yet')).toBeVisible()
+  await page.goto(`${url()}/walls/${demoWall()}`)
+  await expect(page.getByText('There is nothing here')).toBeVisible()
+  for (const path of ['entries', 'live', 'export']) expect((await rival.request.get(`${url()}/api/walls/${demoWall()}/${path}`)).status()).toBe(404)
+  expect((await post(rival, `/api/walls/${demoWall()}/entries`, { entries: [fact(demoWall(), 'note', {}, { text: 'x' })] })).status()).toBe(404)
+  // A company id that somebody sends is not a field anyone reads.
+  expect(
+    (
+      await post(rival, '/api/people', {
+        name: 'M',
+        email: 'm@x.example',
+        password: 'long enough now',
+        role: 'crew',
+        companyId: '0d3a0000-0000-7000-8000-000000000001',
+      })
+    ).status(),
+  ).toBe(422)
+  await rival.close()
+})
+
+test('roles: crew may not pass or release, the foreman not the inspector’s holds, crew may not plan', async ({ context, browser }) => {
+  await signIn(context, 'foreman')
+  const inspector = await browser.newContext()
+  await signIn(inspector, 'inspector')
+  const crew = await browser.newContext()
+  await signIn(crew, 'crew')
+  const wall = await newWall(context, 'Roles')
+  await bring(context, inspector, wall, 'fill')
+  const line = { stage: 'drain', section: 'B', course: 1 }
+  const send = async (who: typeof context, kind: string, data: object) =>
+    (await post(who, `/api/walls/${wall}/entries`, { entries: [fact(wall, kind, line, data)] })).json()
+  expect(await send(crew, 'release', { decision: 'released', reason: 'ok' })).toMatchObject({
+    outcomes: [{ ok: false, problems: [{ field: 'kind' }] }],
+  })
+  expect(await send(context, 'release', { decision: 'released', reason: 'ok' })).toMatchObject({
+    outcomes: [{ ok: false, problems: [{ field: 'by.role' }] }],
+  })
+  expect(await send(crew, 'override', { reason: 'because' })).toMatchObject({ outcomes: [{ ok: false, problems: [{ field: 'kind' }] }] })
+  expect((await post(crew, '/api/walls', { plan: smallPlan })).status()).toBe(422)
+  expect((await post(crew, '/api/people', {})).status()).toBe(403)
+  await inspector.close()
+  await crew.close()
+})
+
+test('broken, wrong and oversized bodies are named, nothing is written', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Bodies')
+  const entries = `/api/walls/${wall}/entries`
+  const raw = (data: string) =>
+    context.request.post(`${url()}${entries}`, { data: Buffer.from(data), headers: { origin: url(), 'content-type': 'application/json' } })
+  expect([(await raw('{"entries":[')).status(), (await raw('7')).status(), (await raw('{"entries":{}}')).status()]).toEqual([400, 422, 422])
+  expect((await post(context, entries, { entries: Array.from({ length: 1001 }, () => ({})) })).status()).toBe(422)
+  const large = await post(context, '/api/walls', { file: 'x'.repeat(21.5 * 1024 * 1024) })
+  expect([large.status(), await large.text()]).toEqual([400, expect.stringContaining('21 MB')])
+  const truncated = await post(context, '/api/walls', { file: '{"format":"stone-tally","version":1,"plan":{"name":' })
+  expect([truncated.status(), await truncated.text()]).toEqual([422, expect.stringContaining('is not complete JSON')])
+  const record = (await (await context.request.get(`${url()}${entries}?after=0`)).text()).trim().split('\n')
+  expect(record).toHaveLength(1)
+})
+
+test('opening a record of 10,000 entries transfers little more than the entries zipped', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Long')
+  for (let i = 0; i < 10; i++) {
+    const answer = await post(context, `/api/walls/${wall}/entries`, {
+      entries: Array.from({ length: 1000 }, (_, j) =>
+        fact(wall, 'note', {}, { text: `Truck ${i}-${j} with stone, ticket ${(i * 7919 + j * 104729) % 99991}` }),
+      ),
+    })
+    expect(answer.status()).toBe(200)
+  }
+  const state = await context.storageState()
+  const cookie = state.cookies.map((c) => `${c.name}=${c.value}`).join('; ')
+  const { get } = await import('node:http')
+  const transferred = await new Promise<{ bytes: number; encoding: string | undefined }>((resolve, reject) => {
+    get(`${url()}/api/walls/${wall}/entries?after=0`, { headers: { cookie, 'accept-encoding': 'gzip' } }, (r) => {
+      let bytes = 0
+      r.on('data', (d: Buffer) => {
+        bytes += d.length
+      })
+      r.on('end', () => resolve({ bytes, encoding: r.headers['content-encoding'] }))
+    }).on('error', reject)
+  })
+  const plain = await (await context.request.get(`${url()}/api/walls/${wall}/entries?after=0`)).text()
+  const entries = plain.trim().split('\n')
+  expect(entries).toHaveLength(10_001)
+  expect(transferred.encoding).toBe('gzip')
+  expect(transferred.bytes / gzipSync(plain).length).toBeLessThanOrEqual(1.3)
+})
+
+test('a live stream that comes back goes on after the last number it had', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Stream')
+  const note = (text: string) => post(context, `/api/walls/${wall}/entries`, { entries: [fact(wall, 'note', {}, { text })] })
+  await note('one')
+  await note('two')
+  const cookie = (await context.cookies()).map((c) => `${c.name}=${c.value}`).join('; ')
+  const abort = new AbortController()
+  const response = await fetch(`${url()}/api/walls/${wall}/live`, { headers: { cookie, 'last-event-id': '2' }, signal: abort.signal })
+  const reader = (response.body as ReadableStream<Uint8Array>)
+    .pipeThrough(new TextDecoderStream() as never)
+    .getReader() as ReadableStreamDefaultReader<string>
+  let got = ''
+  const until = async (word: string) => {
+    while (!got.includes(word)) got += (await reader.read()).value ?? ''
+  }
+  await until('two')
+  expect(got).not.toContain('"one"')
+  expect(got).toContain('id: 3')
+  await note('three')
+  const start = Date.now()
+  await until('three')
+  expect(Date.now() - start).toBeLessThan(2000)
+  expect(got).toContain('id: 4')
+  abort.abort()
+})

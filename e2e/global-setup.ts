@@ -1,0 +1,32 @@
+import { randomBytes } from 'node:crypto'
+import { loadDemo } from '../demo/load'
+import { answering, ensureBuilt, serve } from '../scripts/build'
+import { freePort, temporaryCluster } from '../scripts/cluster'
+import { connect, database } from '../web/server/database'
+import { migrate } from '../web/server/migrations'
+
+/** The built application on a throw-away cluster with the demo site. */
+export default async function setup() {
+  const cluster = await temporaryCluster()
+  const owner = connect(cluster.ownerUrl, 2)
+  await migrate(owner.db as never)
+  await owner.pool.end()
+  process.env.DATABASE_URL = cluster.appUrl
+  process.env.OWNER_URL = cluster.ownerUrl
+  process.env.AUTH_SECRET = randomBytes(32).toString('hex')
+  ensureBuilt(console.log)
+  const port = await freePort()
+  const web = serve(port, cluster.appUrl, process.env.AUTH_SECRET)
+  await answering(port)
+  process.env.BASE_URL = `http://127.0.0.1:${port}`
+  // The first page is tried on an empty installation before the demo is loaded.
+  const first = await fetch(`${process.env.BASE_URL}/`, { redirect: 'manual' })
+  process.env.FIRST_PAGE = first.headers.get('location') ?? ''
+  const { wall } = await loadDemo()
+  process.env.DEMO_WALL = wall
+  await database().pool.end()
+  return () => {
+    web.kill('SIGTERM')
+    cluster.drop()
+  }
+}

@@ -1,0 +1,97 @@
+import { type BrowserContext, test as base, expect, type Page } from '@playwright/test'
+import { stepsOf } from '@stone-tally/core'
+import { layoutOf, smallPlan } from '../core/test/plans'
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+
+export const url = () => process.env.BASE_URL ?? ''
+export const demoWall = () => process.env.DEMO_WALL ?? ''
+
+/** Signs a browser in as a person of the demo, over the same route the form uses. */
+export async function signIn(context: BrowserContext, role: 'foreman' | 'crew' | 'inspector' | 'office') {
+  const email = DEMO_PEOPLE.find((p) => p.role === role)?.email
+  const answer = await context.request.post(`${url()}/api/sign-in`, { data: { email, password: DEMO_PASSWORD }, headers: { origin: url() } })
+  expect(answer.ok()).toBe(true)
+}
+
+/** Sends JSON as a page of ours would. */
+export const post = (context: BrowserContext, path: string, data: unknown, headers: Record<string, string> = { origin: url() }) =>
+  context.request.post(`${url()}${path}`, { data: data as object, headers })
+
+let made = 0
+/** An entry as a device sends it. */
+export function fact(wall: string, kind: string, where: object, data: object, more: object = {}) {
+  made++
+  const time = Date.now().toString(16).padStart(12, '0')
+  const id = `${time.slice(0, 8)}-${time.slice(8)}-7000-8000-${made.toString(16).padStart(12, '0')}`
+  return { id, wall, revision: 1, at: new Date().toISOString(), kind, where, data, ...more }
+}
+
+/** A new small wall of the demo company, made over the route. */
+export async function newWall(context: BrowserContext, name: string): Promise<string> {
+  const answer = await post(context, '/api/walls', { plan: { ...smallPlan, name } })
+  expect(answer.status(), await answer.text()).toBe(201)
+  return ((await answer.json()) as { id: string }).id
+}
+
+/** Facts that bring section B of the small wall up to the given stage of course 1 (that stage excluded), with releases. */
+export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'; fact: ReturnType<typeof fact> }[] {
+  const layout = layoutOf()
+  const list: { by: 'foreman' | 'inspector'; fact: ReturnType<typeof fact> }[] = []
+  for (const s of layout.system.stages) {
+    if (s.id === stage) break
+    if (s.id === 'setback') continue
+    const where = { stage: s.id, ...(s.scope === 'wall' ? {} : { section: 'B' }), ...(s.scope === 'course' ? { course: 1 } : {}) }
+    const put = (kind: string, data: object, at: object = {}) => list.push({ by: 'foreman', fact: fact(wall, kind, { ...where, ...at }, data) })
+    if (s.work.type === 'check') put('check', { confirmed: s.work.items.map((i) => i.id) })
+    if (s.work.type === 'units') put('units', { set: layout.cells.get('B/1')?.pieces.length })
+    if (s.work.type === 'lifts')
+      for (let lift = 1; lift <= (s.work.of === 'pad' ? 2 : 2); lift++) put('lift', { lift, thickness: 0.075, passes: 3, plant: 'light-plate' })
+    if (s.work.type === 'readings') for (const station of points(s.id)) put('reading', { method: 'deviation', value: 0.001 }, { station })
+    if (s.hold)
+      list.push({
+        by: s.hold === 'before-digging' ? 'foreman' : 'inspector',
+        fact: fact(wall, 'release', where, { decision: 'released', reason: 'seen' }),
+      })
+  }
+  return list
+
+  function points(id: string): number[] {
+    const step = stepsOf(layout).find((x) => x.stage.id === id && x.section === 'B' && (x.course === undefined || x.course === 1))
+    return [...(step?.points ?? [])]
+  }
+}
+
+/** Sends those facts, each as its own person. */
+export async function bring(foreman: BrowserContext, inspector: BrowserContext, wall: string, stage: string) {
+  for (const { by, fact: f } of upTo(wall, stage)) {
+    const answer = await post(by === 'foreman' ? foreman : inspector, `/api/walls/${wall}/entries`, { entries: [f] })
+    expect(await answer.json(), `${f.kind} ${JSON.stringify(f.where)}`).toMatchObject({ outcomes: [{ ok: true }] })
+  }
+}
+
+/** Waits until the page answers to touch. */
+export const ready = (page: Page) => page.waitForSelector('html[data-ready]')
+
+export const openBoard = async (page: Page, wall: string, section = 'B') => {
+  await page.goto(`${url()}/walls/${wall}`)
+  await ready(page)
+  await page.locator('label', { hasText: `Section ${section}` }).click()
+}
+
+/** Any error on a page's console fails the test. */
+export const test = base.extend<{ quiet: undefined }>({
+  quiet: [
+    async ({ context }, use) => {
+      const errors: string[] = []
+      context.on('weberror', (e) => errors.push(e.error().message))
+      context.on(
+        'console',
+        (m) => m.type() === 'error' && !/status of 4\d\d|ERR_INTERNET_DISCONNECTED|Failed to load resource/.test(m.text()) && errors.push(m.text()),
+      )
+      await use(undefined)
+      expect(errors).toEqual([])
+    },
+    { auto: true },
+  ],
+})
+export { expect, smallPlan }

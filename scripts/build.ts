@@ -1,0 +1,79 @@
+import { execFileSync, spawn } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..')
+const WEB = join(ROOT, 'web')
+const STAMP = join(WEB, '.next', 'built-from')
+
+function* files(folder: string): Generator<string> {
+  for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1))) {
+    if (['node_modules', '.next', 'test', 'next-env.d.ts'].includes(entry.name) || entry.name.endsWith('.tsbuildinfo')) continue
+    const path = join(folder, entry.name)
+    if (entry.isDirectory()) yield* files(path)
+    else yield path
+  }
+}
+
+/** Fingerprint of everything that goes into the build. */
+function sources(): string {
+  const hash = createHash('sha256')
+  for (const folder of [join(ROOT, 'core', 'src'), WEB]) for (const f of files(folder)) hash.update(f.slice(ROOT.length)).update(readFileSync(f))
+  hash.update(readFileSync(join(ROOT, 'package-lock.json')))
+  return hash.digest('hex')
+}
+
+/** Builds the application unless what is built is from these very sources. */
+export function ensureBuilt(say: (line: string) => void) {
+  const now = sources()
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === now) return
+  say('Building the application (about a minute) …')
+  rmSync(STAMP, { force: true })
+  const next = [join(WEB, 'node_modules', '.bin', 'next'), join(ROOT, 'node_modules', '.bin', 'next')].find(existsSync) ?? 'next'
+  try {
+    execFileSync(next, ['build'], {
+      cwd: WEB,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+    })
+  } catch (error) {
+    const e = error as { stdout?: Buffer; stderr?: Buffer }
+    throw new Error(`the build failed:\n${e.stdout ?? ''}\n${e.stderr ?? ''}`)
+  }
+  const served = join(WEB, '.next', 'standalone', 'web')
+  mkdirSync(join(served, '.next'), { recursive: true })
+  cpSync(join(WEB, '.next', 'static'), join(served, '.next', 'static'), { recursive: true })
+  writeFileSync(STAMP, now)
+}
+
+/** Serves the built application on loopback. */
+export function serve(port: number, databaseUrl: string, secret: string, output: 'inherit' | 'ignore' = 'inherit') {
+  return spawn(process.execPath, [join(WEB, '.next', 'standalone', 'web', 'server.js')], {
+    stdio: ['ignore', output === 'inherit' ? 'ignore' : 'ignore', output],
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      HOSTNAME: '127.0.0.1',
+      PORT: `${port}`,
+      DATABASE_URL: databaseUrl,
+      AUTH_SECRET: secret,
+      NEXT_TELEMETRY_DISABLED: '1',
+    },
+  })
+}
+
+/** Waits until the application answers, database and all. */
+export async function answering(port: number, seconds = 60): Promise<void> {
+  const end = Date.now() + seconds * 1000
+  for (;;) {
+    try {
+      if ((await fetch(`http://127.0.0.1:${port}/api/health`)).ok) return
+    } catch {
+      // not up yet
+    }
+    if (Date.now() > end) throw new Error(`the application did not answer on port ${port} within ${seconds} s`)
+    await new Promise((r) => setTimeout(r, 150))
+  }
+}

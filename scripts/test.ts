@@ -1,0 +1,99 @@
+import { spawnSync } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensureBuilt, ROOT } from './build'
+
+/** Runs every check and counts them; the last line is the whole truth. */
+interface Count {
+  passed: number
+  failed: number
+}
+const total: Count = { passed: 0, failed: 0 }
+const reports = join(ROOT, 'test-results')
+rmSync(reports, { recursive: true, force: true })
+mkdirSync(reports, { recursive: true })
+
+function say(name: string, c: Count, started: number) {
+  total.passed += c.passed
+  total.failed += c.failed
+  console.log(`\n== ${name}: ${c.passed} passed, ${c.failed} failed (${((Date.now() - started) / 1000).toFixed(0)} s)\n`)
+}
+const run = (program: string, args: readonly string[], env: Record<string, string> = {}) =>
+  spawnSync(join(ROOT, 'node_modules', '.bin', program), args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } }).status
+
+function check(name: string, test: () => boolean) {
+  const started = Date.now()
+  let good = false
+  try {
+    good = test()
+  } catch (error) {
+    console.error(error instanceof Error ? error.message : error)
+  }
+  say(name, { passed: good ? 1 : 0, failed: good ? 0 : 1 }, started)
+  return good
+}
+
+/** A suite that ended without a report failed, however it ended. */
+function suite(name: string, report: string, start: () => number | null, count: (json: never) => Count) {
+  const started = Date.now()
+  const code = start()
+  const c = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8')) as never) : { passed: 0, failed: 1 }
+  if (code !== 0 && c.failed === 0) c.failed = 1
+  if (c.passed === 0) c.failed = Math.max(1, c.failed)
+  say(name, c, started)
+}
+
+const lockNow = `${createHash('sha256')
+  .update(readFileSync(join(ROOT, 'package-lock.json')))
+  .digest('hex')}`
+check('package-lock.json unchanged by the install', () => (process.argv[2] ?? '').startsWith(lockNow))
+check('types of core, scripts and tests', () => run('tsc', ['-p', 'tsconfig.json']) === 0)
+check('types of the application', () => run('tsc', ['-p', 'web/tsconfig.json']) === 0)
+check('lint and format', () => run('biome', ['check', '.']) === 0)
+check(
+  'layers',
+  () =>
+    run('depcruise', [
+      '--config',
+      '.dependency-cruiser.cjs',
+      'core/src',
+      'web/app',
+      'web/features',
+      'web/ui',
+      'web/server',
+      'web/workers',
+      'cli',
+      'scripts',
+      'demo',
+      'bench',
+    ]) === 0,
+)
+const built = check('build', () => {
+  ensureBuilt(console.log)
+  return true
+})
+const unit = join(reports, 'unit.json')
+suite(
+  'unit and database tests',
+  unit,
+  () => run('jest', ['--json', `--outputFile=${unit}`]),
+  (json: { numPassedTests: number; numFailedTests: number; numFailedTestSuites: number; numRuntimeErrorTestSuites: number }) => ({
+    passed: json.numPassedTests,
+    failed: json.numFailedTests + json.numRuntimeErrorTestSuites,
+  }),
+)
+if (built) {
+  const e2e = join(reports, 'e2e.json')
+  suite(
+    'end-to-end tests',
+    e2e,
+    () => run('playwright', ['test', '-c', 'e2e/playwright.config.ts'], { E2E_REPORT: e2e }),
+    (json: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
+      passed: json.stats.expected,
+      failed: json.stats.unexpected + json.stats.flaky,
+    }),
+  )
+}
+console.log(`${total.passed} passed, ${total.failed} failed`)
+process.exitCode = total.failed === 0 ? 0 : 1

@@ -1,0 +1,23 @@
+import { addPerson, signOutEverywhere } from '@/server/accounts'
+import { asking, bodyOf, guarded, refuse } from '@/server/http'
+
+/** Adds a person. */
+export const POST = guarded(async (request: Request) => {
+  const person = await asking(request)
+  if (person instanceof Response) return person
+  if (person.role !== 'office') return refuse(403, 'adding people takes the office')
+  const body = await bodyOf(request)
+  if (!body.ok) return refuse(400, body.problems)
+  const made = await addPerson(person.companyId, body.value)
+  return made.ok ? Response.json(made.value, { status: 201 }) : refuse(422, made.problems)
+})
+
+/** Signs a person out on every device: oneself, or anyone for the office. */
+export const DELETE = guarded(async (request: Request) => {
+  const person = await asking(request)
+  if (person instanceof Response) return person
+  const id = new URL(request.url).searchParams.get('id') ?? person.id
+  if (id !== person.id && person.role !== 'office') return refuse(403, 'signing others out takes the office')
+  const ended = await signOutEverywhere(person.companyId, id)
+  return ended.ok ? Response.json({ ended: ended.value }) : refuse(404, ended.problems)
+})

@@ -1,0 +1,8 @@
+import { Yard } from '@/features/yard/yard'
+import { requirePerson } from '@/server/page'
+import { yardOf } from '@/server/yard'
+
+export default async function Page() {
+  const person = await requirePerson()
+  return <Yard me={person} walls={await yardOf(person)} />
+}

@@ -1,0 +1,19 @@
+import { notFound } from 'next/navigation'
+import { PlanForm } from '@/features/plan/plan-form'
+import { catalogueOf } from '@/server/catalogue'
+import { requireWall } from '@/server/page'
+import { revisionsOf } from '@/server/walls'
+
+export default async function Page({ params }: { params: Promise<{ id: string }> }) {
+  const { person, wall } = await requireWall((await params).id)
+  const last = (await revisionsOf(wall.id)).pop()
+  if (!last) notFound()
+  const { id, name, role } = person
+  return (
+    <PlanForm
+      me={{ id, name, role }}
+      catalogue={await catalogueOf(person.companyId)}
+      wall={{ id: wall.id, name: wall.name, revision: last.number, plan: last.plan }}
+    />
+  )
+}

@@ -1,0 +1,3 @@
+declare module '*.css'
+declare module '@fontsource-variable/*'
+declare module '@fontsource/*'

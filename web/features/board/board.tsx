@@ -1,0 +1,368 @@
+'use client'
+
+import {
+  barriers,
+  formatStation,
+  gridPlaced,
+  KINDS,
+  mayRecord,
+  nextStep,
+  openFindings,
+  type Plan,
+  progressOf,
+  settled,
+  statusOf,
+  stepKey,
+  titleOf,
+  unmatched,
+  type Where,
+  waitingHolds,
+} from '@stone-tally/core'
+import Link from 'next/link'
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import styled from 'styled-components'
+import { Bar } from '@/ui/bar'
+import { Ask, Button, Caution, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
+import { Elevation } from '@/ui/drawing/elevation'
+import { SectionDrawing } from '@/ui/drawing/section'
+import { useWidth } from '@/ui/drawing/use-width'
+import { usePreferences } from '@/ui/preferences'
+import { CourseTable, Pick } from './course-table'
+import { DiaryList } from './diary'
+import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from './gate'
+import { type Me, useWall } from './use-wall'
+import { WallView } from './wall-view'
+import { PANELS } from './work'
+
+const Layout = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1fr) 420px; gap: 0; min-height: calc(100vh - 59px);
+  .wall { padding: 14px 20px 30px; display: grid; gap: 14px; align-content: start; grid-template-columns: minmax(0, 1fr); }
+  .now { border-left: 3px solid var(--ink); background: var(--panel); padding: 16px 20px 40px; }
+  .strip { display: none; }
+  @media (max-width: 1000px) {
+    grid-template-columns: minmax(0, 1fr);
+    .now { border-left: 0; border-bottom: 3px solid var(--ink); order: -1; }
+    .strip { display: block; padding: 8px 10px 0; order: -2; background: var(--panel); }
+  }
+  @media (max-width: 640px) { .wall { padding: 12px 10px 30px; } .now { padding: 10px 12px 30px; } }
+`
+const Lower = styled.div`display: grid; grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr); gap: 20px; @media (max-width: 760px) { grid-template-columns: minmax(0, 1fr); }`
+const Title = styled.div`
+  display: grid; gap: 6px;
+  .tag { background: var(--now); color: var(--on-now); font: 600 15px/1 'Barlow Condensed', sans-serif; letter-spacing: .06em; padding: 5px 9px; align-self: center; }
+`
+
+const KEYS = [
+  ['0–9', 'type the current reading'],
+  ['Enter', 'record the reading'],
+  ['n', 'go to the next step'],
+  ['[ and ]', 'step before and after'],
+  ['← and →', 'move the section along the wall'],
+  ['1 … with Alt', 'choose a section'],
+  ['?', 'this list'],
+] as const
+
+/** The Board: the wall, the section at a station and the one card that says what is next. */
+export function Board({
+  wall,
+  name,
+  plans,
+  me,
+  children,
+}: {
+  wall: string
+  name: string
+  plans: readonly Plan[]
+  me: Me
+  children?: React.ReactNode
+}) {
+  const feed = useWall(wall, plans, me)
+  const { state, record } = feed
+  const { layout } = state
+  const { units } = usePreferences()
+  const [section, setSection] = useState(layout.plan.sections[0]?.id ?? '')
+  const [chosen, setChosen] = useState<string>()
+  const [station, setStation] = useState<number>()
+  const [rechecking, setRecheck] = useState<{ id: string; station?: number | undefined }>()
+  const [help, setHelp] = useState(false)
+  const [wide, width] = useWidth<HTMLDivElement>(820)
+  const [half, halfWidth] = useWidth<HTMLDivElement>(380)
+
+  const next = nextStep(state, section)
+  const step = (chosen ? state.byKey.get(chosen) : undefined) ?? next
+  const status = step ? statusOf(state, step) : undefined
+  // A re-check is over as soon as its finding is closed.
+  const recheck = rechecking && status?.open.some((o) => o.entry.id === rechecking.id) ? rechecking : undefined
+  const own = layout.plan.sections.find((s) => s.id === section) ?? layout.plan.sections[0]
+  const at = station ?? (own ? own.from + (own.to - own.from) / 2 : 0)
+  const holds = waitingHolds(state)
+  const findings = openFindings(state)
+  // Only a second revision can leave work behind.
+  const lost = useMemo(() => (plans.length > 1 ? unmatched(state) : []), [state, plans.length])
+
+  const goTo = useCallback(
+    (key: string) => {
+      const to = state.byKey.get(key)
+      if (!to) return
+      if (to.section) setSection(to.section)
+      setChosen(key)
+      setRecheck(undefined)
+      setStation(undefined)
+    },
+    [state.byKey],
+  )
+  const follow = useCallback(() => {
+    setChosen(undefined)
+    setRecheck(undefined)
+    setStation(undefined)
+  }, [])
+  const move = useCallback(
+    (by: number) => {
+      const list = state.steps.filter((s) => s.section === undefined || s.section === section)
+      const i = list.findIndex((s) => s.key === step?.key)
+      const to = list[i + by]
+      if (to) goTo(to.key)
+    },
+    [state.steps, section, step?.key, goTo],
+  )
+  useEffect(() => {
+    const onKey = (e: globalThis.KeyboardEvent) => {
+      const on = document.activeElement
+      if (on instanceof HTMLInputElement || on instanceof HTMLTextAreaElement || e.ctrlKey || e.metaKey) return
+      if (e.altKey) {
+        const to = layout.plan.sections[Number(e.key) - 1]
+        if (to) {
+          setSection(to.id)
+          follow()
+        }
+        return
+      }
+      if (e.key === '?') setHelp(true)
+      else if (e.key === 'n') follow()
+      else if (e.key === '[') move(-1)
+      else if (e.key === ']') move(1)
+      else if ((e.key === 'ArrowLeft' || e.key === 'ArrowRight') && !(on instanceof HTMLElement && on.getAttribute('role') === 'radio')) {
+        setStation(Math.min(layout.plan.length, Math.max(0, at + (e.key === 'ArrowLeft' ? -0.5 : 0.5))))
+      }
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [at, follow, move, layout])
+
+  const look = useCallback((s: string, course: number) => progressOf(state, s, course), [state])
+  const placed = useCallback((s: string, course: number) => gridPlaced(state, s, course), [state])
+  const sectionAt = (x: number) => layout.plan.sections.find((s) => x >= s.from && x <= s.to)?.id ?? section
+  const cells = [...layout.cells.values()].filter((c) => c.section === section)
+  const readings =
+    step?.points.length && status
+      ? status.read.map((r) => ({ station: r.station, done: r.entry !== undefined, out: status.open.some((o) => o.entry.id === r.entry?.entry.id) }))
+      : undefined
+  const here = step?.section ? { section: step.section, course: step.course } : undefined
+  const Panel = step ? PANELS[step.stage.work.type] : undefined
+  const kind = KINDS.find((k) => k.work === step?.stage.work.type)?.kind ?? ''
+  const mayDo = mayRecord(me.role, kind)
+  const blocked = step && !recheck ? barriers(state, step).length > 0 : false
+
+  const sectionsChoice = (
+    <Choice
+      label="Section"
+      hideLabel
+      value={section}
+      options={layout.plan.sections.map((s) => [s.id, `Section ${s.id}`] as const)}
+      onChange={(v) => {
+        setSection(v)
+        follow()
+      }}
+    />
+  )
+  const stripProps = { layout, units, look, gridPlaced: placed, plain: true, from: -0.5, to: layout.plan.length + 0.5, station: at }
+  return (
+    <>
+      <Bar person={me}>
+        <strong>{name}</strong>{' '}
+        <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>
+          {feed.live === 'lost' ? '▲ no connection, what you record is kept here' : feed.waiting > 0 ? `${feed.waiting} waiting to be sent` : ''}
+        </Condensed>
+      </Bar>
+      <Layout>
+        <div className="strip">
+          <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />
+        </div>
+        <div className="wall">
+          <Row style={{ justifyContent: 'space-between' }}>
+            <h3>{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h3>
+            <Row style={{ gap: 14 }}>
+              <Link href={`/walls/${wall}/record`}>Record</Link>
+              <Link href={`/walls/${wall}/readings`}>Import readings</Link>
+              <Link href={`/walls/${wall}/set-out`}>Set-out</Link>
+              <Link href={`/walls/${wall}/plan`}>Plan</Link>
+              <Link href={`/walls/${wall}/print`}>Print</Link>
+              <Quiet onPress={() => setHelp(true)} aria-label="Shortcuts">
+                ?
+              </Quiet>
+            </Row>
+          </Row>
+          <div ref={wide}>
+            <WallView
+              layout={layout}
+              width={width}
+              station={at}
+              from={own?.from ?? 0}
+              to={own?.to ?? layout.plan.length}
+              onStation={(s) => {
+                setStation(s)
+                const to = sectionAt(s)
+                if (to !== section) {
+                  setSection(to)
+                  setChosen(undefined)
+                }
+              }}
+              onCell={(s, c) => {
+                const to =
+                  state.steps.find((x) => x.section === s && x.course === c && !settled(statusOf(state, x))) ??
+                  state.byKey.get(stepKey({ stage: layout.system.open.from, section: s, course: c }))
+                if (to) goTo(to.key)
+              }}
+              drawing={{ look, gridPlaced: placed, now: here, readings, units, label: `${name}, section ${section}` }}
+              strip={stripProps}
+            />
+          </div>
+          <Lower>
+            <CourseTable cells={cells} state={state} now={step} onStep={goTo} />
+            <div ref={half}>
+              <SectionDrawing
+                layout={layout}
+                station={at}
+                width={halfWidth}
+                height={Math.min(380, Math.max(260, halfWidth * 0.8))}
+                units={units}
+                set={(c) => look(sectionAt(at), c).set > 0}
+                placed={(c) => placed(sectionAt(at), c)}
+              />
+            </div>
+          </Lower>
+          {findings.length > 0 || holds.length > 0 || lost.length > 0 ? (
+            <div>
+              <h3>Waits and findings</h3>
+              <ul style={{ paddingLeft: 18, margin: '6px 0' }}>
+                {holds.map((h) => (
+                  <li key={h.key}>
+                    <Pick onPress={() => goTo(h.key)}>⬣ {titleOf(h)}: waits for release</Pick>
+                  </li>
+                ))}
+                {lost.map((u) => (
+                  <li key={`lost ${u.key}`}>
+                    <Pick onPress={() => goTo(u.key)}>
+                      ◇ {u.title}
+                      {u.section ? `, section ${u.section}` : ''}
+                      {u.course ? ` course ${u.course}` : ''}: {u.message}
+                    </Pick>
+                  </li>
+                ))}
+                {findings.map((f) => (
+                  <li key={f.entry.id}>
+                    <Pick onPress={() => goTo(stepKey(f.entry.where as Where))}>
+                      ▲ {state.byStage.get(f.entry.where.stage ?? '')?.title}, section {f.entry.where.section} course {f.entry.where.course}:{' '}
+                      {state.outs.get(f.entry.id)?.text}
+                    </Pick>
+                  </li>
+                ))}
+              </ul>
+            </div>
+          ) : null}
+          {children}
+        </div>
+        <section className="now" aria-label="Now">
+          <Row style={{ marginBottom: 10, justifyContent: 'space-between', alignItems: 'center', gap: 6 }}>
+            {sectionsChoice}
+            <Row style={{ gap: 6 }}>
+              <Quiet onPress={() => move(-1)} aria-label="Step before">
+                ‹
+              </Quiet>
+              <Quiet onPress={() => move(1)} aria-label="Step after">
+                ›
+              </Quiet>
+            </Row>
+          </Row>
+          {!feed.loaded ? (
+            <p role="status">{feed.live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>
+          ) : !step || !status ? (
+            <Stack>
+              <h2>Section {section} is complete.</h2>
+              <p>Everything planned here is recorded and released.</p>
+            </Stack>
+          ) : (
+            <Stack>
+              <Title>
+                <Row style={{ alignItems: 'center', gap: 10 }}>
+                  <span className="tag">{chosen && step.key !== next?.key ? 'CHOSEN' : 'NOW'}</span>
+                  <h1>{step.stage.title}</h1>
+                  {chosen && step.key !== next?.key ? <Quiet onPress={follow}>Back to now</Quiet> : null}
+                </Row>
+                <Condensed style={{ fontSize: 18 }}>
+                  {step.section ? `Section ${step.section}` : 'Whole wall'}
+                  {step.course ? ` · course ${step.course}` : ''}
+                  {` · ${status.done} of ${status.total}`}
+                  {status.hold === 'released' ? ' · released' : ''}
+                </Condensed>
+                <p style={{ fontSize: 15, color: 'var(--soft)' }}>{step.stage.how}</p>
+              </Title>
+              {status.override ? (
+                <Caution>
+                  Passed with a reason by {status.override.entry.by.name}: {(status.override.entry.data as { reason: string }).reason}
+                </Caution>
+              ) : null}
+              <ConflictPanel state={state} status={status} />
+              <FindingsPanel
+                state={state}
+                status={status}
+                me={me}
+                record={record}
+                recheck={recheck?.id}
+                onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station })}
+              />
+              <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
+              {blocked ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={goTo} /> : null}
+              {Panel && !blocked && (status.state !== 'done' || recheck) && mayDo ? (
+                <Panel
+                  key={`w${step.key}`}
+                  state={state}
+                  step={step}
+                  status={status}
+                  me={me}
+                  recheck={recheck}
+                  station={station}
+                  onStation={setStation}
+                  record={record}
+                />
+              ) : null}
+              {mayDo || status.state === 'done' ? null : <p>Recorded by the foreman or the crew lead; you see it here as they do.</p>}
+              {status.state === 'done' && status.open.length === 0 && (status.hold === 'none' || status.hold === 'released') ? (
+                <Row>
+                  <strong>✓ Done.</strong>
+                  <Button onPress={follow}>Next step</Button>
+                </Row>
+              ) : null}
+              {step.stage.caution ? <Caution>{step.stage.caution}</Caution> : null}
+              <DiaryList state={state} step={step} me={me} record={record} />
+            </Stack>
+          )}
+        </section>
+      </Layout>
+      <Ask title="Shortcuts" open={help} onClose={() => setHelp(false)}>
+        <table>
+          <tbody>
+            {KEYS.map(([k, what]) => (
+              <tr key={k}>
+                <td>
+                  <strong>{k}</strong>
+                </td>
+                <td>{what}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Ask>
+    </>
+  )
+}

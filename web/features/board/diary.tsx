@@ -1,0 +1,162 @@
+'use client'
+
+import {
+  type Entry,
+  lineOf,
+  mayRecord,
+  parseLength,
+  placeOf,
+  type ReadingData,
+  type RecordedEntry,
+  type Step,
+  type UnitsData,
+  verdictOf,
+  type WallState,
+} from '@stone-tally/core'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { Ask, Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+import type { Fact, Me, RecordResult } from './use-wall'
+import { useRecord } from './work/use-record'
+
+const List = styled.ol`
+  list-style: none; margin: 0; padding: 0;
+  li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 4px 10px; padding: 8px 0; border-top: 1px solid var(--faint); font-size: 15px; }
+  .meta { color: var(--soft); font-size: 14px; } [data-gone] { text-decoration: line-through; color: var(--soft); }
+`
+type Send = (facts: readonly Fact[]) => Promise<RecordResult>
+
+/** Local time, with the date when it is not today. */
+export function When({ at }: { at: string }) {
+  const d = new Date(at)
+  const today = new Date().toDateString() === d.toDateString()
+  return (
+    <time dateTime={at} suppressHydrationWarning>
+      {d.toLocaleString(
+        undefined,
+        today ? { hour: '2-digit', minute: '2-digit' } : { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
+      )}
+    </time>
+  )
+}
+
+/** What was recorded at a step, newest first; each line can be corrected, none can be removed. */
+export function DiaryList({ state, step, me, record }: { state: WallState; step: Step; me: Me; record: Send }) {
+  const log = state.logs.get(step.key)
+  const entries = log ? [...log.work, ...log.releases, ...log.overrides].sort((a, b) => b.seq - a.seq) : []
+  if (entries.length === 0) return null
+  return (
+    <div>
+      <h3>Recorded here</h3>
+      <List>
+        {entries.slice(0, 12).map((e) => (
+          <Line key={e.entry.id} state={state} recorded={e} me={me} record={record} />
+        ))}
+      </List>
+    </div>
+  )
+}
+
+export function Line({ state, recorded, me, record, place }: { state: WallState; recorded: RecordedEntry; me: Me; record: Send; place?: boolean }) {
+  const { units } = usePreferences()
+  const [open, setOpen] = useState(false)
+  const { entry } = recorded
+  const by = state.superseded.get(entry.id)
+  const verdict = verdictOf(state, entry)
+  return (
+    <li>
+      <div>
+        <span {...(by ? { 'data-gone': true } : {})}>
+          {place && placeOf(entry) ? `${placeOf(entry)} · ` : ''}
+          {verdict?.verdict === 'out' ? '▲ ' : ''}
+          {lineOf(state, entry, { units })}
+        </span>
+        {by ? <span> (corrected)</span> : null}
+        {entry.recheckOf ? <span> (re-check)</span> : null}
+        {entry.supersedes && entry.kind !== 'strike' ? <span> (corrects an earlier entry)</span> : null}
+        <div className="meta">
+          {recorded.seq} · <When at={entry.at} /> · {entry.by.name}
+        </div>
+      </div>
+      {!by && mayRecord(me.role, 'strike') && entry.kind !== 'strike' && entry.kind !== 'revision' ? (
+        <Quiet onPress={() => setOpen(true)}>Correct</Quiet>
+      ) : null}
+      <CorrectDialog entry={entry} open={open} onClose={() => setOpen(false)} record={record} state={state} me={me} />
+    </li>
+  )
+}
+
+/** The value of an entry that can be put right as one number; others are struck out and recorded anew. */
+function oneNumber(entry: Entry): string | undefined {
+  if (entry.kind === 'reading') return `${(entry.data as ReadingData).value}`
+  if (entry.kind === 'units') return `${(entry.data as UnitsData).set}`
+  return undefined
+}
+
+function CorrectDialog({
+  entry,
+  open,
+  onClose,
+  record,
+  state,
+  me,
+}: {
+  entry: Entry
+  open: boolean
+  onClose(): void
+  record: Send
+  state: WallState
+  me: Me
+}) {
+  const { units } = usePreferences()
+  const old = oneNumber(entry)
+  const [value, setValue] = useState(old ?? '')
+  const [reason, setReason] = useState('')
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const close = (done: boolean) => done && onClose()
+  const put = async () => {
+    const read = entry.kind === 'units' ? { ok: true as const, value: Number(value) } : parseLength(value, 'm')
+    if (!read.ok) return setProblems(read.problems)
+    const data = entry.kind === 'units' ? { ...(entry.data as UnitsData), set: read.value } : { ...(entry.data as ReadingData), value: read.value }
+    close(
+      await go([{ kind: entry.kind, where: entry.where, data, supersedes: entry.id, ...(entry.recheckOf ? { recheckOf: entry.recheckOf } : {}) }]),
+    )
+  }
+  return (
+    <Ask title="Correct an entry" open={open} onClose={onClose}>
+      <Stack>
+        <p>{lineOf(state, entry, { units })}</p>
+        <p style={{ fontSize: 15, color: 'var(--soft)' }}>The original stays in the record, struck through, with your correction beside it.</p>
+        {old !== undefined && mayRecord(me.role, entry.kind) ? (
+          <Row>
+            <div style={{ flex: 1 }}>
+              <Field
+                label={entry.kind === 'units' ? 'Units set' : 'Right value (metres, or with its unit)'}
+                value={value}
+                onChange={setValue}
+                inputMode="decimal"
+              />
+            </div>
+            <NowButton isDisabled={busy || value === old} onPress={put}>
+              Correct
+            </NowButton>
+          </Row>
+        ) : null}
+        <Row>
+          <div style={{ flex: 1 }}>
+            <Field label="Or strike it out: why is it wrong?" value={reason} onChange={setReason} />
+          </div>
+          <Button
+            isDisabled={busy || reason.trim().length < 3}
+            onPress={async () => close(await go([{ kind: 'strike', where: {}, data: { reason: reason.trim() }, supersedes: entry.id }]))}
+          >
+            Strike out
+          </Button>
+        </Row>
+        <Problems list={problems} />
+        <Button onPress={onClose}>Close</Button>
+      </Stack>
+    </Ask>
+  )
+}

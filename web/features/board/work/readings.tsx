@@ -1,0 +1,275 @@
+'use client'
+
+import {
+  aim,
+  deviationOf,
+  formatDeviation,
+  formatLength,
+  formatSmall,
+  formatStation,
+  LIMITS,
+  limitAt,
+  live,
+  parseLength,
+  type ReadingData,
+  type RecordedEntry,
+  type SetupData,
+  targetAt,
+} from '@stone-tally/core'
+import { useEffect, useRef, useState } from 'react'
+import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components'
+import styled from 'styled-components'
+import { Button, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+import { Judgement, Targets } from '../look'
+import { type WorkProps, whereOf } from './types'
+import { useRecord } from './use-record'
+
+type Method = ReadingData['method']
+
+const Big = styled(Input)`
+  width: 100%; height: 72px; padding: 0 14px; font: 650 40px/1 'Archivo Variable', sans-serif; font-variant-numeric: tabular-nums; letter-spacing: -.01em;
+  border: 3px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink);
+`
+const Pad = styled.div`
+  display: none; grid-template-columns: repeat(3, 1fr); gap: 6px;
+  @media (pointer: coarse) { display: grid; }
+  button { min-height: 56px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink); font: 600 24px/1 'Archivo Variable', sans-serif; }
+`
+const Points = styled.div`
+  display: flex; flex-wrap: wrap; gap: 6px;
+  button { min-height: 48px; min-width: 62px; padding: 0 8px; border: 2px solid var(--line); border-radius: 4px; background: var(--panel); color: var(--ink); font: 600 17px/1 'Barlow Condensed', sans-serif; cursor: pointer; }
+  button[data-done] { border-color: var(--ink); } button[data-here] { border-color: var(--now); box-shadow: inset 0 0 0 2px var(--now); }
+`
+
+/** Readings at the stations of a step: target, entry and judgement side by side; digits typed anywhere on the Board land here. */
+export function ReadingsWork({ state, step, status, record, recheck, station: at, onStation }: WorkProps) {
+  const { units } = usePreferences()
+  const work = step.stage.work
+  const target = work.type === 'readings' ? work.target : 'alignment'
+  const sense = work.type === 'readings' ? work.sense : 'level'
+  const across = target === 'alignment' || target === 'setback'
+  const [chosen, setMethod] = useState<Method>('rod')
+  const method: Method = across ? 'deviation' : chosen
+  const next = status.read.find((r) => !r.entry)?.station
+  const station = recheck?.station ?? (at !== undefined && status.read.some((r) => r.station === at) ? at : (next ?? status.read[0]?.station ?? 0))
+  const [typed, setTyped] = useState('')
+  const [string, setString] = useState('')
+  const [sure, setSure] = useState(false)
+  const input = useRef<HTMLInputElement>(null)
+  const { busy, problems, setProblems, go } = useRecord(record)
+
+  const setup = latestSetup(state.entries, (id) => live(state, id))
+  const hi = setup ? (setup.entry.data as SetupData).benchmark + (setup.entry.data as SetupData).backsight : undefined
+  const goal = targetAt(state.layout, target, { station, course: step.course })
+  const limit = limitAt(state.layout, step.stage, { station, course: step.course })
+  const bare = method === 'deviation' ? (units === 'metric' ? 'mm' : 'in') : units === 'metric' ? 'm' : 'ft'
+  const level = parseLength(string, units === 'metric' ? 'm' : 'ft')
+  const from = method === 'rod' ? hi : method === 'string' ? (level.ok ? level.value : undefined) : 0
+  const value = parseLength(typed, bare)
+  const data: ReadingData | undefined =
+    value.ok && from !== undefined
+      ? { method, value: value.value, ...(method === 'rod' ? { hi: from } : method === 'string' ? { string: from } : {}) }
+      : undefined
+  const deviation = data ? deviationOf(data, goal) : undefined
+  const out = deviation !== undefined && Math.abs(deviation) > limit.value + 0.0001
+  const odd = deviation !== undefined && Math.abs(deviation) > LIMITS.questionable.value
+  const should =
+    from === undefined ? undefined : method === 'deviation' ? 0 : aim({ method, ...(method === 'rod' ? { hi: from } : { string: from }) }, goal)
+
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new place starts with an empty reading
+  useEffect(() => {
+    setTyped('')
+    setSure(false)
+    setProblems([])
+  }, [station, step.key])
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (e.ctrlKey || e.metaKey || e.altKey || !/^[0-9.,+-]$/.test(e.key)) return
+      const on = document.activeElement
+      if (on instanceof HTMLInputElement || on instanceof HTMLTextAreaElement) return
+      input.current?.focus()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+
+  const put = async () => {
+    if (!data)
+      return setProblems(
+        value.ok
+          ? [{ field: 'reading', message: method === 'rod' ? 'set up the instrument first' : 'give the elevation of the string' }]
+          : value.problems,
+      )
+    if (odd && !sure) {
+      setSure(true)
+      return
+    }
+    const done = await go([{ kind: 'reading', where: whereOf(step, station), data, ...(recheck ? { recheckOf: recheck.id } : {}) }])
+    if (done) {
+      setTyped('')
+      setSure(false)
+      const after = status.read.find((r) => !r.entry && r.station !== station)
+      if (after) onStation(after.station)
+    }
+  }
+  const nudge = (by: number) => {
+    const now = value.ok && typed.trim() ? value.value : (should ?? 0)
+    const moved = now + by
+    setTyped(
+      units === 'metric'
+        ? method === 'deviation'
+          ? `${Math.round(moved * 1000)}`
+          : moved.toFixed(3)
+        : method === 'deviation'
+          ? formatSmall(moved, units).replace(/^/, moved < 0 ? '-' : '')
+          : formatLength(moved, units),
+    )
+  }
+  const step1 = units === 'metric' ? 0.001 : 0.0015875
+  return (
+    <Stack>
+      {across ? null : (
+        <Choice
+          label="Measured with"
+          hideLabel
+          value={chosen}
+          options={[
+            ['rod', 'Rod'],
+            ['string', 'String and tape'],
+            ['deviation', 'Deviation'],
+          ]}
+          onChange={setMethod}
+        />
+      )}
+      {method === 'rod' && hi === undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} /> : null}
+      {method === 'string' ? (
+        <Field label={`Elevation of the level string, ${units === 'metric' ? 'm' : 'ft'}`} value={string} onChange={setString} inputMode="decimal" />
+      ) : null}
+      <Points role="group" aria-label="Reading points">
+        {status.read.map((r) => {
+          const isOut = r.entry !== undefined && state.outs.has(r.entry.entry.id) && status.open.some((o) => o.entry.id === r.entry?.entry.id)
+          return (
+            <AriaButton
+              key={r.station}
+              onPress={() => onStation(r.station)}
+              {...(r.entry ? { 'data-done': true } : {})}
+              {...(r.station === station ? { 'data-here': true } : {})}
+              aria-label={`Station ${formatStation(r.station, units)}${r.entry ? (isOut ? ', out of tolerance' : ', read') : ''}`}
+            >
+              {r.entry ? (isOut ? '▲ ' : '✓ ') : ''}
+              {formatStation(r.station, units)}
+            </AriaButton>
+          )
+        })}
+      </Points>
+      <Targets
+        list={[
+          [
+            method === 'rod' ? 'Rod should show' : method === 'string' ? 'Tape should show' : 'Should be',
+            should === undefined ? '—' : method === 'deviation' ? 'on target' : formatLength(should, units),
+          ],
+          ...(across ? [] : [['Target elevation', formatLength(goal, units)] as const]),
+          ...(method === 'rod' && hi !== undefined ? [['HI', formatLength(hi, units)] as const] : []),
+          ['Limit', `±${formatSmall(limit.value, units)}`],
+        ]}
+      />
+      <TextField
+        value={typed}
+        onChange={(v) => {
+          setTyped(v)
+          setSure(false)
+        }}
+        aria-describedby="judged"
+      >
+        <Label style={{ fontSize: 15, color: 'var(--soft)' }}>
+          {`${method === 'rod' ? 'Rod reading' : method === 'string' ? 'Drop' : sense === 'line' ? 'Off the line, + is out' : sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(station, units)}, ${bare}`}
+        </Label>
+        <Big ref={input} inputMode="decimal" enterKeyHint="done" onKeyDown={(e) => e.key === 'Enter' && put()} />
+      </TextField>
+      <Judgement $out={out} id="judged" aria-live="polite">
+        {deviation === undefined ? (
+          <span>{typed.trim() && !value.ok ? value.problems[0]?.message : 'Type the reading; it is judged as you type.'}</span>
+        ) : (
+          <>
+            <b>
+              {out ? '▲ ' : '✓ '}
+              {formatDeviation(deviation, sense, units)}
+            </b>
+            <span>
+              {odd
+                ? 'More than 100 mm off: a slipped digit? Press record again if it is right.'
+                : out
+                  ? `over the limit of ±${formatSmall(limit.value, units)}. ${limit.reason}`
+                  : 'within limits'}
+            </span>
+          </>
+        )}
+      </Judgement>
+      <Row>
+        <Button onPress={() => nudge(-step1)} aria-label="One step less">
+          −
+        </Button>
+        <Button onPress={() => nudge(step1)} aria-label="One step more">
+          +
+        </Button>
+        <NowButton style={{ flex: 1 }} isDisabled={busy || typed.trim() === ''} onPress={put}>
+          {odd && sure ? 'It is right: record' : recheck ? 'Record re-check' : 'Record reading'}
+        </NowButton>
+      </Row>
+      <Pad>
+        {['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫'].map((k) => (
+          <AriaButton key={k} onPress={() => setTyped(k === '⌫' ? typed.slice(0, -1) : typed + k)} aria-label={k === '⌫' ? 'Delete' : k}>
+            {k}
+          </AriaButton>
+        ))}
+        <AriaButton onPress={() => setTyped(typed.startsWith('-') ? typed.slice(1) : `-${typed}`)}>±</AriaButton>
+      </Pad>
+      <Problems list={problems} />
+      {method === 'rod' && hi !== undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} again /> : null}
+    </Stack>
+  )
+}
+
+function latestSetup(entries: readonly RecordedEntry[], inForce: (id: string) => boolean) {
+  for (let i = entries.length - 1; i >= 0; i--) {
+    const e = entries[i] as RecordedEntry
+    if (e.entry.kind === 'setup' && inForce(e.entry.id)) return e
+  }
+  return undefined
+}
+
+function Setup({
+  record,
+  benchmark,
+  again,
+}: Pick<WorkProps, 'record' | 'step'> & { benchmark: { name: string; elevation: number }; again?: boolean }) {
+  const { units } = usePreferences()
+  const [open, setOpen] = useState(!again)
+  const [backsight, setBacksight] = useState('')
+  const { busy, problems, setProblems, go } = useRecord(record)
+  if (!open) return <Button onPress={() => setOpen(true)}>Instrument moved: new height</Button>
+  const put = async () => {
+    const b = parseLength(backsight, units === 'metric' ? 'm' : 'ft')
+    if (!b.ok) return setProblems(b.problems)
+    if (await go([{ kind: 'setup', where: {}, data: { benchmark: benchmark.elevation, backsight: b.value } }])) setOpen(!again)
+  }
+  return (
+    <Stack>
+      <Row>
+        <div style={{ flex: 1 }}>
+          <Field
+            label={`Backsight on ${benchmark.name} (${formatLength(benchmark.elevation, units)})`}
+            value={backsight}
+            onChange={setBacksight}
+            inputMode="decimal"
+          />
+        </div>
+        <Button isDisabled={busy || !backsight.trim()} onPress={put}>
+          Set height
+        </Button>
+      </Row>
+      <Problems list={problems} />
+    </Stack>
+  )
+}

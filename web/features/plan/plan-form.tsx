@@ -1,0 +1,330 @@
+'use client'
+
+import { type CatalogueUnit, formatAmount, formatLength, layOut, type Plan, quantities, type UnitSystem } from '@stone-tally/core'
+import { useState } from 'react'
+import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
+import styled from 'styled-components'
+import { Bar } from '@/ui/bar'
+import { Caution, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
+import { Elevation } from '@/ui/drawing/elevation'
+import { useWidth } from '@/ui/drawing/use-width'
+import { usePreferences } from '@/ui/preferences'
+import { send } from '@/ui/send'
+import type { Me } from '../board/use-wall'
+import { type Draft, draftOf, emptyDraft, planOf } from './draft'
+
+const Grid = styled.div`display: grid; gap: 12px 16px; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); align-items: start;`
+const Part = styled.fieldset`border: 0; border-top: 2px solid var(--ink); padding: 12px 0 0; margin: 0; min-width: 0; display: grid; gap: 12px; legend { font: 650 18px/1 'Archivo Variable', sans-serif; padding: 0 12px 0 0; }`
+const Lines = styled.div`display: grid; gap: 8px; .line { display: flex; flex-wrap: wrap; gap: 10px; align-items: flex-end; max-width: 640px; } .line > * { flex: 1 1 90px; min-width: 0; } .line > button, .line > span { flex: 0 0 48px; }`
+
+const Wide = styled.div`overflow-x: auto;`
+
+const MATERIALS = [
+  ['dense-graded', 'Dense graded'],
+  ['open-graded', 'Open graded'],
+  ['sand', 'Sand'],
+  ['sand-cement', 'Sand-cement'],
+  ['lean-concrete', 'Lean concrete'],
+] as const
+
+/** Makes a wall by hand, or the next revision of its plan: typed on one side, drawn and counted as it is typed. */
+export function PlanForm({
+  me,
+  wall,
+  catalogue,
+}: {
+  me: Me
+  wall?: { id: string; name: string; revision: number; plan: Plan } | undefined
+  catalogue: readonly CatalogueUnit[]
+}) {
+  const { units } = usePreferences()
+  // A change of units in the middle of typing would change what a bare number means.
+  const [typedIn] = useState<UnitSystem>(units)
+  const form = useForm<Draft>({ defaultValues: wall ? draftOf(wall.plan, typedIn) : emptyDraft(typedIn) })
+  const { control, watch, setError, handleSubmit, clearErrors, formState } = form
+  const grades = useFieldArray({ control, name: 'grades' })
+  const outlets = useFieldArray({ control, name: 'outlets' })
+  const grid = useFieldArray({ control, name: 'grid' })
+  const sections = useFieldArray({ control, name: 'sections' })
+  const [problems, setProblems] = useState<readonly { field: string; message: string }[]>([])
+  const draft = watch()
+  const live = planOf(draft, typedIn, catalogue, wall?.plan)
+  const may = me.role === 'foreman' || me.role === 'office'
+  const u = typedIn === 'metric' ? 'm' : 'ft'
+
+  const place = (list: readonly { field: string; message: string }[]) => {
+    for (const p of list) setError(p.field as FieldPath<Draft>, { message: p.message })
+    setProblems(list.map((p) => ({ field: p.field.replace(/\.(\d+)\./, (_, i) => ` ${Number(i) + 1} `), message: p.message })))
+  }
+  const submit = handleSubmit(async (values) => {
+    clearErrors()
+    setProblems([])
+    const plan = planOf(values, typedIn, catalogue, wall?.plan)
+    if (!plan.ok) return place(plan.problems)
+    const answer = await send<{ id?: string }>('POST', wall ? `/api/walls/${wall.id}/revisions` : '/api/walls', { plan: plan.value })
+    if (answer.ok) window.location.assign(`/walls/${wall?.id ?? answer.value.id}`)
+    else place(answer.problems)
+  })
+  const text = (name: FieldPath<Draft>, label: string, hint?: string) => (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field, fieldState }) => (
+        <Field label={label} name={name} value={String(field.value ?? '')} onChange={field.onChange} error={fieldState.error?.message} hint={hint} />
+      )}
+    />
+  )
+  const remove = (at: number, list: { remove(i: number): void }) => (
+    <Quiet onPress={() => list.remove(at)} aria-label="Remove this line">
+      ✕
+    </Quiet>
+  )
+  // The unit of this wall is offered even when it has left the catalogue.
+  const offered =
+    wall && !catalogue.some((c) => c.unit.id === wall.plan.unit.id) ? [...catalogue, { system: wall.plan.system, unit: wall.plan.unit }] : catalogue
+  const options = offered.map(
+    (c) => [c.unit.id, `${c.unit.name} (${formatLength(c.unit.height, typedIn, 2)} × ${formatLength(c.unit.length, typedIn, 2)})`] as const,
+  )
+  return (
+    <>
+      <Bar person={me}>
+        <strong>{wall ? wall.name : 'New wall'}</strong>
+      </Bar>
+      <Page>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <h1>{wall ? `Plan, revision ${wall.revision}` : 'New wall'}</h1>
+          {wall ? (
+            <Row>
+              <LinkButton href={`/api/walls/${wall.id}/export?what=plan`}>Save plan file</LinkButton>
+              <LinkButton href={`/walls/${wall.id}/set-out`}>Set-out</LinkButton>
+              <LinkButton href={`/walls/${wall.id}`}>Board</LinkButton>
+            </Row>
+          ) : null}
+        </Row>
+        <Preview plan={live.ok ? live.value : undefined} problem={live.ok ? undefined : `${live.problems[0]?.field}: ${live.problems[0]?.message}`} />
+        <form onSubmit={submit} style={{ display: 'grid', gap: 22 }}>
+          <Part>
+            <legend>Wall</legend>
+            <Grid>
+              {text('name', 'Name')}
+              {text('site', 'Site')}
+              {wall?.plan.alignment ? null : text('length', `Length, ${u}`)}
+              {text('drawing', 'Drawing')}
+              {text('engineer', 'Engineered plan, by', 'needed above the height your code allows')}
+            </Grid>
+            <Controller
+              control={control}
+              name="unit"
+              render={({ field }) => <Choice label="Unit" value={field.value} options={options} onChange={field.onChange} />}
+            />
+          </Part>
+          <Part>
+            <legend>Grades along the wall</legend>
+            <Lines>
+              {grades.fields.map((f, i) => (
+                <div className="line" key={f.id}>
+                  {text(`grades.${i}.station`, `Station, ${u}`)}
+                  {text(`grades.${i}.toe`, `Toe, ${u}`)}
+                  {text(`grades.${i}.top`, `Top, ${u}`)}
+                  {grades.fields.length > 2 ? remove(i, grades) : <span />}
+                </div>
+              ))}
+              <div>
+                <Quiet onPress={() => grades.append({ station: '', toe: '', top: '' })}>Add a station</Quiet>
+              </div>
+            </Lines>
+            <Controller
+              control={control}
+              name="topStyle"
+              render={({ field }) => (
+                <Choice
+                  label="The top"
+                  value={field.value}
+                  options={[
+                    ['stepped', 'Steps up with its grade'],
+                    ['level', 'One level'],
+                    ['cap-following', 'Cap lies on the grade'],
+                  ]}
+                  onChange={field.onChange}
+                />
+              )}
+            />
+            <Grid>
+              {text('benchmarkName', 'Benchmark')}
+              {text('benchmark', `Its elevation, ${u}`)}
+            </Grid>
+          </Part>
+          <Part>
+            <legend>Pad and excavation</legend>
+            <Grid>
+              {text('embedFixed', `Bury at least, ${u}`)}
+              {text('embedShare', 'and at least, % of height', 'the deeper rule governs; never less than one course')}
+              {text('padThickness', `Pad thickness, ${u}`)}
+              {text('padWidth', `Pad width, ${u}`)}
+              {text('padLift', `Pad lift at most, ${u}`)}
+              {text('minRun', `Shortest step, ${u}`)}
+              {text('behind', `Room behind units, ${u}`)}
+              {text('slope', 'Cut leans back, across per 1 up')}
+            </Grid>
+            <Controller
+              control={control}
+              name="padMaterial"
+              render={({ field }) => <Choice label="Pad material" value={field.value} options={MATERIALS} onChange={field.onChange} />}
+            />
+          </Part>
+          <Part>
+            <legend>Stone and drain</legend>
+            <Grid>
+              {text('stone', `Stone behind units, ${u}`)}
+              {text('pipe', `Pipe diameter, ${u}`)}
+              {text('fall', 'Fall, %')}
+            </Grid>
+            <Lines>
+              {outlets.fields.map((f, i) => (
+                <div className="line" key={f.id}>
+                  {text(`outlets.${i}.station`, `Outlet at, ${u}`)}
+                  {text(`outlets.${i}.invert`, `Invert, ${u}`)}
+                  {outlets.fields.length > 1 ? remove(i, outlets) : <span />}
+                </div>
+              ))}
+              <div>
+                <Quiet onPress={() => outlets.append({ station: '', invert: '' })}>Add an outlet</Quiet>
+              </div>
+            </Lines>
+          </Part>
+          <Part>
+            <legend>Geogrid</legend>
+            <Lines>
+              {grid.fields.map((f, i) => (
+                <div className="line" key={f.id}>
+                  {text(`grid.${i}.course`, 'On top of course')}
+                  {text(`grid.${i}.length`, `Length from face, ${u}`)}
+                  {text(`grid.${i}.type`, 'Type')}
+                  {remove(i, grid)}
+                </div>
+              ))}
+              <div>
+                <Quiet onPress={() => grid.append({ course: '', length: '', type: '' })}>Add a layer</Quiet>
+              </div>
+            </Lines>
+          </Part>
+          <Part>
+            <legend>Sections</legend>
+            <Lines>
+              {sections.fields.map((f, i) => (
+                <div className="line" key={f.id}>
+                  {text(`sections.${i}.id`, 'Name')}
+                  {text(`sections.${i}.to`, `Ends at, ${u}`, i === sections.fields.length - 1 ? 'empty: end of the wall' : undefined)}
+                  {sections.fields.length > 1 ? remove(i, sections) : <span />}
+                </div>
+              ))}
+              <div>
+                <Quiet onPress={() => sections.append({ id: String.fromCharCode(65 + sections.fields.length), to: '' })}>Add a section</Quiet>
+              </div>
+            </Lines>
+            <Grid>{text('openCourses', 'Open courses allowed')}</Grid>
+          </Part>
+          <Part>
+            <legend>Ordered above what is built</legend>
+            <Grid>
+              {text('wasteUnits', 'Units, %')}
+              {text('wasteStone', 'Stone and pad, %')}
+              {text('wasteGrid', 'Geogrid, %')}
+            </Grid>
+          </Part>
+          {problems.length > 0 ? <Problems list={problems} /> : null}
+          {may ? (
+            <Row>
+              <NowButton type="submit" isDisabled={formState.isSubmitting}>
+                {wall ? `Issue revision ${wall.revision + 1}` : 'Make the wall'}
+              </NowButton>
+            </Row>
+          ) : (
+            <p>Planning takes the foreman or the office.</p>
+          )}
+        </form>
+      </Page>
+    </>
+  )
+}
+
+/** What the plan means: drawn and counted. */
+function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | undefined }) {
+  const { units } = usePreferences()
+  const [ref, width] = useWidth<HTMLDivElement>(1140)
+  const laid = plan ? layOut(plan) : undefined
+  return (
+    <div ref={ref}>
+      {laid?.ok ? (
+        <>
+          <Elevation
+            layout={laid.value}
+            width={width}
+            height={Math.max(110, Math.round((width / (laid.value.plan.length + 1)) * 4) + 20)}
+            from={-0.5}
+            to={laid.value.plan.length + 0.5}
+            units={units}
+            label="The wall as planned"
+          />
+          {laid.value.cautions.map((c) => (
+            <Caution key={c.id}>{c.message}</Caution>
+          ))}
+          <details open style={{ marginTop: 8 }}>
+            <summary style={{ minHeight: 40, cursor: 'pointer' }}>
+              {laid.value.courses.length} courses, {laid.value.steps.length} pad steps, buried {formatLength(laid.value.buried.depth, units, 2)} or
+              more
+            </summary>
+            <Wide>
+              <table>
+                <thead>
+                  <tr>
+                    <th>Pad step</th>
+                    <th>Pad top</th>
+                    <th>Bottom of dig</th>
+                    <th>Below benchmark</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {laid.value.steps.map((s) => (
+                    <tr key={s.start}>
+                      <td>
+                        {formatLength(s.start, units, 2)} to {formatLength(s.end, units, 2)}
+                      </td>
+                      <td>{formatLength(s.elevation, units)}</td>
+                      <td>{formatLength(s.elevation - laid.value.plan.pad.thickness, units)}</td>
+                      <td>{formatLength(laid.value.plan.benchmark.elevation - s.elevation + laid.value.plan.pad.thickness, units)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Wide>
+            <Wide>
+              <table style={{ marginTop: 10 }}>
+                <thead>
+                  <tr>
+                    <th>Takes</th>
+                    <th>Amount</th>
+                    <th>Why</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {quantities(laid.value).map((q) => (
+                    <tr key={q.id}>
+                      <td>{q.name}</td>
+                      <td>
+                        <strong>{formatAmount(q, units)}</strong>
+                      </td>
+                      <td style={{ color: 'var(--soft)' }}>{q.working}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Wide>
+          </details>
+        </>
+      ) : (
+        <p style={{ color: 'var(--soft)' }}>The wall is drawn here as soon as the plan makes one. {problem ? `Next: ${problem}` : ''}</p>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,217 @@
+'use client'
+
+import {
+  admit,
+  deviationOf,
+  type Entry,
+  type FileUnit,
+  formatDeviation,
+  formatLength,
+  type Plan,
+  type Problem,
+  parseLength,
+  type ReadingData,
+  type ReadingRow,
+  type ReadingsPreview,
+  readReadingsCsv,
+  targetAt,
+} from '@stone-tally/core'
+import { useRef, useState } from 'react'
+import { Bar } from '@/ui/bar'
+import { Button, Choice, Field, LinkButton, NowButton, Page, Problems, Row } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+import { uuid7 } from '../board/ids'
+import { type Me, useWall } from '../board/use-wall'
+
+interface Judged {
+  readonly row: ReadingRow
+  readonly section: string
+  readonly deviation: number
+  readonly problem: string | undefined
+}
+
+/** Level readings from a CSV: first shown line by line, the bad ones named, the good ones taken only on a word. */
+export function ImportReadings({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
+  const { state, record, loaded } = useWall(wall, plans, me)
+  const { units } = usePreferences()
+  const input = useRef<HTMLInputElement>(null)
+  const [content, setContent] = useState<{ name: string; text: string }>()
+  const [unit, setUnit] = useState<FileUnit>('m')
+  const [method, setMethod] = useState<'rod' | 'deviation'>('rod')
+  const [hi, setHi] = useState('')
+  const [problems, setProblems] = useState<readonly Problem[]>([])
+  const [taken, setTaken] = useState<number>()
+  // The stage at which this system reads the tops of its courses.
+  const levels = state.layout.system.stages.find((x) => x.work.type === 'readings' && x.work.target === 'course-top')?.id ?? ''
+  const height = parseLength(hi, units === 'metric' ? 'm' : 'ft')
+  const preview = content ? readReadingsCsv(content.text, unit) : undefined
+  const ready = method === 'deviation' || height.ok
+  const data = (r: ReadingRow): ReadingData => ({ method, value: r.reading, ...(method === 'rod' && height.ok ? { hi: height.value } : {}) })
+  const judge = (p: ReadingsPreview): Judged[] =>
+    p.good.map((row) => {
+      const section = state.layout.plan.sections.find((s) => row.station >= s.from && row.station <= s.to)?.id ?? ''
+      const where = { stage: levels, section, course: row.course, station: row.station }
+      const entry: Entry = {
+        id: uuid7(),
+        wall,
+        revision: plans.length,
+        at: new Date().toISOString(),
+        by: me,
+        kind: 'reading',
+        where,
+        data: data(row),
+      }
+      const verdict = section ? admit(state, entry, Date.now()) : undefined
+      const course = state.layout.courses.some((c) => c.course === row.course)
+      return {
+        row,
+        section,
+        deviation: course ? deviationOf(data(row), targetAt(state.layout, 'course-top', where)) : Number.NaN,
+        problem: !section
+          ? `station ${row.station} m is beyond the wall, which ends at ${state.layout.plan.length} m`
+          : verdict?.ok
+            ? undefined
+            : verdict?.problems[0]?.message,
+      }
+    })
+  const judged = preview?.ok && ready && loaded ? judge(preview.value) : []
+  const good = judged.filter((j) => !j.problem)
+  const take = async () => {
+    const result = await record(
+      good.map((j) => ({
+        kind: 'reading',
+        where: { stage: levels, section: j.section, course: j.row.course, station: j.row.station },
+        data: data(j.row),
+      })),
+    )
+    if (!result.ok) return setProblems(result.problems)
+    setTaken(good.length)
+    setContent(undefined)
+  }
+  return (
+    <>
+      <Bar person={me}>
+        <strong>{name}</strong>
+      </Bar>
+      <Page>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <h1>Import level readings</h1>
+          <LinkButton href={`/walls/${wall}`}>Board</LinkButton>
+        </Row>
+        <p>A CSV whose first line names station, course and reading; commas, semicolons or tabs. Nothing is recorded before you say so.</p>
+        <Row>
+          <Button onPress={() => input.current?.click()}>Choose file</Button>
+          <input
+            ref={input}
+            type="file"
+            accept=".csv,text/csv,text/plain"
+            hidden
+            aria-label="Readings file"
+            onChange={async (e) => {
+              const f = e.target.files?.[0]
+              setTaken(undefined)
+              setProblems([])
+              if (f) setContent({ name: f.name, text: f.size > 20 * 1024 * 1024 ? 'x'.repeat(6 * 1024 * 1024) : await f.text() })
+            }}
+          />
+          <Choice
+            label="Numbers in the file are"
+            value={unit}
+            options={[
+              ['m', 'm'],
+              ['mm', 'mm'],
+              ['ft', 'ft'],
+            ]}
+            onChange={setUnit}
+          />
+          <Choice
+            label="Readings are"
+            value={method}
+            options={[
+              ['rod', 'Rod readings'],
+              ['deviation', 'Deviations'],
+            ]}
+            onChange={setMethod}
+          />
+          {method === 'rod' ? (
+            <Field
+              label={`Height of instrument, ${units === 'metric' ? 'm' : 'ft'}`}
+              value={hi}
+              onChange={setHi}
+              error={hi && !height.ok ? height.problems[0]?.message : undefined}
+            />
+          ) : null}
+        </Row>
+        <Problems list={problems} />
+        {taken !== undefined ? <p role="status">✓ {taken} readings recorded.</p> : null}
+        {preview && !preview.ok ? <Problems list={preview.problems} /> : null}
+        {preview?.ok && !ready ? <p>Give the height of instrument to judge the readings.</p> : null}
+        {preview?.ok && ready ? (
+          <>
+            <p role="status">
+              {content?.name}: {good.length} to take, {preview.value.bad.length + judged.length - good.length} refused.
+            </p>
+            {preview.value.bad.length + judged.length - good.length > 0 ? (
+              <table>
+                <thead>
+                  <tr>
+                    <th>Line</th>
+                    <th>Refused because</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {preview.value.bad.map((b) => (
+                    <tr key={`b${b.line}`}>
+                      <td>{b.line}</td>
+                      <td>▲ {b.message}</td>
+                    </tr>
+                  ))}
+                  {judged
+                    .filter((j) => j.problem)
+                    .map((j) => (
+                      <tr key={`j${j.row.line}`}>
+                        <td>{j.row.line}</td>
+                        <td>▲ {j.problem}</td>
+                      </tr>
+                    ))}
+                </tbody>
+              </table>
+            ) : null}
+            {good.length > 0 ? (
+              <table>
+                <thead>
+                  <tr>
+                    <th>Line</th>
+                    <th>Station</th>
+                    <th>Section, course</th>
+                    <th>Reading</th>
+                    <th>Judged</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {good.slice(0, 200).map((j) => (
+                    <tr key={j.row.line}>
+                      <td>{j.row.line}</td>
+                      <td>{formatLength(j.row.station, units, 2)}</td>
+                      <td>
+                        {j.section} · {j.row.course}
+                      </td>
+                      <td>{formatLength(j.row.reading, units)}</td>
+                      <td>{formatDeviation(j.deviation, 'level', units)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            ) : null}
+            <Row>
+              <NowButton isDisabled={good.length === 0} onPress={take}>
+                Take {good.length} readings
+              </NowButton>
+              <Button onPress={() => setContent(undefined)}>Leave it</Button>
+            </Row>
+          </>
+        ) : null}
+      </Page>
+    </>
+  )
+}

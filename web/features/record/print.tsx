@@ -1,0 +1,244 @@
+'use client'
+
+import {
+  type ChainedEntry,
+  cleared,
+  fold,
+  formatAmount,
+  formatLength,
+  gridPlaced,
+  type Layout,
+  layOut,
+  lineOf,
+  openFindings,
+  type Plan,
+  placeOf,
+  progressOf,
+  quantities,
+  statusOf,
+  stepKey,
+  titleOf,
+  waitingHolds,
+} from '@stone-tally/core'
+import { useMemo } from 'react'
+import styled from 'styled-components'
+import { Bar } from '@/ui/bar'
+import { Button, Page, Row } from '@/ui/controls'
+import { Elevation } from '@/ui/drawing/elevation'
+import { usePreferences } from '@/ui/preferences'
+import { Tally } from '@/ui/tally'
+import type { Me } from '../board/use-wall'
+
+const Sheet = styled(Page)`
+  @page { size: auto; margin: 14mm 13mm; }
+  font-size: 15px; max-width: 1000px;
+  section { break-inside: auto; } tr { break-inside: avoid; } h2 { break-after: avoid; margin: 8px 0 6px; } thead { display: table-header-group; }
+  .no-print { } svg { max-width: 100%; height: auto; }
+  @media print { padding: 0; font-size: 10.5pt; .no-print { display: none; } td, th { padding: 2.5pt 5pt; } }
+`
+
+/** The course record of a wall on paper: A4 and Letter. */
+export function PrintRecord({
+  name,
+  plans,
+  entries,
+  head,
+  printed,
+  me,
+}: {
+  name: string
+  plans: readonly Plan[]
+  entries: readonly ChainedEntry[]
+  head: { seq: number; hash: string }
+  printed: string
+  me: Me
+}) {
+  const { units } = usePreferences()
+  const state = useMemo(() => {
+    const layouts = plans.flatMap((p): Layout[] => {
+      const laid = layOut(p)
+      return laid.ok ? [laid.value] : []
+    })
+    return fold(layouts, entries)
+  }, [plans, entries])
+  const { layout } = state
+  const { plan } = layout
+  const day = (at: string) =>
+    new Date(at).toLocaleString(undefined, { year: 'numeric', month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' })
+  const at = (stage: string, section: string, course: number) => state.byKey.get(stepKey({ stage, section, course }))
+  const overrides = state.entries.filter((e) => e.entry.kind === 'override')
+  const releases = state.entries.filter((e) => e.entry.kind === 'release')
+  return (
+    <>
+      <Bar person={me}>
+        <strong>{name}</strong>
+      </Bar>
+      <Sheet>
+        <Row className="no-print">
+          <Button onPress={() => window.print()}>Print</Button>
+        </Row>
+        <header>
+          <h1>{plan.name}: course record</h1>
+          <p>
+            {plan.site}. Drawing {plan.drawing ?? 'not named'}, plan revision {plans.length}.{' '}
+            {plan.engineer ? `Engineered plan: ${plan.engineer}.` : 'No engineered plan named.'} {layout.system.name}, {plan.unit.name}.
+          </p>
+          <p suppressHydrationWarning>
+            Printed {day(printed)} by {me.name}. {head.seq} entries; the record ends with {head.hash.slice(0, 16)}…{head.hash.slice(-8)}.
+          </p>
+        </header>
+        <Elevation
+          layout={layout}
+          width={960}
+          height={150}
+          from={-0.5}
+          to={plan.length + 0.5}
+          units={units}
+          label="The wall as recorded"
+          look={(s, c) => progressOf(state, s, c)}
+          gridPlaced={(s, c) => gridPlaced(state, s, c)}
+        />
+        {plan.sections.map((s) => (
+          <section key={s.id}>
+            <h2>
+              Section {s.id}, {formatLength(s.from, units, 2)} to {formatLength(s.to, units, 2)}
+            </h2>
+            <table>
+              <thead>
+                <tr>
+                  <th>Course</th>
+                  <th>Top</th>
+                  <th>Units</th>
+                  <th>Level, line, setback</th>
+                  <th>Stone, backfill, geogrid</th>
+                  <th>Open</th>
+                </tr>
+              </thead>
+              <tbody>
+                {[...layout.cells.values()]
+                  .filter((c) => c.section === s.id)
+                  .map((c) => {
+                    const units1 = at(layout.system.open.from, s.id, c.course)
+                    const st = units1 ? statusOf(state, units1) : undefined
+                    const steps = state.steps.filter((x) => x.section === s.id && x.course === c.course)
+                    const words = (types: readonly string[]) =>
+                      steps
+                        .filter((x) => types.includes(x.stage.work.type) && x !== units1)
+                        .map((x) => {
+                          const q = statusOf(state, x)
+                          return `${x.stage.title.toLowerCase()} ${cleared(q) ? '✓' : `${q.done}/${q.total}`}${q.override ? ' (passed)' : ''}`
+                        })
+                        .join(', ')
+                    const open = steps.flatMap((x) => statusOf(state, x).open)
+                    return (
+                      <tr key={c.course}>
+                        <td>{c.course}</td>
+                        <td style={{ whiteSpace: 'nowrap' }}>{formatLength(layout.courses.find((r) => r.course === c.course)?.top ?? 0, units)}</td>
+                        <td>
+                          {st ? (
+                            <>
+                              <Tally done={st.done} total={st.total} height={13} /> {st.done} of {st.total}
+                            </>
+                          ) : null}
+                        </td>
+                        <td>{words(['readings'])}</td>
+                        <td>{words(['check', 'lifts', 'grid'])}</td>
+                        <td>{open.length > 0 ? `▲ ${open.length}` : ''}</td>
+                      </tr>
+                    )
+                  })}
+              </tbody>
+            </table>
+          </section>
+        ))}
+        <section>
+          <h2>Hold points</h2>
+          <ul>
+            {releases.map((r) => (
+              <li key={r.entry.id} suppressHydrationWarning>
+                {lineOf(state, r.entry, { units })}. {placeOf(r.entry)} {r.entry.by.name}, {day(r.entry.at)}
+                {state.superseded.has(r.entry.id) ? ' (corrected)' : ''}
+              </li>
+            ))}
+            {waitingHolds(state).map((h) => (
+              <li key={h.key}>⬣ {titleOf(h)}: waits for release</li>
+            ))}
+          </ul>
+        </section>
+        <section>
+          <h2>Nonconformances and gates passed</h2>
+          <ul>
+            {[...state.outs].map(([id, v]) => {
+              const e = state.byId.get(id)
+              const action = state.actions.get(id)
+              return e ? (
+                <li key={id}>
+                  {openFindings(state).includes(e) ? '▲ open: ' : 'closed: '}
+                  {placeOf(e.entry)} {lineOf(state, e.entry, { units })}, {v.text}. {action ? lineOf(state, action.entry, { units }) : ''}
+                  {state.superseded.has(id) ? ' (entry corrected)' : ''}
+                </li>
+              ) : null
+            })}
+            {overrides.map((o) => (
+              <li key={o.entry.id}>
+                Gate passed: {placeOf(o.entry)} {lineOf(state, o.entry, { units })} ({o.entry.by.name})
+              </li>
+            ))}
+            {state.outs.size + overrides.length === 0 ? <li>None.</li> : null}
+          </ul>
+        </section>
+        <section>
+          <h2>Quantities as planned</h2>
+          <table>
+            <tbody>
+              {quantities(layout).map((q) => (
+                <tr key={q.id}>
+                  <td>{q.name}</td>
+                  <td>{formatAmount(q, units)}</td>
+                  <td>{q.working}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+        <section>
+          <h2>Entries</h2>
+          <table>
+            <thead>
+              <tr>
+                <th>No.</th>
+                <th>When</th>
+                <th>Where</th>
+                <th>What</th>
+                <th>Who</th>
+              </tr>
+            </thead>
+            <tbody>
+              {state.entries.map((e) => (
+                <tr key={e.entry.id}>
+                  <td>{e.seq}</td>
+                  <td style={{ whiteSpace: 'nowrap' }} suppressHydrationWarning>
+                    {day(e.entry.at)}
+                  </td>
+                  <td>{placeOf(e.entry)}</td>
+                  <td>
+                    <span style={state.superseded.has(e.entry.id) ? { textDecoration: 'line-through' } : {}}>
+                      {lineOf(state, e.entry, { units })}
+                    </span>
+                    {state.outs.has(e.entry.id) ? ' ▲' : ''}
+                    {e.entry.recheckOf ? ' (re-check)' : ''}
+                    {e.entry.supersedes && e.entry.kind !== 'strike' ? ' (correction)' : ''}
+                  </td>
+                  <td>{e.entry.by.name}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p style={{ marginTop: 8 }}>
+            Every figure here is a record or a planning check, not a sealed design. Local code and the licensed engineer of record govern.
+          </p>
+        </section>
+      </Sheet>
+    </>
+  )
+}

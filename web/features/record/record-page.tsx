@@ -1,0 +1,96 @@
+'use client'
+
+import { kindOf, lineOf, type Plan, placeOf } from '@stone-tally/core'
+import Link from 'next/link'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { Bar } from '@/ui/bar'
+import { Button, Choice, Field, LinkButton, Page, Problems, Row } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+import { Line } from '../board/diary'
+import { type Me, useWall } from '../board/use-wall'
+import { useRecord } from '../board/work/use-record'
+
+const List = styled.ol`
+  list-style: none; margin: 0; padding: 0;
+  li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 4px 10px; padding: 8px 0; border-top: 1px solid var(--line); }
+  .meta { color: var(--soft); font-size: 14px; } [data-gone] { text-decoration: line-through; color: var(--soft); }
+`
+const SHOWN = 200
+
+/** The whole record of a wall, newest first; nothing in it can be removed, only corrected. */
+export function RecordPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
+  const { state, record, loaded } = useWall(wall, plans, me)
+  const { units } = usePreferences()
+  const [which, setWhich] = useState<'all' | 'out' | 'decisions' | 'corrections'>('all')
+  const [find, setFind] = useState('')
+  const [shown, setShown] = useState(SHOWN)
+  const [note, setNote] = useState('')
+  const { busy, problems, go } = useRecord(record)
+  const words = find.trim().toLowerCase()
+  const list = state.entries.filter((e) => {
+    const k = e.entry.kind
+    if (which === 'out' && !state.outs.has(e.entry.id)) return false
+    if (which === 'decisions' && !['release', 'override', 'action', 'revision'].includes(k)) return false
+    if (which === 'corrections' && !e.entry.supersedes && !state.superseded.has(e.entry.id)) return false
+    return !words || `${placeOf(e.entry)} ${lineOf(state, e.entry, { units })} ${e.entry.by.name} ${kindOf(k)?.kind}`.toLowerCase().includes(words)
+  })
+  const newest = list.slice(-shown).reverse()
+  return (
+    <>
+      <Bar person={me}>
+        <strong>{name}</strong>
+      </Bar>
+      <Page>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <h1>Record</h1>
+          <Row>
+            <LinkButton href={`/walls/${wall}`}>Board</LinkButton>
+            <LinkButton href={`/walls/${wall}/print`}>Print</LinkButton>
+            <LinkButton href={`/api/walls/${wall}/export`}>Export</LinkButton>
+          </Row>
+        </Row>
+        <Row>
+          <Choice
+            label="Show"
+            hideLabel
+            value={which}
+            options={[
+              ['all', 'All'],
+              ['out', '▲ Out of tolerance'],
+              ['decisions', 'Decisions'],
+              ['corrections', 'Corrections'],
+            ]}
+            onChange={setWhich}
+          />
+          <div style={{ flex: 1, minWidth: 200 }}>
+            <Field label="Find" value={find} onChange={setFind} />
+          </div>
+        </Row>
+        <Row>
+          <div style={{ flex: 1, minWidth: 200 }}>
+            <Field label="Note for the diary: weather, visitors, deliveries" value={note} onChange={setNote} />
+          </div>
+          <Button
+            isDisabled={busy || note.trim() === ''}
+            onPress={async () => (await go([{ kind: 'note', where: {}, data: { text: note.trim() } }])) && setNote('')}
+          >
+            Add note
+          </Button>
+        </Row>
+        <Problems list={problems} />
+        <p aria-live="polite" style={{ color: 'var(--soft)' }}>
+          {loaded ? `${list.length} entries${list.length === state.entries.length ? '' : ` of ${state.entries.length}`}` : 'Loading the record…'}.{' '}
+          <Link href="/">Yard</Link>
+        </p>
+        {loaded && list.length === 0 ? <p>Nothing here.</p> : null}
+        <List>
+          {newest.map((e) => (
+            <Line key={e.entry.id} state={state} recorded={e} me={me} record={record} place />
+          ))}
+        </List>
+        {list.length > shown ? <Button onPress={() => setShown(shown + SHOWN)}>Show {Math.min(SHOWN, list.length - shown)} older</Button> : null}
+      </Page>
+    </>
+  )
+}

@@ -1,0 +1,313 @@
+'use client'
+
+import {
+  type Adopted,
+  adopt,
+  DRAWING_UNITS,
+  type Drawing,
+  type DrawingUnit,
+  extentOf,
+  formatLength,
+  type Problem,
+  segmentOf,
+  type UnitSystem,
+} from '@stone-tally/core'
+import { wrap } from 'comlink'
+import { useRef, useState } from 'react'
+import styled from 'styled-components'
+import { Button, Caution, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
+import type { DrawingWorker } from '@/workers/drawing.worker'
+import { elementPath } from './scene'
+import type { Draft } from './use-draft'
+
+const Select = styled.select`
+  width: 100%; min-height: 48px; padding: 8px 10px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink); font: 500 16px/1.2 'Archivo Variable', sans-serif;
+`
+const UNIT_WORDS: Record<DrawingUnit, string> = {
+  m: 'metres',
+  cm: 'centimetres',
+  mm: 'millimetres',
+  ft: 'feet',
+  usft: 'US survey feet',
+  in: 'inches',
+}
+/** A drawing that takes longer than this to read is given up, ms. */
+const PATIENCE = 90_000
+/** Larger files are refused before they are read into memory. */
+const LIMIT = 40 * 1024 * 1024
+
+/** A drawing or survey in: looked at first, taken only on a word, and never by halves. */
+export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: UnitSystem; onTaken(): void }) {
+  const input = useRef<HTMLInputElement>(null)
+  const [file, setFile] = useState<{ name: string; bytes: Uint8Array }>()
+  const [drawing, setDrawing] = useState<{ value: Drawing; encoding: string }>()
+  const [busy, setBusy] = useState(false)
+  const [problems, setProblems] = useState<readonly Problem[]>([])
+  const [line, setLine] = useState('')
+  const [unit, setUnit] = useState<DrawingUnit>()
+  const [axes, setAxes] = useState<'northing-first' | 'easting-first'>()
+  const [fillRight, setFillRight] = useState<'left' | 'right'>('left')
+  const [toe, setToe] = useState('')
+  const [top, setTop] = useState('')
+
+  const read = async (f: { name: string; bytes: Uint8Array }, order?: 'northing-first' | 'easting-first') => {
+    setBusy(true)
+    const worker = new Worker(new URL('../../workers/drawing.worker.ts', import.meta.url), { type: 'module' })
+    try {
+      const tooLong = new Promise<never>((_, reject) => {
+        setTimeout(() => reject(new Error('too long')), PATIENCE)
+      })
+      const made = await Promise.race([wrap<DrawingWorker>(worker).read(f.bytes, order), tooLong])
+      setProblems(made.ok ? [] : made.problems)
+      setDrawing(made.ok ? { value: made.value.drawing, encoding: made.value.encoding } : undefined)
+      if (!made.ok) return
+      const d = made.value.drawing
+      const longest = [...d.lines].sort((a, b) => b.vertices.length - a.vertices.length)
+      const face = d.lines.find((l) => /face|wall/i.test(l.layer) || /face|wall/i.test(l.name)) ?? longest[0]
+      setLine(face?.id ?? '')
+      setUnit(d.unit)
+      const named = (word: RegExp) =>
+        d.profiles.find((p) => word.test(p.name) && p.line === face?.id)?.id ?? d.lines.find((l) => l.elevations && word.test(l.layer))?.id ?? ''
+      setToe(named(/toe|bottom|lower/i))
+      setTop(named(/top|upper/i))
+    } catch {
+      setProblems([
+        { field: 'file', message: 'could not be read: the drawing is too much for this device. Save only the layers of the wall into a new file' },
+      ])
+    } finally {
+      worker.terminate()
+      setBusy(false)
+    }
+  }
+  const pick = async (f: File | undefined) => {
+    setDrawing(undefined)
+    setProblems([])
+    if (!f) return
+    if (f.size > LIMIT) {
+      setProblems([
+        {
+          field: 'file',
+          message: `${f.name} is ${(f.size / 1048576).toFixed(0)} MB; at most 40 MB are taken. Save only the layers of the wall into a new file`,
+        },
+      ])
+      return
+    }
+    const next = { name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) }
+    setFile(next)
+    setAxes(undefined)
+    await read(next)
+  }
+  const d = drawing?.value
+  const made = d ? adopt(d, { line, unit, fillRight: fillRight === 'right', toe: toe || undefined, top: top || undefined }) : undefined
+  const take = (a: Adopted) => {
+    draft.edit((p) => {
+      const inside = (list: readonly { station: number; invert: number }[]) => list.map((o) => ({ ...o, station: Math.min(o.station, a.length) }))
+      const kept = p.sections.filter((s) => s.from < a.length - 0.5)
+      return {
+        ...p,
+        length: a.length,
+        alignment: a.alignment,
+        grades: a.grades ?? [
+          { ...(p.grades[0] as (typeof p.grades)[number]), station: 0 },
+          { ...(p.grades[p.grades.length - 1] as (typeof p.grades)[number]), station: a.length },
+        ],
+        sections: kept.map((s, i) => (i === kept.length - 1 ? { ...s, to: a.length } : s)),
+        drain: { ...p.drain, outlets: inside(p.drain.outlets) },
+        ...(p.openings ? { openings: p.openings.filter((o) => o.station <= a.length) } : {}),
+      }
+    })
+    setDrawing(undefined)
+    setFile(undefined)
+    onTaken()
+  }
+  return (
+    <Stack>
+      <h2>Import line and grades</h2>
+      <p style={{ color: 'var(--soft)' }}>
+        A DXF, a LandXML file or survey points as CSV (point, northing, easting, elevation, code). Nothing changes before you say so, and it can be
+        undone.
+      </p>
+      <Row>
+        <Button onPress={() => input.current?.click()} isDisabled={busy}>
+          {busy ? 'Reading …' : 'Choose file'}
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".dxf,.xml,.landxml,.csv,.txt"
+          hidden
+          aria-label="Drawing file"
+          onChange={(e) => pick(e.target.files?.[0])}
+        />
+        {file ? <span>{file.name}</span> : null}
+      </Row>
+      <Problems list={problems} />
+      {d ? (
+        <>
+          <Small>
+            {d.kind === 'dxf' ? 'DXF drawing' : d.kind === 'landxml' ? 'LandXML' : 'Survey points'}, {drawing?.encoding}: {d.lines.length} lines,{' '}
+            {d.profiles.length} profiles, {d.points.length} points
+            {d.unit ? `, in ${UNIT_WORDS[d.unit]}` : ''}
+          </Small>
+          {d.unit ? null : (
+            <Choice
+              label="The file does not say its unit. Its numbers are"
+              value={unit ?? ('' as DrawingUnit)}
+              options={(Object.keys(DRAWING_UNITS) as DrawingUnit[]).map((u) => [u, UNIT_WORDS[u]] as const)}
+              onChange={setUnit}
+            />
+          )}
+          {d.axes ? null : (
+            <Choice
+              label="After the point’s name comes its"
+              value={axes ?? ('' as 'northing-first')}
+              options={[
+                ['northing-first', 'Northing'],
+                ['easting-first', 'Easting'],
+              ]}
+              onChange={(a) => {
+                setAxes(a)
+                if (file) read(file, a)
+              }}
+            />
+          )}
+          <div>
+            <Small>Line of the face</Small>
+            <Select value={line} onChange={(e) => setLine(e.target.value)} aria-label="Line of the face">
+              <option value="">choose</option>
+              {d.lines.slice(0, 300).map((l) => (
+                <option key={l.id} value={l.id}>
+                  {l.name} ({l.vertices.length} points{l.closed ? ', ring' : ''})
+                </option>
+              ))}
+            </Select>
+          </div>
+          <LinePreview drawing={d} line={line} />
+          <Choice
+            label="Walking along the line as drawn, the fill is on the"
+            value={fillRight}
+            options={[
+              ['left', 'Left'],
+              ['right', 'Right'],
+            ]}
+            onChange={setFillRight}
+          />
+          {(['toe', 'top'] as const).map((which) => (
+            <div key={which}>
+              <Small>{which === 'toe' ? 'Toe grade' : 'Top grade'}</Small>
+              <Select
+                value={which === 'toe' ? toe : top}
+                onChange={(e) => (which === 'toe' ? setToe : setTop)(e.target.value)}
+                aria-label={which === 'toe' ? 'Toe grade' : 'Top grade'}
+              >
+                <option value="">keep what the plan has</option>
+                {d.profiles
+                  .filter((p) => p.line === line)
+                  .map((p) => (
+                    <option key={p.id} value={p.id}>
+                      profile {p.name}
+                    </option>
+                  ))}
+                {d.lines
+                  .filter((l) => l.elevations)
+                  .slice(0, 200)
+                  .map((l) => (
+                    <option key={l.id} value={l.id}>
+                      {l.name}
+                    </option>
+                  ))}
+              </Select>
+            </div>
+          ))}
+          {d.layers.some((l) => l.lines === 0) ? (
+            <Small>
+              Nothing on{' '}
+              {d.layers
+                .filter((l) => l.lines === 0)
+                .map((l) => l.name)
+                .slice(0, 8)
+                .join(', ')}
+              .
+            </Small>
+          ) : null}
+          {d.ignored.length > 0 ? (
+            <details>
+              <summary style={{ minHeight: 36, cursor: 'pointer' }}>Left out: {d.ignored.reduce((n, i) => n + i.count, 0)} things</summary>
+              <ul style={{ margin: 0, paddingLeft: 18 }}>
+                {d.ignored.slice(0, 20).map((i) => (
+                  <li key={i.what}>
+                    {i.count} × {i.what}: {i.why}
+                  </li>
+                ))}
+              </ul>
+            </details>
+          ) : null}
+          {made?.ok ? (
+            <>
+              <p>
+                <strong>{formatLength(made.value.length, units, 2)}</strong> long{made.value.alignment.closed ? ', a ring' : ''},{' '}
+                {made.value.alignment.vertices.length} points
+                {made.value.grades ? `, ${made.value.grades.length} grade points` : ', grades kept'}.
+              </p>
+              {Math.abs(made.value.length / draft.plan.length / 3.2808 - 1) < 0.03 ||
+              Math.abs((made.value.length / draft.plan.length) * 3.2808 - 1) < 0.03 ? (
+                <Caution>
+                  The line is {made.value.length > draft.plan.length ? '3.28 times as long as' : '3.28 times shorter than'} the wall in the plan: feet
+                  read as metres, or metres as feet? Check the unit before you take it.
+                </Caution>
+              ) : null}
+              {made.value.notes.map((n) => (
+                <Small key={n}>{n}</Small>
+              ))}
+              <Row>
+                <NowButton onPress={() => take(made.value)}>Take this line</NowButton>
+                <Button onPress={() => setDrawing(undefined)}>Take nothing</Button>
+              </Row>
+            </>
+          ) : made ? (
+            <Problems list={made.problems} />
+          ) : null}
+        </>
+      ) : null}
+    </Stack>
+  )
+}
+
+/** All lines of the file with the chosen one heavy. */
+function LinePreview({ drawing, line }: { drawing: Drawing; line: string }) {
+  const [width, height] = [376, 180]
+  const lines = drawing.lines.slice(0, 200).map((l) => ({
+    id: l.id,
+    segments: l.vertices.flatMap((v, i) => {
+      const next = l.vertices[(i + 1) % l.vertices.length]
+      return next && (l.closed || i < l.vertices.length - 1) && Math.hypot(next.easting - v.easting, next.northing - v.northing) > 1e-9
+        ? [segmentOf(v, next, v.bulge ?? 0, 0)]
+        : []
+    }),
+  }))
+  const all = lines.flatMap((l) => l.segments)
+  if (all.length === 0) return null
+  const { min, max } = extentOf(all)
+  const k = Math.min((width - 20) / Math.max(max.easting - min.easting, 1e-6), (height - 20) / Math.max(max.northing - min.northing, 1e-6))
+  const sheet = { k, x: width / 2 - ((min.easting + max.easting) / 2) * k, y: height / 2 + ((min.northing + max.northing) / 2) * k, width, height }
+  return (
+    <svg
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label="Lines of the file"
+      style={{ border: '1px solid var(--line)', maxWidth: '100%' }}
+    >
+      {lines.map((l) => (
+        <path
+          key={l.id}
+          d={l.segments.map((s) => elementPath(sheet, s)).join('')}
+          fill="none"
+          stroke={l.id === line ? 'var(--now)' : 'var(--soft)'}
+          strokeWidth={l.id === line ? 3.5 : 1}
+        />
+      ))}
+    </svg>
+  )
+}

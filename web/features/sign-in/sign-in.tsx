@@ -1,0 +1,50 @@
+'use client'
+
+import type { Problem } from '@stone-tally/core'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { Bar } from '@/ui/bar'
+import { Field, NowButton, Problems, Stack } from '@/ui/controls'
+import { send } from '@/ui/send'
+
+export const Narrow = styled.main`max-width: 460px; margin: 8vh auto 0; padding: 20px; display: grid; gap: 20px;`
+
+export function SignIn() {
+  const [email, setEmail] = useState('')
+  const [password, setPassword] = useState('')
+  const [busy, setBusy] = useState(false)
+  const [problems, setProblems] = useState<readonly Problem[]>([])
+  const go = async () => {
+    setBusy(true)
+    const answer = await send('POST', '/api/sign-in', { email, password })
+    if (answer.ok) window.location.assign('/')
+    else {
+      setProblems(answer.problems.map((p) => ({ field: '', message: p.message })))
+      setBusy(false)
+    }
+  }
+  return (
+    <>
+      <Bar />
+      <Narrow>
+        <h1>Sign in</h1>
+        <form
+          onSubmit={(e) => {
+            e.preventDefault()
+            go()
+          }}
+        >
+          <Stack>
+            <Field label="E-mail" type="email" name="email" autoComplete="username" value={email} onChange={setEmail} autoFocus />
+            <Field label="Password" type="password" name="password" autoComplete="current-password" value={password} onChange={setPassword} />
+            <NowButton type="submit" isDisabled={busy || !email || !password}>
+              Sign in
+            </NowButton>
+            <Problems list={problems} />
+          </Stack>
+        </form>
+        <p style={{ color: 'var(--soft)', fontSize: 15 }}>No account? The office of your company makes one for you.</p>
+      </Narrow>
+    </>
+  )
+}

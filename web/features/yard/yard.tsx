@@ -1,0 +1,134 @@
+'use client'
+
+import { formatLength, type Layout, layOut, type Problem } from '@stone-tally/core'
+import Link from 'next/link'
+import { useMemo, useRef, useState } from 'react'
+import styled from 'styled-components'
+import type { YardWall } from '@/server/yard'
+import { Bar } from '@/ui/bar'
+import { Button, Condensed, LinkButton, Page, Problems, Row } from '@/ui/controls'
+import { Elevation } from '@/ui/drawing/elevation'
+import { useWidth } from '@/ui/drawing/use-width'
+import { usePreferences } from '@/ui/preferences'
+import { send } from '@/ui/send'
+import { Tally } from '@/ui/tally'
+import type { Me } from '../board/use-wall'
+
+const Wall = styled.article`
+  border-top: 3px solid var(--ink); padding: 12px 0 4px; display: grid; gap: 10px;
+  h2 a { text-decoration: none; } ul { margin: 0; padding: 0; list-style: none; display: grid; gap: 4px; }
+`
+
+/** The Yard: every wall as a small drawing, with what is next and what is in the way. */
+export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
+  const file = useRef<HTMLInputElement>(null)
+  const [problems, setProblems] = useState<readonly Problem[]>([])
+  const may = me.role === 'foreman' || me.role === 'office'
+  const take = async (picked: File | undefined) => {
+    if (!picked) return
+    if (picked.size > 20 * 1024 * 1024)
+      return setProblems([{ field: 'file', message: `${picked.name} is ${(picked.size / 1048576).toFixed(1)} MB; at most 20 MB are taken` }])
+    const answer = await send<{ id: string }>('POST', '/api/walls', { file: await picked.text() })
+    if (answer.ok) window.location.assign(`/walls/${answer.value.id}`)
+    else setProblems(answer.problems)
+  }
+  return (
+    <>
+      <Bar person={me} />
+      <Page>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <h1>Yard</h1>
+          <Row>
+            <LinkButton href="/catalogue">Units</LinkButton>
+            {me.role === 'office' ? <LinkButton href="/people">People</LinkButton> : null}
+            {may ? (
+              <>
+                <Button onPress={() => file.current?.click()}>Import plan</Button>
+                <LinkButton href="/walls/new">New wall</LinkButton>
+                <input
+                  ref={file}
+                  type="file"
+                  accept=".json,application/json"
+                  hidden
+                  aria-label="Plan file"
+                  onChange={(e) => take(e.target.files?.[0])}
+                />
+              </>
+            ) : null}
+          </Row>
+        </Row>
+        <Problems list={problems} />
+        {walls.length === 0 ? (
+          <p>No walls yet. {may ? 'Make one, or import a plan file.' : 'The foreman or the office makes the first one.'}</p>
+        ) : null}
+        {walls.map((w) => (
+          <YardRow key={w.id} wall={w} />
+        ))}
+      </Page>
+    </>
+  )
+}
+
+/** Just tall enough for the wall and its pad at this width. */
+function heightFor(layout: Layout, width: number): number {
+  const tall =
+    Math.max(...layout.tops.map((s) => s.elevation)) -
+    Math.min(...layout.steps.map((s) => s.elevation)) +
+    layout.plan.unit.capHeight +
+    layout.plan.pad.thickness
+  return Math.round((width / (layout.plan.length + 1)) * (tall + 0.3))
+}
+
+function YardRow({ wall }: { wall: YardWall }) {
+  const { units } = usePreferences()
+  const [ref, width] = useWidth<HTMLDivElement>(1140)
+  const layout = useMemo(() => {
+    const laid = layOut(wall.plan)
+    return laid.ok ? laid.value : undefined
+  }, [wall.plan])
+  return (
+    <Wall>
+      <Row style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
+        <h2>
+          <Link href={`/walls/${wall.id}`}>{wall.name}</Link>
+        </h2>
+        <Condensed style={{ color: 'var(--soft)' }}>
+          {wall.site} · {formatLength(wall.plan.length, units, 1)} long
+        </Condensed>
+      </Row>
+      <div ref={ref}>
+        <Link href={`/walls/${wall.id}`} aria-label={`Open the Board of ${wall.name}`}>
+          {layout ? (
+            <Elevation
+              layout={layout}
+              width={width}
+              height={heightFor(layout, width)}
+              from={-0.5}
+              to={wall.plan.length + 0.5}
+              units={units}
+              look={(s, c) => wall.cells[`${s}/${c}`] ?? { set: 0, filled: false, open: false }}
+              plain
+              label={`${wall.name}: ${wall.set} of ${wall.total} units set`}
+            />
+          ) : null}
+        </Link>
+      </div>
+      <Row style={{ alignItems: 'center', gap: 16 }}>
+        <Tally done={wall.set} total={wall.total} height={20} max={50} />
+        <Condensed style={{ fontSize: 18 }}>
+          {wall.set} of {wall.total} set
+        </Condensed>
+        {wall.findings > 0 ? <strong>▲ {wall.findings} out of tolerance</strong> : null}
+        {wall.holds.length > 0 ? <strong>⬣ waits for release: {wall.holds.join('; ')}</strong> : null}
+      </Row>
+      <ul>
+        {wall.next.map((n) => (
+          <li key={n.section}>
+            Next: <strong>{n.title}</strong>
+            {n.blocked ? <span style={{ color: 'var(--soft)' }}> · {n.blocked}</span> : null}
+          </li>
+        ))}
+      </ul>
+    </Wall>
+  )
+}

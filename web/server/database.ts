@@ -1,0 +1,65 @@
+import { type ColumnType, type Generated, Kysely, PostgresDialect } from 'kysely'
+import pg from 'pg'
+
+/** The tables as the application sees them. */
+export interface Database {
+  company: { id: Generated<string>; name: string; created_at: Generated<Date> }
+  user: {
+    id: string
+    name: string
+    email: string
+    emailVerified: boolean
+    image: string | null
+    createdAt: Generated<Date>
+    updatedAt: Generated<Date>
+    role: string
+    companyId: string
+  }
+  session: {
+    id: string
+    expiresAt: Date
+    token: string
+    createdAt: Generated<Date>
+    updatedAt: Date
+    ipAddress: string | null
+    userAgent: string | null
+    userId: string
+  }
+  wall: { id: string; company_id: string; name: string; site: string; created_at: Generated<Date> }
+  revision: { wall_id: string; number: number; plan: ColumnType<unknown, string, never>; issued_at: Generated<Date>; issued_by: string }
+  catalogue_unit: {
+    company_id: string
+    id: string
+    system: string
+    unit: ColumnType<unknown, string, string>
+    left_out: Generated<boolean>
+    changed_at: Generated<Date>
+    changed_by: string
+  }
+  chain_head: { wall_id: string; seq: number; hash: string }
+  entry: { wall_id: string; seq: Generated<number>; id: string; body: string; received_at: Generated<Date>; hash: Generated<string> }
+}
+
+/** A pool and Kysely on it. An idle connection the server drops (it was restarted) is replaced, not a crash. */
+export function connect(url: string, max = 10) {
+  const pool = new pg.Pool({ connectionString: url, max })
+  pool.on('error', () => {})
+  // The pool listens to its idle connections only: one that is lost while it is lent out would end the process. Its query fails all the same.
+  pool.on('connect', (client) => client.on('error', () => {}))
+  return { pool, db: new Kysely<Database>({ dialect: new PostgresDialect({ pool }) }) }
+}
+
+interface Connected {
+  url: string
+  pool: pg.Pool
+  db: Kysely<Database>
+}
+const shared = globalThis as { __tally?: Connected }
+
+/** The process's one pool, on DATABASE_URL (the application's role). */
+export function database(): Connected {
+  const url = process.env.DATABASE_URL
+  if (!url) throw new Error('DATABASE_URL is not set; start with bin/start')
+  if (shared.__tally?.url !== url) shared.__tally = { url, ...connect(url) }
+  return shared.__tally as Connected
+}

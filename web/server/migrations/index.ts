@@ -1,0 +1,13 @@
+import { type Kysely, type MigrationProvider, Migrator } from 'kysely'
+import * as accounts from './001-accounts'
+import * as record from './002-record'
+import * as catalogue from './003-catalogue'
+
+const provider: MigrationProvider = { getMigrations: async () => ({ '001-accounts': accounts, '002-record': record, '003-catalogue': catalogue }) }
+
+/** Brings the database up to date; run as the owner of its tables. */
+export async function migrate(db: Kysely<never>): Promise<readonly string[]> {
+  const { error, results } = await new Migrator({ db, provider }).migrateToLatest()
+  if (error) throw error
+  return (results ?? []).map((r) => r.migrationName)
+}

@@ -1,0 +1,32 @@
+import { cookies, headers } from 'next/headers'
+import { notFound, redirect } from 'next/navigation'
+import { cache } from 'react'
+import { hasCompany, type Person, personOf } from './accounts'
+import { wallFor } from './walls'
+
+/** The person of this page's request. */
+export const currentPerson = cache(async (): Promise<Person | undefined> => personOf(await headers()))
+
+/** The signed-in person, or off to sign in (or to make the first company). */
+export async function requirePerson(): Promise<Person> {
+  const person = await currentPerson()
+  if (person) return person
+  redirect((await hasCompany()) ? '/sign-in' : '/welcome')
+}
+
+/** The wall of this page, if it is this company's. */
+export async function requireWall(id: string) {
+  const person = await requirePerson()
+  const wall = await wallFor(person, id)
+  if (!wall) notFound()
+  return { person, wall }
+}
+
+/** Units and theme of the device. */
+export async function preferences() {
+  const jar = await cookies()
+  return {
+    units: jar.get('units')?.value === 'imperial' ? ('imperial' as const) : ('metric' as const),
+    theme: jar.get('theme')?.value === 'night' ? ('night' as const) : ('day' as const),
+  }
+}

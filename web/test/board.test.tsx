@@ -1,0 +1,285 @@
+import { advance, type Entry, emptyState, type Layout, statusOf, stepKey, type WallState } from '@stone-tally/core'
+import { act, fireEvent, render, screen, within } from '@testing-library/react'
+import { entry, layoutOf } from '../../core/test/plans'
+import { DiaryList } from '../features/board/diary'
+import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from '../features/board/gate'
+import type { Fact, Me } from '../features/board/use-wall'
+import { PANELS } from '../features/board/work'
+import { PreferencesProvider } from '../ui/preferences'
+
+const ME: Record<string, Me> = {
+  foreman: { id: 'foreman', name: 'Fay', role: 'foreman' },
+  crew: { id: 'crew', name: 'Cal', role: 'crew' },
+  inspector: { id: 'inspector', name: 'Ian', role: 'inspector' },
+}
+const me = (role: string) => ME[role] as Me
+
+/** A state with the entries folded in as they are; panels are judged by what they show and send. */
+function wall(entries: readonly Entry[], layout: Layout = layoutOf()): WallState {
+  let state = emptyState([layout])
+  entries.forEach((e, i) => {
+    state = advance(state, { seq: i + 1, receivedAt: '', entry: e })
+  })
+  return state
+}
+const stepOf = (state: WallState, stage: string, section?: string, course?: number) => {
+  const step = state.byKey.get(stepKey({ stage, section, course }))
+  if (!step) throw new Error(`no ${stage}`)
+  return step
+}
+
+function panel(
+  state: WallState,
+  stage: string,
+  section?: string,
+  course?: number,
+  more: { recheck?: { id: string; station?: number }; imperial?: boolean; station?: number } = {},
+) {
+  const step = stepOf(state, stage, section, course)
+  const Panel = PANELS[step.stage.work.type]
+  if (!Panel) throw new Error('no panel')
+  const sent: Fact[] = []
+  const stations: number[] = []
+  render(
+    <PreferencesProvider units={more.imperial ? 'imperial' : 'metric'} theme="day">
+      <Panel
+        state={state}
+        step={step}
+        status={statusOf(state, step)}
+        me={me('foreman')}
+        recheck={more.recheck}
+        station={more.station}
+        onStation={(s) => stations.push(s)}
+        record={async (facts) => {
+          sent.push(...facts)
+          return { ok: true, verdict: undefined }
+        }}
+      />
+    </PreferencesProvider>,
+  )
+  return { sent, stations, step }
+}
+const type = (label: string | RegExp, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } })
+const press = async (name: string | RegExp) => {
+  await act(async () => {
+    fireEvent.click(screen.getByRole('button', { name }))
+  })
+}
+
+describe('recording panels', () => {
+  const setup = entry('setup', {}, { benchmark: 10, backsight: 1.5 })
+
+  test('readings: target, live judgement in words, and the raw reading is what is sent', async () => {
+    const { sent, stations, step } = panel(wall([setup]), 'pad-level', 'B')
+    const target = 11.5 - (layoutOf().steps.at(-1)?.elevation ?? 0)
+    expect(screen.getByText(`${target.toFixed(3)} m`)).toBeTruthy()
+    type(/Rod reading/, (target - 0.004).toFixed(3))
+    expect(screen.getByText(/4 mm high/)).toBeTruthy()
+    expect(screen.getByText('within limits')).toBeTruthy()
+    type(/Rod reading/, (target - 0.006).toFixed(3))
+    expect(screen.getByText(/over the limit of ±5 mm/)).toBeTruthy()
+    await press('Record reading')
+    expect(sent).toMatchObject([
+      {
+        kind: 'reading',
+        where: { stage: 'pad-level', section: 'B', station: step.points[0] },
+        data: { method: 'rod', hi: 11.5, value: Number((target - 0.006).toFixed(3)) },
+      },
+    ])
+    expect(stations).toEqual([step.points[1]])
+  })
+  test('readings: a slipped digit is questioned once, then taken', async () => {
+    const { sent } = panel(wall([setup]), 'pad-level', 'B')
+    type(/Rod reading/, '0.65')
+    expect(screen.getByText(/a slipped digit\?/)).toBeTruthy()
+    await press('Record reading')
+    expect(sent).toHaveLength(0)
+    await press('It is right: record')
+    expect(sent).toHaveLength(1)
+  })
+  test('readings: without an instrument its height is asked for first', async () => {
+    const { sent } = panel(wall([]), 'pad-level', 'B')
+    type(/Backsight on BM/, '1,234')
+    await press('Set height')
+    expect(sent).toEqual([{ kind: 'setup', where: {}, data: { benchmark: 10, backsight: 1.234 } }])
+  })
+  test('readings: feet and inches as crews write them', async () => {
+    const { sent } = panel(wall([setup]), 'pad-level', 'B', undefined, { imperial: true })
+    type(/Rod reading/, `5' 3 1/2"`)
+    await press('Record reading')
+    expect((sent[0]?.data as { value: number }).value).toBeCloseTo(1.6129, 6)
+  })
+  test('readings: nonsense is named and nothing sent', async () => {
+    const { sent } = panel(wall([setup]), 'pad-level', 'B')
+    type(/Rod reading/, 'abc')
+    expect(screen.getByText(/"abc" is not a length/)).toBeTruthy()
+    await press('Record reading')
+    expect(sent).toHaveLength(0)
+  })
+  test('readings: a re-check names its finding and stands at its station', async () => {
+    const { sent } = panel(wall([setup]), 'pad-level', 'B', undefined, { recheck: { id: 'finding', station: 8.9 } })
+    expect(screen.getByLabelText(/Rod reading at 8.90/)).toBeTruthy()
+    type(/Rod reading/, '1.7')
+    await press('Record re-check')
+    expect(sent).toMatchObject([{ recheckOf: 'finding', where: { station: 8.9 } }])
+  })
+  test('readings across the wall are deviations in millimetres, out is towards the front', async () => {
+    const { sent } = panel(wall([setup]), 'line', 'B', 1)
+    type(/Off the line/, '-4')
+    expect(screen.getByText(/4 mm in/)).toBeTruthy()
+    await press('Record reading')
+    expect(sent[0]?.data).toEqual({ method: 'deviation', value: -0.004 })
+  })
+  test('units: the rest of the course in one tap, or some with those thrown out', async () => {
+    const { sent, step } = panel(wall([entry('units', { stage: 'units', section: 'B', course: 1 }, { set: 3 })]), 'units', 'B', 1)
+    await press(`All set: record ${step.planned - 3}`)
+    type('Some blocks set', '2')
+    type('Rejected, damaged', '1')
+    await press('Record')
+    expect(sent.map((f) => f.data)).toEqual([{ set: step.planned - 3 }, { set: 2, rejected: 1 }])
+  })
+  test('units: half a block is not a count', async () => {
+    const { sent } = panel(wall([]), 'units', 'B', 1)
+    type('Some blocks set', '2.5')
+    await press('Record')
+    expect(sent).toHaveLength(0)
+    expect(screen.getByText(/must be a whole number/)).toBeTruthy()
+  })
+  test('lifts: planned thickness and passes are there, density only when tested', async () => {
+    const { sent, step } = panel(wall([]), 'pad', 'B')
+    await press('Record lift 1')
+    type('Density %, if tested', '97,5')
+    await press('Record lift 1')
+    expect(sent.map((f) => f.data)).toEqual([
+      { lift: 1, thickness: step.lifts?.compacted, passes: 2, plant: 'light-plate' },
+      { lift: 1, thickness: step.lifts?.compacted, passes: 2, plant: 'light-plate', compaction: 97.5 },
+    ])
+  })
+  test('geogrid: plan values are there, tightness is a word of the person', async () => {
+    const { sent } = panel(wall([]), 'grid', 'B', 2)
+    await press('Record layer')
+    fireEvent.click(screen.getByRole('checkbox', { name: /Pulled tight and pinned/ }))
+    await press('Record layer')
+    expect(sent.map((f) => f.data)).toEqual([
+      { type: 'uniaxial 30', length: 1.2, front: 0.04, direction: 'across', tight: false },
+      { type: 'uniaxial 30', length: 1.2, front: 0.04, direction: 'across', tight: true },
+    ])
+  })
+  test('checks: what is ticked is sent in the order of the list', async () => {
+    const { sent } = panel(wall([]), 'services')
+    fireEvent.click(screen.getByRole('checkbox', { name: 'This plan revision is the one in force' }))
+    fireEvent.click(screen.getByRole('checkbox', { name: 'All services located by their owners' }))
+    type('Locate ticket or permit number', ' T-1 ')
+    await press('Record 2 of 3')
+    expect(sent).toEqual([{ kind: 'check', where: { stage: 'services' }, data: { confirmed: ['located', 'revision'], detail: 'T-1' } }])
+  })
+})
+
+describe('gates on the card', () => {
+  const show = (state: WallState, stage: string, role: string, section?: string, course?: number) => {
+    const sent: Fact[] = []
+    const steps: string[] = []
+    const record = async (facts: readonly Fact[]) => {
+      sent.push(...facts)
+      return { ok: true as const, verdict: undefined }
+    }
+    const step = stepOf(state, stage, section, course)
+    const common = { state, me: me(role), record }
+    render(
+      <PreferencesProvider units="metric" theme="day">
+        <GatePanel {...common} step={step} onStep={(k) => steps.push(k)} />
+        <HoldPanel {...common} step={step} status={statusOf(state, step)} />
+        <FindingsPanel {...common} status={statusOf(state, step)} recheck={undefined} onRecheck={(e) => steps.push(e.entry.id)} />
+        <ConflictPanel state={state} status={statusOf(state, step)} />
+        <DiaryList state={state} step={step} me={me(role)} record={record} />
+      </PreferencesProvider>,
+    )
+    return { sent, steps }
+  }
+  const level = { stage: 'level', section: 'B', course: 1 }
+  const bad = entry('reading', { ...level, station: 8.9 }, { method: 'deviation', value: 0.02 })
+
+  test('names what is missing and leads there', async () => {
+    const { steps } = show(wall([]), 'set-out', 'foreman')
+    expect(screen.getByText(/services are not located and marked yet/)).toBeTruthy()
+    await press(/Go there: services located/)
+    expect(steps).toEqual(['services||'])
+    expect(screen.queryByText('Go on with a reason')).toBeNull()
+  })
+  test('a soft gate asks the foreman for words, and nobody else', async () => {
+    const { sent } = show(wall([]), 'level', 'foreman', 'B', 1)
+    await press('Go on with a reason')
+    expect(screen.getByRole('button', { name: 'Pass' }).hasAttribute('disabled')).toBe(true)
+    type(/Reason; it stays/, 'string was used')
+    await press('Pass')
+    expect(sent).toEqual([{ kind: 'override', where: { stage: 'units', section: 'B', course: 1 }, data: { reason: 'string was used' } }])
+  })
+  test('crew is not offered to pass', () => {
+    show(wall([]), 'level', 'crew', 'B', 1)
+    expect(screen.queryByText('Go on with a reason')).toBeNull()
+  })
+  const checked = entry('check', { stage: 'subgrade', section: 'B' }, { confirmed: ['unsuitable', 'undercut', 'compacted'] })
+  test('the foreman waits for the inspector, who releases or rejects with words', async () => {
+    show(wall([checked]), 'subgrade', 'foreman', 'B')
+    expect(screen.getByText(/It waits for the inspector/)).toBeTruthy()
+    expect(screen.queryByRole('button', { name: 'Release' })).toBeNull()
+  })
+  test('the inspector decides', async () => {
+    const { sent } = show(wall([checked]), 'subgrade', 'inspector', 'B')
+    type(/What was seen/, 'soft at the end')
+    await press('Reject')
+    expect(sent).toEqual([{ kind: 'release', where: { stage: 'subgrade', section: 'B' }, data: { decision: 'rejected', reason: 'soft at the end' } }])
+  })
+  test('a finding asks for cause and action, then for a re-check', async () => {
+    const { sent } = show(wall([bad]), 'level', 'foreman', 'B', 1)
+    expect(screen.getByText(/limit ±3 mm/)).toBeTruthy()
+    type('Cause', 'grit under it')
+    type('Action', 'lifted, swept, reset')
+    await press('Keep cause and action')
+    expect(sent).toMatchObject([{ kind: 'action', data: { of: bad.id, cause: 'grit under it', action: 'lifted, swept, reset' } }])
+  })
+  test('with cause and action kept it leads to the re-check', async () => {
+    const { steps } = show(wall([bad, entry('action', bad.where, { of: bad.id, cause: 'grit', action: 'swept' })]), 'level', 'crew', 'B', 1)
+    expect(screen.getByText(/Nonconformance: grit Action: swept/)).toBeTruthy()
+    await press('Re-check now')
+    expect(steps).toEqual([bad.id])
+  })
+  test('a conflict shows both people and both values', () => {
+    const at = { ...level, station: 8.9 }
+    show(
+      wall([
+        entry('reading', at, { method: 'deviation', value: -0.003 }, { role: 'crew' }),
+        entry('reading', at, { method: 'deviation', value: 0.003 }, { role: 'inspector' }),
+      ]),
+      'level',
+      'foreman',
+      'B',
+      1,
+    )
+    const alert = screen.getByText('◆ Recorded twice with different values').parentElement as HTMLElement
+    expect(within(alert).getByText(/Cal: .*3 mm low.*Ian: .*3 mm high/)).toBeTruthy()
+  })
+  test('an entry is corrected by a new one that names it', async () => {
+    const { sent } = show(wall([bad]), 'level', 'foreman', 'B', 1)
+    await press('Correct')
+    const dialog = within(screen.getByRole('dialog'))
+    fireEvent.change(dialog.getByLabelText(/Right value/), { target: { value: '2 mm' } })
+    await act(async () => {
+      fireEvent.click(dialog.getByRole('button', { name: 'Correct' }))
+    })
+    expect(sent).toEqual([{ kind: 'reading', where: bad.where, data: { method: 'deviation', value: 0.002 }, supersedes: bad.id }])
+  })
+  test('or struck out, with the reason', async () => {
+    const { sent } = show(wall([bad]), 'level', 'crew', 'B', 1)
+    await press('Correct')
+    type(/Or strike it out/, 'wrong station')
+    await press('Strike out')
+    expect(sent).toEqual([{ kind: 'strike', where: {}, data: { reason: 'wrong station' }, supersedes: bad.id }])
+  })
+  test('a corrected entry stays to be read, struck through, and is not offered again', () => {
+    const fix = entry('reading', bad.where, { method: 'deviation', value: 0.001 }, { supersedes: bad.id })
+    show(wall([bad, fix]), 'level', 'foreman', 'B', 1)
+    expect(screen.getByText('(corrected)')).toBeTruthy()
+    expect(screen.getAllByRole('button', { name: 'Correct' })).toHaveLength(1)
+  })
+})

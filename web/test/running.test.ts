@@ -1,0 +1,150 @@
+import { readFileSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import pg from 'pg'
+import { layoutOf } from '../../core/test/plans'
+import { freePort, isRunning, startCluster, stopCluster } from '../../scripts/cluster'
+import { database } from '../server/database'
+import { databaseAnswers } from '../server/health'
+import { bodyOf, guarded, refuse, sameOrigin } from '../server/http'
+import { watch } from '../server/live'
+import { migrate } from '../server/migrations'
+import { recordEntries } from '../server/record-store'
+import { createWall } from '../server/walls'
+import { yardOf } from '../server/yard'
+import { noteFor, planNamed, site } from './site'
+
+let s: Awaited<ReturnType<typeof site>>
+beforeAll(async () => {
+  s = await site()
+})
+afterAll(() => s.end())
+const newWall = async (name: string) => {
+  const made = await createWall(s.person('foreman'), planNamed(name))
+  if (!made.ok) throw new Error(made.problems[0]?.message)
+  return made.value.id
+}
+const until = async (done: () => boolean, ms = 45_000) => {
+  for (let t = 0; t < ms && !done(); t += 20) await new Promise((r) => setTimeout(r, 20))
+}
+
+describe('the private cluster', () => {
+  test('keeps its passwords to its owner and listens on loopback alone', async () => {
+    expect(statSync(join(s.cluster.folder, 'cluster.json')).mode & 0o077).toBe(0)
+    const { rows } = await s.owner.pool.query("SELECT setting FROM pg_settings WHERE name IN ('listen_addresses', 'fsync') ORDER BY name")
+    expect(rows.map((r: { setting: string }) => r.setting)).toEqual(['on', '127.0.0.1'])
+  })
+  test('starting it again while it runs changes nothing', async () => {
+    const pid = () => readFileSync(join(s.cluster.folder, 'data', 'postmaster.pid'), 'utf8').split('\n')[0]
+    const before = pid()
+    const again = await startCluster(s.cluster.folder)
+    expect([pid(), again.port, again.appUrl]).toEqual([before, s.cluster.port, s.cluster.appUrl])
+  })
+  test('a wrong password is turned away', async () => {
+    const wrong = new pg.Client({ connectionString: s.cluster.appUrl.replace(/:[0-9a-f]+@/, ':nonsense@') })
+    wrong.on('error', () => {})
+    await expect(wrong.connect()).rejects.toThrow(/password authentication failed/)
+  })
+  test('migrating again does nothing', async () => {
+    expect(await migrate(s.owner.db as never)).toEqual([])
+  })
+  test('a port that is taken is not handed out', async () => {
+    expect(await freePort(s.cluster.port)).not.toBe(s.cluster.port)
+    const free = await freePort()
+    expect(await freePort(free)).toBe(free)
+  })
+})
+
+describe('live', () => {
+  // A test that fails half way must not leave its watchers behind for the next.
+  const left: (() => void)[] = []
+  afterEach(() => {
+    for (const leave of left.splice(0)) leave()
+  })
+  test('a watcher hears of its own wall only, and nothing after it has left', async () => {
+    const [one, two] = [await newWall('Heard'), await newWall('Unheard')]
+    const heard: string[] = []
+    const leave = [watch(one, () => heard.push('one')), watch(two, () => heard.push('two'))]
+    left.push(...leave)
+    // The first call comes when listening has begun, in case something was recorded meanwhile.
+    await until(() => heard.length >= 2)
+    heard.length = 0
+    await recordEntries(one, s.person('crew'), [noteFor(one, 'x')], Date.now())
+    await until(() => heard.length > 0)
+    expect(heard).toEqual(['one'])
+    leave[0]?.()
+    await recordEntries(one, s.person('crew'), [noteFor(one, 'y')], Date.now())
+    await new Promise((r) => setTimeout(r, 200))
+    expect(heard).toEqual(['one'])
+    leave[1]?.()
+  })
+  test('after the database was away watchers look again by themselves', async () => {
+    const wall = await newWall('Restarted')
+    let calls = 0
+    const leave = watch(wall, () => calls++)
+    left.push(leave)
+    await until(() => calls > 0)
+    // Without a word to anyone, as in a power cut.
+    stopCluster(s.cluster.folder, 'immediate')
+    expect(isRunning(s.cluster.folder)).toBe(false)
+    expect(await databaseAnswers()).toBe(false)
+    calls = 0
+    await startCluster(s.cluster.folder)
+    await until(() => calls > 0)
+    expect(calls).toBeGreaterThan(0)
+    calls = 0
+    await recordEntries(wall, s.person('crew'), [noteFor(wall, 'after')], Date.now())
+    await until(() => calls > 0)
+    expect(calls).toBe(1)
+    expect(await databaseAnswers()).toBe(true)
+    leave()
+  })
+})
+
+describe('requests', () => {
+  const request = (headers: Record<string, string>, body?: string) =>
+    new Request('http://127.0.0.1:3080/api/x', {
+      method: 'POST',
+      headers: { host: '127.0.0.1:3080', ...headers },
+      ...(body === undefined ? {} : { body }),
+    })
+  test.each([
+    ['our own page', { origin: 'http://127.0.0.1:3080' }, true],
+    ['no origin', {}, false],
+    ['another site', { origin: 'http://evil.example' }, false],
+    ['another port', { origin: 'http://127.0.0.1:9999' }, false],
+    ['a name that begins like ours', { origin: 'http://127.0.0.1:3080.evil.example' }, false],
+    ['an opaque origin', { origin: 'null' }, false],
+  ])('%s', (_name, headers, ours) => expect(sameOrigin(request(headers as Record<string, string>))).toBe(ours))
+  test('a body is JSON or says why not', async () => {
+    expect(await bodyOf(request({}, '{"a":1}'))).toEqual({ ok: true, value: { a: 1 } })
+    expect(await bodyOf(request({}, '{"a":'))).toMatchObject({ ok: false, problems: [{ field: 'body' }] })
+    expect(await bodyOf(request({ 'content-length': `${22 * 1024 * 1024}` }, '{}'))).toMatchObject({
+      ok: false,
+      problems: [{ message: 'is over the limit of 21 MB' }],
+    })
+  })
+  test('a handler that fails says that nothing was lost, and nothing of the inside', async () => {
+    const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
+    const answer = await guarded(async () => {
+      throw new Error('password=secret at 10.0.0.1')
+    })()
+    expect([answer.status, await answer.text()]).toEqual([503, expect.stringMatching(/^(?!.*secret).*nothing was lost/)])
+    quiet.mockRestore()
+    expect(await refuse(422, [{ field: 'a', message: 'b' }]).json()).toEqual({ problems: [{ field: 'a', message: 'b' }] })
+  })
+})
+
+test('the Yard tells what is next and what is in the way, of one’s own walls', async () => {
+  const wall = await newWall('In the yard')
+  const mine = (await yardOf(s.person('inspector'))).find((w) => w.id === wall)
+  expect(mine).toMatchObject({
+    set: 0,
+    findings: 0,
+    holds: [],
+    next: [{ section: 'A', title: 'Services located', blocked: undefined }, { section: 'B' }],
+    last: { by: 'The foreman' },
+  })
+  expect(mine?.total).toBe([...layoutOf().cells.values()].reduce((n, c) => n + c.pieces.length, 0))
+  expect(await yardOf(s.person('foreman', s.theirs))).toEqual([])
+  expect(database().url).toBe(s.cluster.appUrl)
+})

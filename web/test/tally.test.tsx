@@ -1,0 +1,140 @@
+import { act, render, screen } from '@testing-library/react'
+import { layoutOf } from '../../core/test/plans'
+import { at, planOn } from '../../core/test/walls'
+import { draftOf, planOf } from '../features/plan/draft'
+import { Elevation } from '../ui/drawing/elevation'
+import { type CellLook, paintUnits, unitAt, type View } from '../ui/drawing/paint-units'
+import { Tally } from '../ui/tally'
+
+describe('tally', () => {
+  const dark = (c: HTMLElement) => [...c.querySelectorAll('path')].filter((p) => p.getAttribute('stroke') === 'var(--ink)').length
+  test('a stroke for each unit, dark when set, and the count in words', () => {
+    const { container } = render(<Tally done={7} total={12} />)
+    expect(container.querySelectorAll('path')).toHaveLength(12)
+    expect(dark(container)).toBe(7)
+    expect(screen.getByRole('img', { name: '7 of 12' })).toBeTruthy()
+  })
+  test('long courses count in bundles, and only a whole course is all dark', () => {
+    const { container, rerender } = render(<Tally done={199} total={200} max={50} />)
+    expect(container.querySelectorAll('path')).toHaveLength(50)
+    expect(dark(container)).toBeLessThan(50)
+    rerender(<Tally done={200} total={200} max={50} />)
+    expect(dark(container)).toBe(50)
+  })
+})
+
+describe('units on the elevation', () => {
+  const layout = layoutOf()
+  const rows = new Map(layout.courses.map((c) => [c.course, c]))
+  const ink = { unit: 'unit', line: 'line', ink: 'ink', done: 'done', cut: 'cut', filled: 'filled', stone: 'stone' }
+  /** What a canvas would have been told to fill. */
+  const painted = (view: Partial<View> = {}, look?: (s: string, c: number) => CellLook) => {
+    const rects: { style: string; x: number; y: number; w: number; h: number }[] = []
+    const g = {
+      fillStyle: '' as string,
+      fillRect: (x: number, y: number, w: number, h: number) => void rects.push({ style: g.fillStyle, x, y, w, h }),
+    }
+    const whole: View = { from: 0, to: 9, width: 900, height: 300, high: 12, perMetre: 100, ...view }
+    const count = paintUnits(g as unknown as CanvasRenderingContext2D, layout, rows, whole, ink, look)
+    expect(rects).toHaveLength(count)
+    return rects
+  }
+  test('every piece is filled once, those set in their own way', () => {
+    const pieces = [...layout.cells.values()].flatMap((c) => c.pieces)
+    const rects = painted({}, (_s, course) => ({ set: course === 1 ? 2 : 0, filled: course === 1, open: false }))
+    const units = rects.filter((r) => ['unit', 'cut', 'filled'].includes(r.style))
+    expect(units).toHaveLength(pieces.length)
+    const withFirst = [...layout.cells.values()].filter((c) => c.course === 1).length
+    expect(rects.filter((r) => r.style === 'filled')).toHaveLength(2 * withFirst)
+    const first = units.find((r) => r.style === 'filled')
+    expect(first?.h).toBeCloseTo(20 - 1.4, 6)
+  })
+  test('only what is in view is filled', () => {
+    const all = painted()
+    const some = painted({ from: 4, to: 5 })
+    expect(some.length).toBeLessThan(all.length / 3)
+    for (const r of some) expect(r.x + r.w).toBeGreaterThan(-100)
+    expect(painted({ high: 9 })).toEqual([])
+  })
+  test('from far away a course is one bar with the share that is set', () => {
+    const rects = painted({ perMetre: 5, width: 45 }, () => ({ set: 3, filled: false, open: false }))
+    const stretches = [...layout.cells.values()].reduce((n, c) => n + c.stretches.length, 0)
+    expect(rects).toHaveLength(3 * stretches)
+    expect(rects.filter((r) => r.style === 'done')).toHaveLength(stretches)
+  })
+  test('the unit under a finger', () => {
+    const course = layout.courses[2]
+    if (!course) throw new Error('no course')
+    const picked = unitAt(layout, 4, course.bottom + 0.1)
+    expect(picked).toMatchObject({ row: { course: 3 } })
+    expect((picked?.piece.start ?? 9) <= 4 && (picked?.piece.to ?? 0) > 4).toBe(true)
+    expect(unitAt(layout, 4, 20)).toBeUndefined()
+  })
+  test('while the page is printed the canvas is four times as fine, and at once', () => {
+    const { container } = render(<Elevation layout={layout} width={900} height={300} from={0} to={9} units="metric" label="w" />)
+    const canvas = container.querySelector('canvas')
+    if (!canvas) throw new Error('no canvas')
+    const g = {
+      setTransform() {},
+      clearRect() {},
+      fillRect() {},
+      fillStyle: '',
+      createPattern: () => null,
+      beginPath() {},
+      moveTo() {},
+      lineTo() {},
+      stroke() {},
+      ellipse() {},
+    }
+    const given = jest.spyOn(HTMLCanvasElement.prototype, 'getContext').mockReturnValue(g as never)
+    act(() => {
+      window.dispatchEvent(new Event('beforeprint'))
+      expect([canvas.width, canvas.height]).toEqual([3600, 1200])
+    })
+    act(() => void window.dispatchEvent(new Event('afterprint')))
+    expect(canvas.width).toBe(900)
+    given.mockRestore()
+  })
+  test('names of corners stay in the drawing and do not lie on one another', () => {
+    const zigzag = layoutOf(planOn([at(0, 0), at(8, 0), at(8, 2), at(6, 2), at(6, 6)], false))
+    for (const width of [300, 500, 1200]) {
+      const { container, unmount } = render(
+        <Elevation layout={zigzag} width={width} height={300} from={0} to={zigzag.plan.length} units="metric" label="w" />,
+      )
+      const boxes = [...container.querySelectorAll('text')]
+        .filter((t) => t.textContent?.includes('corner'))
+        .map((t) => {
+          const [x, y, w] = [Number(t.getAttribute('x')), Number(t.getAttribute('y')), (t.textContent?.length ?? 0) * 6]
+          return t.getAttribute('text-anchor') === 'end' ? { a: x - w, b: x, y } : { a: x, b: x + w, y }
+        })
+      expect(boxes).toHaveLength(3)
+      for (const [i, p] of boxes.entries()) {
+        expect([p.a >= 0, p.b <= width]).toEqual([true, true])
+        for (const q of boxes.slice(i + 1)) expect(p.y !== q.y || p.b <= q.a || q.b <= p.a).toBe(true)
+      }
+      unmount()
+    }
+  })
+  test('the drawing has its name, and the courses stand in the page before any script has run', () => {
+    const { container } = render(<Elevation layout={layout} width={900} height={300} from={0} to={9} units="metric" label="w" />)
+    expect(container.querySelector('[role=img]')?.getAttribute('aria-label')).toBe('w')
+    expect(container.querySelectorAll('svg[aria-hidden] path').length).toBeGreaterThan(layout.courses.length)
+  })
+})
+
+describe('a typed plan', () => {
+  const plan = layoutOf().plan
+  test('goes to text and back in both unit systems', () => {
+    const metric = planOf({ ...draftOf(plan, 'metric') }, 'metric')
+    expect(metric.ok && metric.value.grades).toEqual(plan.grades)
+    const feet = planOf({ ...draftOf(plan, 'imperial') }, 'imperial')
+    expect(feet.ok && Math.abs((feet.value.grades[0]?.toe ?? 0) - 10.3)).toBeLessThan(0.001)
+  })
+  test('problems carry the path of the field that was typed', () => {
+    const draft = { ...draftOf(plan, 'metric'), length: '', benchmark: 'high' }
+    const read = planOf(draft, 'metric')
+    expect(read.ok ? [] : read.problems.map((p) => p.field)).toEqual(expect.arrayContaining(['length', 'benchmark']))
+    const crossed = planOf({ ...draftOf(plan, 'metric'), grid: [{ course: '1', length: '9', type: 'x' }] }, 'metric')
+    expect(crossed.ok ? [] : crossed.problems.map((p) => p.field)).toEqual(['grid.0.length'])
+  })
+})

@@ -1,0 +1,57 @@
+'use client'
+
+import type { Role } from '@stone-tally/core'
+import { ROLE_NAMES } from '@stone-tally/core'
+import Link from 'next/link'
+import type { ReactNode } from 'react'
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import { usePreferences } from './preferences'
+import { send } from './send'
+import { TallyMark } from './tally'
+
+const Strip = styled.header`
+  display: flex; align-items: center; gap: 16px; min-height: 56px; padding: 0 20px; border-bottom: 3px solid var(--ink); background: var(--ground);
+  a { text-decoration: none; font-weight: 600; } .mid { flex: 1; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  .who { font-size: 14px; color: var(--soft); white-space: nowrap; }
+  @media (max-width: 640px) { padding: 0 10px; gap: 8px; .who { display: none; } .word { display: none; } }
+  @media print { display: none; }
+`
+const Flip = styled(AriaButton)`
+  min-width: 48px; min-height: 48px; padding: 0 10px; background: none; border: 0; color: var(--ink); font: 600 15px/1 'Archivo Variable', sans-serif; cursor: pointer; text-decoration: underline dotted; text-underline-offset: 4px;
+`
+
+/** The bar on every page: home, where one is, units, theme, who. */
+export function Bar({ person, children }: { person?: { name: string; role: Role } | undefined; children?: ReactNode }) {
+  const { units, theme, setUnits, setTheme } = usePreferences()
+  const leave = async () => {
+    await send('POST', '/api/sign-out')
+    window.location.assign('/sign-in')
+  }
+  return (
+    <Strip>
+      <Link href="/" aria-label="Yard: all walls" style={{ display: 'inline-flex', alignItems: 'center', gap: 10, minHeight: 48 }}>
+        <TallyMark size={24} />
+        <span className="word">Stone Tally</span>
+      </Link>
+      <div className="mid">{children}</div>
+      <Flip
+        onPress={() => setUnits(units === 'metric' ? 'imperial' : 'metric')}
+        aria-label={`Units: ${units === 'metric' ? 'metres' : 'feet and inches'}; switch`}
+      >
+        {units === 'metric' ? 'm' : 'ft-in'}
+      </Flip>
+      <Flip onPress={() => setTheme(theme === 'day' ? 'night' : 'day')} aria-label={`Theme: ${theme}; switch`}>
+        {theme === 'day' ? 'Day' : 'Night'}
+      </Flip>
+      {person ? (
+        <>
+          <span className="who">
+            {person.name} · {ROLE_NAMES[person.role]}
+          </span>
+          <Flip onPress={leave}>Sign out</Flip>
+        </>
+      ) : null}
+    </Strip>
+  )
+}

@@ -1,0 +1,179 @@
+'use client'
+
+import { type ReactNode, useId } from 'react'
+import {
+  Button as AriaButton,
+  Checkbox as AriaCheckbox,
+  Dialog,
+  Heading,
+  Input,
+  Label,
+  Modal,
+  ModalOverlay,
+  Radio,
+  RadioGroup,
+  TextArea,
+  TextField,
+} from 'react-aria-components'
+import styled, { css } from 'styled-components'
+
+const press = css`
+  min-height: 48px; padding: 0 18px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink);
+  font: 600 16px/1.1 'Archivo Variable', sans-serif; cursor: pointer; display: inline-flex; align-items: center; justify-content: center; gap: 8px; text-decoration: none;
+  &[data-pressed], &:active { transform: translateY(1px); }
+  &[data-disabled], &:disabled { background: none; color: var(--soft); border-style: dashed; border-color: var(--soft); cursor: default; }
+`
+/** A button of the ordinary kind; at least 48 px. */
+export const Button = styled(AriaButton)`${press}`
+/** The one thing to press now. */
+export const NowButton = styled(AriaButton)`${press} background: var(--now); border-color: var(--now); color: var(--on-now);
+  &[data-disabled], &:disabled { background: none; color: var(--soft); border-color: var(--soft); }
+`
+export const LinkButton = styled.a`${press}`
+/** A quiet button inside text and tables. */
+export const Quiet = styled(AriaButton)`
+  min-height: 36px; padding: 0 10px; background: none; border: 1px solid var(--line); border-radius: 4px; color: var(--ink); font: 500 15px/1 'Archivo Variable', sans-serif; cursor: pointer;
+  &[data-disabled] { opacity: .45; }
+  @media (pointer: coarse) { min-height: 48px; }
+`
+
+const box = css`
+  width: 100%; min-height: 48px; padding: 8px 12px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink);
+  font: 500 17px/1.3 'Archivo Variable', sans-serif; font-variant-numeric: tabular-nums;
+  &[data-invalid] { border-style: dashed; border-width: 3px; }
+`
+export const Box = styled(Input)`${box}`
+const Area = styled(TextArea)`${box} min-height: 72px; resize: vertical;`
+export const Caption = styled(Label)`display: block; font: 500 15px/1.2 'Archivo Variable', sans-serif; color: var(--soft); margin-bottom: 4px;`
+const Wrong = styled.span`display: block; margin-top: 4px; font-weight: 600; &::before { content: '▲ '; }`
+
+interface FieldProps {
+  label: string
+  value: string
+  onChange(value: string): void
+  error?: string | undefined
+  hint?: string | undefined
+  type?: string
+  name?: string
+  long?: boolean
+  inputMode?: 'decimal' | 'numeric' | 'text'
+  autoComplete?: string
+  autoFocus?: boolean
+}
+/** A labelled text field with its error below it. */
+export function Field({ label, value, onChange, error, hint, type = 'text', long, name, inputMode, autoComplete, autoFocus }: FieldProps) {
+  const id = useId()
+  return (
+    <TextField
+      value={value}
+      onChange={onChange}
+      isInvalid={!!error}
+      validationBehavior="aria"
+      type={type}
+      {...(name ? { name } : {})}
+      {...(autoComplete ? { autoComplete } : {})}
+      {...(error || hint ? { 'aria-describedby': id } : {})}
+    >
+      <Caption>{label}</Caption>
+      {long ? <Area /> : <Box {...(inputMode ? { inputMode } : {})} {...(autoFocus ? { autoFocus } : {})} />}
+      {error ? <Wrong id={id}>{error}</Wrong> : hint ? <Small id={id}>{hint}</Small> : null}
+    </TextField>
+  )
+}
+export const Small = styled.span`display: block; font-size: 14px; color: var(--soft); margin-top: 3px;`
+
+const Tick = styled(AriaCheckbox)`
+  display: flex; gap: 12px; align-items: center; min-height: 48px; cursor: pointer; padding: 4px 0;
+  .box { flex: none; width: 30px; height: 30px; border: 2px solid var(--ink); border-radius: 3px; display: grid; place-items: center; font: 700 20px/1 sans-serif; background: var(--panel); }
+  &[data-selected] .box { background: var(--ink); color: var(--ground); }
+`
+/** A large tick box. */
+export function Check({ children, checked, onChange }: { children: ReactNode; checked: boolean; onChange(v: boolean): void }) {
+  return (
+    <Tick isSelected={checked} onChange={onChange}>
+      <span className="box" aria-hidden>
+        {checked ? '✓' : ''}
+      </span>
+      <span>{children}</span>
+    </Tick>
+  )
+}
+
+const Group = styled(RadioGroup)`
+  display: block;
+  .row { display: flex; flex-wrap: wrap; gap: 0; }
+  .one { min-height: 48px; padding: 0 14px; border: 2px solid var(--ink); margin: 0 -2px -2px 0; display: inline-flex; align-items: center; cursor: pointer; font-weight: 550; background: var(--panel); }
+  .one[data-selected] { background: var(--ink); color: var(--ground); }
+`
+/** One of a few, side by side. */
+export function Choice<const T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  hideLabel,
+}: {
+  label: string
+  value: NoInfer<T>
+  options: readonly (readonly [T, string])[]
+  onChange(v: NoInfer<T>): void
+  hideLabel?: boolean
+}) {
+  return (
+    <Group value={value} onChange={(v) => onChange(v as T)} orientation="horizontal" {...(hideLabel ? { 'aria-label': label } : {})}>
+      {hideLabel ? null : <Caption>{label}</Caption>}
+      <div className="row">
+        {options.map(([id, name]) => (
+          <Radio key={id} value={id} className="one">
+            {name}
+          </Radio>
+        ))}
+      </div>
+    </Group>
+  )
+}
+
+const Shade = styled(
+  ModalOverlay,
+)`position: fixed; inset: 0; background: rgb(0 0 0 / .5); display: grid; place-items: center; padding: 16px; z-index: 20;`
+const Sheet = styled(Modal)`background: var(--panel); border: 2px solid var(--ink); width: min(560px, 100%); max-height: 90vh; overflow: auto;`
+const Inner = styled(Dialog)`padding: 20px; display: grid; gap: 14px; outline: none;`
+/** A dialog over the page; Escape closes it. */
+export function Ask({ title, open, onClose, children }: { title: string; open: boolean; onClose(): void; children: ReactNode }) {
+  return (
+    <Shade isOpen={open} onOpenChange={(o) => !o && onClose()} isDismissable>
+      <Sheet>
+        <Inner>
+          <Heading slot="title" style={{ fontSize: 20, margin: 0 }}>
+            {title}
+          </Heading>
+          {children}
+        </Inner>
+      </Sheet>
+    </Shade>
+  )
+}
+
+/** What stops the work: hazard amber, ink, a shape. */
+export const Stop = styled.div`--ink: #14181b; --soft: #33383b; --panel: #fff8e1; --line: #14181b; --now: #14181b; --on-now: #fff; background: var(--stop); color: var(--on-stop); padding: 12px 14px; border-left: 8px solid var(--on-stop); display: grid; gap: 8px;`
+/** What to mind: once, calmly. */
+export const Caution = styled.p`border-left: 6px solid var(--stop); padding: 4px 0 4px 12px; font-size: 15px; line-height: 1.35;`
+export const Row = styled.div`display: flex; flex-wrap: wrap; gap: 10px; align-items: end;`
+export const Stack = styled.div`display: grid; gap: 14px;`
+export const Condensed = styled.span`font-family: 'Barlow Condensed', sans-serif; font-weight: 500; letter-spacing: .02em;`
+export const Page = styled.main`max-width: 1180px; margin: 0 auto; padding: 20px; display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr);`
+
+/** Problems from the core or the server, each with its field. */
+export function Problems({ list }: { list: readonly { field: string; message: string }[] }) {
+  if (list.length === 0) return null
+  return (
+    <Stop role="alert">
+      {list.slice(0, 12).map((p) => (
+        <div key={`${p.field}${p.message}`}>
+          <strong>⬣ {p.field && p.field !== 'where' ? `${p.field}: ` : ''}</strong>
+          {p.message}
+        </div>
+      ))}
+    </Stop>
+  )
+}

@@ -1,0 +1,200 @@
+import type { Cell, Course, Layout, Piece } from '@stone-tally/core'
+
+/** How a course of a section stands, for drawing: nothing, set, or set and filled; and whether something is wrong there. */
+export interface CellLook {
+  readonly set: number
+  readonly filled: boolean
+  readonly open: boolean
+}
+
+/** Colours of the theme in force, and the hatch of a filled unit. */
+export interface Ink {
+  readonly unit: CanvasPattern | string
+  readonly line: string
+  readonly ink: string
+  readonly done: string
+  readonly cut: CanvasPattern | string
+  readonly filled: CanvasPattern | string
+  /** Baskets show their stone. */
+  readonly stone: CanvasPattern | string
+}
+
+/** What part of the wall is drawn, and how large: stations and elevations (m) to pixels. */
+export interface View {
+  readonly from: number
+  readonly to: number
+  readonly width: number
+  readonly height: number
+  /** Elevation at the top edge, m. */
+  readonly high: number
+  readonly perMetre: number
+}
+
+/** Pixels under which single units are not told apart and a course is drawn as one. */
+export const UNIT_PIXELS = 4
+
+/** First piece that ends beyond a station; pieces stand in order of their station, row by row in a band. */
+function firstBeyond(pieces: readonly Piece[], station: number): number {
+  let low = 0
+  let high = pieces.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((pieces[middle] as Piece).to <= station) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+
+/** Is the order of pieces that of their stations? Bands of several rows and rings that begin elsewhere are not. */
+const inOrder = new WeakMap<readonly Piece[], boolean>()
+function sorted(pieces: readonly Piece[]): boolean {
+  let known = inOrder.get(pieces)
+  if (known === undefined) {
+    known = pieces.every((p, i) => i === 0 || (pieces[i - 1] as Piece).to <= p.start + 1e-6)
+    inOrder.set(pieces, known)
+  }
+  return known
+}
+
+/**
+ * Paints the units of an elevation: every unit where they are large enough to be told apart, else each course as one bar
+ * with the share that is set. Only what lies in the view is looked at.
+ *
+ * @param g - anything that fills rectangles like a canvas
+ * @returns how many rectangles were filled
+ */
+export function paintUnits(
+  g: Pick<CanvasRenderingContext2D, 'fillRect' | 'fillStyle'>,
+  layout: Layout,
+  rows: ReadonlyMap<number, Course>,
+  view: View,
+  ink: Ink,
+  look?: (section: string, course: number) => CellLook,
+): number {
+  const { from, to, perMetre, high } = view
+  const close = layout.plan.unit.length * perMetre >= UNIT_PIXELS
+  const low = high - view.height / perMetre
+  // Mesh is drawn heavy round its stone; block joints are light until they are set.
+  const baskets = layout.system.outline(layout.plan.unit).fill === 'stone'
+  const gap = baskets ? 1.8 : perMetre > 60 ? 1.4 : 0.8
+  const own = baskets ? { ...ink, unit: ink.stone, cut: ink.stone, line: ink.ink } : ink
+  let filled = 0
+  for (const cell of layout.cells.values()) {
+    const row = rows.get(cell.course)
+    if (!row || row.bottom > high || row.top < low) continue
+    if (!cell.stretches.some((s) => s.to > from && s.from < to)) continue
+    const seen = look?.(cell.section, cell.course)
+    filled += close ? paintCell(g, cell, row, view, own, seen, gap) : paintBar(g, cell, row, view, own, seen)
+  }
+  return filled
+}
+
+function paintBar(
+  g: Pick<CanvasRenderingContext2D, 'fillRect' | 'fillStyle'>,
+  cell: Cell,
+  row: Course,
+  v: View,
+  ink: Ink,
+  seen: CellLook | undefined,
+): number {
+  const y = (v.high - row.top) * v.perMetre
+  const h = (row.top - row.bottom) * v.perMetre
+  const share = seen && cell.pieces.length > 0 ? Math.min(1, seen.set / cell.pieces.length) : 0
+  let n = 0
+  for (const s of cell.stretches) {
+    const x = (s.from - v.from) * v.perMetre
+    const w = (s.to - s.from) * v.perMetre
+    g.fillStyle = ink.line
+    g.fillRect(x, y, w, h)
+    g.fillStyle = ink.unit
+    g.fillRect(x, y, w, h > 3 ? h - 0.8 : h)
+    n += 2
+    if (share > 0) {
+      g.fillStyle = seen?.filled ? ink.filled : ink.done
+      g.fillRect(x, y, w * share, h > 3 ? h - 0.8 : h)
+      n++
+    }
+  }
+  return n
+}
+
+function paintCell(
+  g: Pick<CanvasRenderingContext2D, 'fillRect' | 'fillStyle'>,
+  cell: Cell,
+  row: Course,
+  v: View,
+  ink: Ink,
+  seen: CellLook | undefined,
+  gap: number,
+): number {
+  const { pieces } = cell
+  const { perMetre: k, from, to, high } = v
+  const y = (high - row.top) * k
+  const h = (row.top - row.bottom) * k - gap
+  const ordered = sorted(pieces)
+  const start = ordered ? firstBeyond(pieces, from) : 0
+  const set = seen?.set ?? 0
+  // The joints are what is left between the units on a bar of ink.
+  let n = 0
+  for (const s of cell.stretches) {
+    if (s.to <= from || s.from >= to) continue
+    // At the end of a section the last unit belongs to one of the two, whichever its middle stands in.
+    const a = s.from < (pieces[0]?.start ?? 0) && (pieces[0]?.start ?? 0) < s.to ? (pieces[0]?.start ?? 0) : s.from
+    const last = pieces[pieces.length - 1]
+    const b = last && last.start < s.to && last.to > s.to ? last.to : s.to
+    g.fillStyle = set > 0 ? ink.ink : ink.line
+    g.fillRect((a - from) * k, y, (b - a) * k, h + gap)
+    n++
+  }
+  let style: string | CanvasPattern = ''
+  const doneStyle = seen?.filled ? ink.filled : ink.done
+  for (let i = start; i < pieces.length; i++) {
+    const p = pieces[i] as Piece
+    if (p.start >= to) {
+      if (ordered) break
+      continue
+    }
+    if (p.to <= from) continue
+    const wanted = i < set ? doneStyle : p.kind === 'cut' || p.kind === 'mitre' ? ink.cut : ink.unit
+    if (wanted !== style) {
+      style = wanted
+      g.fillStyle = wanted
+    }
+    const x = (p.start - from) * k
+    const w = (p.to - p.start) * k - gap
+    if (p.height === undefined) g.fillRect(x, y, w, h)
+    else g.fillRect(x, (high - row.bottom - (p.bottom ?? 0) - p.height) * k, w, p.height * k - gap)
+    n++
+  }
+  return n
+}
+
+/** The unit under a point of the elevation. */
+export interface Picked {
+  readonly cell: Cell
+  readonly row: Course
+  readonly index: number
+  readonly piece: Piece
+}
+
+/**
+ * The unit at a station and elevation (m), if there is one.
+ *
+ * @example unitAt(layout, 12.3, 10.45)?.piece.kind
+ */
+export function unitAt(layout: Layout, station: number, elevation: number): Picked | undefined {
+  const row = layout.courses.find((c) => elevation >= c.bottom && elevation < c.top)
+  if (!row) return undefined
+  for (const cell of layout.cells.values()) {
+    if (cell.course !== row.course) continue
+    const index = cell.pieces.findIndex(
+      (p) =>
+        station >= p.start &&
+        station < p.to &&
+        (p.height === undefined || (elevation - row.bottom >= (p.bottom ?? 0) && elevation - row.bottom < (p.bottom ?? 0) + p.height)),
+    )
+    const piece = cell.pieces[index]
+    if (piece) return { cell, row, index, piece }
+  }
+  return undefined
+}

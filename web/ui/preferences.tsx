@@ -1,0 +1,39 @@
+'use client'
+
+import type { UnitSystem } from '@stone-tally/core'
+import { createContext, type ReactNode, useContext, useEffect, useState } from 'react'
+
+export type Theme = 'day' | 'night'
+interface Preferences {
+  units: UnitSystem
+  theme: Theme
+  setUnits(u: UnitSystem): void
+  setTheme(t: Theme): void
+}
+const Context = createContext<Preferences>({ units: 'metric', theme: 'day', setUnits: () => {}, setTheme: () => {} })
+/** Units and theme of this device; kept in cookies so that the server's HTML is right at once. */
+export const usePreferences = () => useContext(Context)
+
+const keep = (name: string, value: string) => {
+  // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store API is missing in browsers crews still carry
+  document.cookie = `${name}=${value}; path=/; max-age=31536000; samesite=lax`
+}
+
+export function PreferencesProvider({ units: u, theme: t, children }: { units: UnitSystem; theme: Theme; children: ReactNode }) {
+  const [units, putUnits] = useState(u)
+  const [theme, putTheme] = useState(t)
+  // Says that the page answers to touch now; before that a tap would be lost.
+  useEffect(() => {
+    document.documentElement.dataset.ready = 'true'
+  }, [])
+  const setUnits = (v: UnitSystem) => {
+    putUnits(v)
+    keep('units', v)
+  }
+  const setTheme = (v: Theme) => {
+    putTheme(v)
+    keep('theme', v)
+    document.documentElement.dataset.theme = v
+  }
+  return <Context value={{ units, theme, setUnits, setTheme }}>{children}</Context>
+}

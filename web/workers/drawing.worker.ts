@@ -1,0 +1,14 @@
+import { type Drawing, decodeText, type Result, readDrawing } from '@stone-tally/core'
+import { expose } from 'comlink'
+
+/** Reads a drawing beside the page: a large one takes seconds. */
+const api = {
+  read(bytes: Uint8Array, axes?: 'northing-first' | 'easting-first'): Result<{ drawing: Drawing; encoding: string }> {
+    const text = decodeText(bytes)
+    if (!text.ok) return text
+    const drawing = readDrawing(text.value.text, axes)
+    return drawing.ok ? { ok: true, value: { drawing: drawing.value, encoding: text.value.encoding } } : drawing
+  },
+}
+export type DrawingWorker = typeof api
+expose(api)
