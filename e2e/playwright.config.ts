@@ -6,7 +6,8 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 30_000 },
   workers: 1,
-  retries: 0,
+  // A machine shared with others loses a timer now and then; what needed a second run is named in the report as flaky.
+  retries: process.env.CI ? 1 : 0,
   reporter: [['list'], ['json', { outputFile: process.env.E2E_REPORT ?? '../test-results/e2e.json' }]],
   outputDir: '../test-results/e2e',
   globalSetup: './global-setup.ts',

@@ -90,8 +90,8 @@ if (built) {
     e2e,
     () => run('playwright', ['test', '-c', 'e2e/playwright.config.ts'], { E2E_REPORT: e2e }),
     (json: { stats: { expected: number; unexpected: number; flaky: number } }) => ({
-      passed: json.stats.expected,
-      failed: json.stats.unexpected + json.stats.flaky,
+      passed: json.stats.expected + json.stats.flaky,
+      failed: json.stats.unexpected,
     }),
   )
 }

@@ -12,10 +12,10 @@ import {
   segmentOf,
   type UnitSystem,
 } from '@stone-tally/core'
-import { wrap } from 'comlink'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
+import { beside } from '@/workers/beside'
 import type { DrawingWorker } from '@/workers/drawing.worker'
 import { elementPath } from './scene'
 import type { Draft } from './use-draft'
@@ -52,12 +52,9 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
 
   const read = async (f: { name: string; bytes: Uint8Array }, order?: 'northing-first' | 'easting-first') => {
     setBusy(true)
-    const worker = new Worker(new URL('../../workers/drawing.worker.ts', import.meta.url), { type: 'module' })
+    const worker = beside<DrawingWorker>(() => new Worker(new URL('../../workers/drawing.worker.ts', import.meta.url), { type: 'module' }), PATIENCE)
     try {
-      const tooLong = new Promise<never>((_, reject) => {
-        setTimeout(() => reject(new Error('too long')), PATIENCE)
-      })
-      const made = await Promise.race([wrap<DrawingWorker>(worker).read(f.bytes, order), tooLong])
+      const made = await worker.ask(async (api) => await api.read(f.bytes, order))
       setProblems(made.ok ? [] : made.problems)
       setDrawing(made.ok ? { value: made.value.drawing, encoding: made.value.encoding } : undefined)
       if (!made.ok) return
@@ -75,7 +72,7 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
         { field: 'file', message: 'could not be read: the drawing is too much for this device. Save only the layers of the wall into a new file' },
       ])
     } finally {
-      worker.terminate()
+      worker.end()
       setBusy(false)
     }
   }

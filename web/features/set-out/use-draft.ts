@@ -1,8 +1,9 @@
 'use client'
 
 import { type Layout, layOut, type Plan, type Problem, readPlan, systemOf } from '@stone-tally/core'
-import { proxy, type Remote, wrap } from 'comlink'
+import { proxy } from 'comlink'
 import { useCallback, useEffect, useReducer, useRef, useState } from 'react'
+import { type Beside, beside } from '@/workers/beside'
 import type { LayoutWorker } from '@/workers/layout.worker'
 
 interface History {
@@ -64,7 +65,7 @@ export function useDraft(start: Plan, initial: Layout): Draft {
   const [made, setMade] = useState<{ layout: Layout; problems: readonly Problem[] }>({ layout: initial, problems: [] })
   const [progress, setProgress] = useState<number>()
   const last = useRef(initial)
-  const worker = useRef<{ worker: Worker; api: Remote<LayoutWorker> }>(undefined)
+  const worker = useRef<Beside<LayoutWorker>>(undefined)
   const turn = useRef(0)
 
   useEffect(() => {
@@ -85,23 +86,30 @@ export function useDraft(start: Plan, initial: Layout): Draft {
     const face = plan.value.length * Math.max(...plan.value.grades.map((g) => g.top - g.toe))
     if (face <= AT_ONCE) return take(layOut(plan.value, last.current))
     const wait = setTimeout(async () => {
-      if (!worker.current) {
-        const w = new Worker(new URL('../../workers/layout.worker.ts', import.meta.url), { type: 'module' })
-        worker.current = { worker: w, api: wrap<LayoutWorker>(w) }
-      }
+      worker.current ??= beside<LayoutWorker>(() => new Worker(new URL('../../workers/layout.worker.ts', import.meta.url), { type: 'module' }))
       setProgress(0)
-      const answer = await worker.current.api.layOut(
-        plan.value,
-        proxy((done: number) => {
-          if (mine === turn.current) setProgress(done)
-        }),
-      )
-      const system = systemOf(plan.value.system)
-      take(answer.ok && system ? { ok: true, value: { ...answer.value, system } as Layout } : (answer as ReturnType<typeof layOut>))
+      try {
+        const answer = await worker.current.ask(
+          async (api, alive) =>
+            await api.layOut(
+              plan.value,
+              proxy((done: number) => {
+                alive()
+                if (mine === turn.current) setProgress(done)
+              }),
+            ),
+        )
+        const system = systemOf(plan.value.system)
+        take(answer.ok && system ? { ok: true, value: { ...answer.value, system } as Layout } : (answer as ReturnType<typeof layOut>))
+      } catch (error) {
+        // A page that stands still for a second is better than a wall that never comes.
+        console.warn('laid out on the page:', error)
+        if (mine === turn.current) take(layOut(plan.value, last.current))
+      }
     }, 120)
     return () => clearTimeout(wait)
   }, [h.now])
-  useEffect(() => () => worker.current?.worker.terminate(), [])
+  useEffect(() => () => worker.current?.end(), [])
 
   return {
     plan: h.now,
