@@ -88,6 +88,8 @@ export function useDraft(start: Plan, initial: Layout): Draft {
     const wait = setTimeout(async () => {
       worker.current ??= beside<LayoutWorker>(() => new Worker(new URL('../../workers/layout.worker.ts', import.meta.url), { type: 'module' }))
       setProgress(0)
+      // Progress travels on a port of its own: its last word may come in after the answer.
+      let answered = false
       try {
         const answer = await worker.current.ask(
           async (api, alive) =>
@@ -95,14 +97,16 @@ export function useDraft(start: Plan, initial: Layout): Draft {
               plan.value,
               proxy((done: number) => {
                 alive()
-                if (mine === turn.current) setProgress(done)
+                if (!answered && mine === turn.current) setProgress(done)
               }),
             ),
         )
+        answered = true
         const system = systemOf(plan.value.system)
         take(answer.ok && system ? { ok: true, value: { ...answer.value, system } as Layout } : (answer as ReturnType<typeof layOut>))
       } catch (error) {
         // A page that stands still for a second is better than a wall that never comes.
+        answered = true
         console.warn('laid out on the page:', error)
         if (mine === turn.current) take(layOut(plan.value, last.current))
       }
