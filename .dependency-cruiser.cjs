@@ -16,6 +16,7 @@ const CORE = [
   'materials',
   'schedule',
   'formats',
+  'calculators',
 ]
 // Small shared formulas that a layer above may use; each imports nothing but base and geometry.
 const FORMULAS = 'core/src/(ground/rod|water/drain|base/|geometry/)'

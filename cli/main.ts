@@ -1,6 +1,6 @@
 import { readFileSync, statSync } from 'node:fs'
 import { FILE_LIMIT, type Problem, readPlanFile, readRecordFile, verifyRecordFile } from '@stone-tally/core'
-import { CALCULATIONS, calculate, schemaOf } from './calc'
+import { calculate, NAMES, schemaOf } from './calc'
 import { layOut, REPORTS } from './plan'
 
 const USAGE = `tally: Stone Tally on the command line
@@ -47,10 +47,9 @@ const badFile = (path: string, problems: readonly Problem[]) =>
 
 function calc(args: readonly string[]) {
   const [name, flag] = args
-  if (name === '--list') return process.stdout.write(`${Object.keys(CALCULATIONS).join('\n')}\n`)
+  if (name === '--list') return process.stdout.write(`${NAMES.join('\n')}\n`)
   if (!name) throw new Stop(2, 'tally: calc needs a name; tally calc --list shows them')
-  if (!CALCULATIONS[name])
-    throw refuse({ field: 'name', message: `"${name}" is not a calculator; there are ${Object.keys(CALCULATIONS).join(', ')}` })
+  if (!NAMES.includes(name)) throw refuse({ field: 'name', message: `"${name}" is not a calculator; there are ${NAMES.join(', ')}` })
   if (flag === '--schema') return print(schemaOf(name))
   if (flag !== undefined) throw new Stop(2, `tally: unknown option ${flag}`)
   const result = calculate(name, readFileSync(0, 'utf8'))

@@ -1,5 +1,6 @@
 export * from './base'
 export * from './bond'
+export * from './calculators'
 export * from './formats'
 export * from './geometry'
 export * from './ground'

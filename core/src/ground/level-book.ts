@@ -29,7 +29,7 @@ export interface BookRow extends Sight {
 }
 
 /** Set-ups from one known point to the next, and how well they close. m. */
-export interface Leg {
+export interface BookLeg {
   readonly from: string
   readonly to: string
   readonly firstSetup: number
@@ -41,7 +41,7 @@ export interface Leg {
 
 export interface LevelBook {
   readonly rows: readonly BookRow[]
-  readonly legs: readonly Leg[]
+  readonly legs: readonly BookLeg[]
   /** Set-ups since the last known point that nothing closes yet. */
   readonly open: number
   /** ΣBS − ΣFS and last − first elevation of the turning points; they agree when the arithmetic does. m. */
@@ -66,7 +66,7 @@ export interface BookRules {
 export function reduceBook(sights: readonly Sight[], rules: BookRules): Result<LevelBook> {
   const problems: Problem[] = []
   const rows: (BookRow & { adjusted: number; doubtful: boolean })[] = []
-  const legs: Leg[] = []
+  const legs: BookLeg[] = []
   const elevations = new Map<string, number>()
   let setup = 0
   let hi = Number.NaN

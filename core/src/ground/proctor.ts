@@ -8,11 +8,7 @@ export const GRAINS = 2.7
 
 /** A laboratory curve: moisture per cent of dry mass, dry density kg/m³, specific gravity of the grains. */
 export const proctorInput = record({
-  points: list(
-    record({ moisture: quantity({ min: 0, max: 100, unit: '%' }), dryDensity: quantity({ min: 500, max: 3500, unit: 'kg/m³' }) }),
-    4,
-    200,
-  ),
+  points: list(record({ moisture: quantity({ min: 0, max: 100, unit: '%' }), dryDensity: quantity({ min: 500, max: 3500, unit: 'kg/m³' }) }), 4, 200),
   gs: optionalQuantity({ min: 1.5, max: 4 }),
 })
 export type ProctorInput = InferType<typeof proctorInput>

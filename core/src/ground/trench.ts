@@ -51,5 +51,5 @@ export function trench(input: TrenchInput): Result<{ bank: number; loose: number
     bank += ((trenchArea(a, input.sideSlope) + trenchArea(b, input.sideSlope)) / 2) * (b.station - a.station)
   }
   const loose = bank * swellFactor(input.swell)
-  return ok({ bank, loose, loads: Math.ceil(loose / input.truckVolume - 1e-9) })
+  return ok({ bank, loose, loads: Math.max(0, Math.ceil(loose / input.truckVolume - 1e-9)) })
 }

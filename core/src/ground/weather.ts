@@ -1,0 +1,52 @@
+/** Weather of a day: rain mm in 24 hours, lowest air temperature °C, highest wind km/h. */
+export interface Weather {
+  readonly rain: number
+  readonly low: number
+  readonly wind: number
+}
+
+/** Limits of common practice; a rule of the site overrides. */
+export const WEATHER_LIMITS = { wet: 5, soaked: 20, frost: 0, near: 3, lift: 35 }
+
+export interface WeatherCaution {
+  readonly id: 'wet' | 'soaked' | 'frost' | 'near-frost' | 'wind' | 'cover'
+  readonly text: string
+  /** Work of this kind stops. */
+  readonly stops?: 'fill' | 'lifting'
+}
+
+/**
+ * What the weather means for open ground.
+ *
+ * @param expected - of the night and the day to come, where known
+ * @example weatherCautions({ rain: 0, low: -2, wind: 10 })[0].id // 'frost'
+ */
+export function weatherCautions(now: Weather, expected?: Weather): WeatherCaution[] {
+  const list: WeatherCaution[] = []
+  const L = WEATHER_LIMITS
+  if (now.rain >= L.soaked) {
+    list.push({
+      id: 'soaked',
+      text: `${now.rain} mm of rain: fill and subgrade are soaked. Open up, drain, test moisture before anything is placed.`,
+      stops: 'fill',
+    })
+  } else if (now.rain >= L.wet) {
+    list.push({ id: 'wet', text: `${now.rain} mm of rain: fill may be over its best moisture. Squeeze it before each lift.` })
+  }
+  if (now.low <= L.frost) {
+    list.push({
+      id: 'frost',
+      text: `Down to ${now.low} °C: nothing is built on or with frozen soil. Take off what is frozen, start on thawed ground.`,
+      stops: 'fill',
+    })
+  } else if (now.low <= L.near) list.push({ id: 'near-frost', text: `Down to ${now.low} °C: look for frozen crusts before the first lift.` })
+  if (now.wind >= L.lift)
+    list.push({ id: 'wind', text: `Wind to ${now.wind} km/h: no units on the hook; fabric and covers weighed down.`, stops: 'lifting' })
+  if (expected && (expected.rain >= L.wet || expected.low <= L.frost)) {
+    const why = [...(expected.rain >= L.wet ? [`${expected.rain} mm of rain`] : []), ...(expected.low <= L.frost ? [`${expected.low} °C`] : [])].join(
+      ' and ',
+    )
+    list.push({ id: 'cover', text: `${why} to come: shape open fill to drain, seal it and cover it tonight; no loose lift is left open.` })
+  }
+  return list
+}
