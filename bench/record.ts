@@ -7,6 +7,7 @@ import {
   nextStep,
   openFindings,
   type Plan,
+  placesOf,
   type RecordedEntry,
   statusOf,
   stepsOf,
@@ -64,7 +65,7 @@ export function entries(layout: Layout, count: number): RecordedEntry[] {
     }
     const { work } = step.stage
     if (work.type === 'readings')
-      for (const station of step.points) put('reading', { station }, { method: 'deviation', value: ((i * 7 + station * 13) % 9) / 2000 - 0.002 })
+      for (const at of placesOf(step)) put('reading', at, { method: 'deviation', value: ((i * 7 + at.station * 13) % 9) / 2000 - 0.002 })
     else if (work.type === 'units') put('units', {}, { set: 5 })
     else if (work.type === 'lifts') put('lift', {}, { lift: 1, thickness: 0.08, passes: 3, plant: 'light-plate' })
     else if (work.type === 'check') put('check', {}, { confirmed: work.items.map((x) => x.id) })

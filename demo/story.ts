@@ -1,4 +1,4 @@
-import { aim, type Layout, limitAt, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
+import { aim, type Layout, limitAt, placesOf, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
 
 /** A fact of the story: who says it, and the entry without its id and time. */
 export interface Told {
@@ -48,8 +48,8 @@ export function tellStory(layout: Layout): Told[] {
   }
   const readings = (s: Step) => {
     const target = s.stage.work.type === 'readings' ? s.stage.work.target : 'alignment'
-    for (const station of s.points) {
-      const where = whereOf(s, station)
+    for (const { station, offset } of placesOf(s)) {
+      const where = { ...whereOf(s, station), ...(offset === undefined ? {} : { offset }) }
       const limit = limitAt(layout, s.stage, where).value
       const off = random() * limit * 1.2
       const across = target === 'alignment' || target === 'setback'

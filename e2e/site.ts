@@ -1,5 +1,5 @@
 import { type BrowserContext, test as base, expect, type Page } from '@playwright/test'
-import { stepsOf } from '@stone-tally/core'
+import { placesOf, stepsOf } from '@stone-tally/core'
 import { layoutOf, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 
@@ -46,7 +46,7 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
     if (s.work.type === 'units') put('units', { set: layout.cells.get('B/1')?.pieces.length })
     if (s.work.type === 'lifts')
       for (let lift = 1; lift <= (s.work.of === 'pad' ? 2 : 2); lift++) put('lift', { lift, thickness: 0.075, passes: 3, plant: 'light-plate' })
-    if (s.work.type === 'readings') for (const station of points(s.id)) put('reading', { method: 'deviation', value: 0.001 }, { station })
+    if (s.work.type === 'readings') for (const at of points(s.id)) put('reading', { method: 'deviation', value: 0.001 }, at)
     if (s.hold)
       list.push({
         by: s.hold === 'before-digging' ? 'foreman' : 'inspector',
@@ -55,9 +55,9 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
   }
   return list
 
-  function points(id: string): number[] {
+  function points(id: string) {
     const step = stepsOf(layout).find((x) => x.stage.id === id && x.section === 'B' && (x.course === undefined || x.course === 1))
-    return [...(step?.points ?? [])]
+    return step ? placesOf(step) : []
   }
 }
 

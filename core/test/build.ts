@@ -7,6 +7,7 @@ import {
   emptyState,
   type Layout,
   nextStep,
+  placesOf,
   type Step,
   statusOf,
   waitingHolds,
@@ -28,7 +29,7 @@ export function good(step: Step): Entry[] {
         entry('lift', where, { lift: i + 1, thickness: step.lifts?.compacted, passes: 2, plant: 'light-plate', compaction: 96 }),
       )
     case 'readings':
-      return step.points.map((station) => entry('reading', { ...where, station }, { method: 'deviation', value: -0.001 }, { role: 'crew' }))
+      return placesOf(step).map((at) => entry('reading', { ...where, ...at }, { method: 'deviation', value: -0.001 }, { role: 'crew' }))
   }
 }
 

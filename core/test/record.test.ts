@@ -10,6 +10,7 @@ import {
   lineOf,
   nextStep,
   openFindings,
+  placesOf,
   pointsOf,
   readEntry,
   statusOf,
@@ -56,7 +57,7 @@ class Site {
         this.put(entry('lift', where, { lift, thickness: step.lifts?.compacted, passes: 3, plant: 'light-plate' }))
       return this
     }
-    return this.put(...step.points.map((station) => entry('reading', { ...where, station }, { method: 'deviation', value: 0.001 })))
+    return this.put(...placesOf(step).map((at) => entry('reading', { ...where, ...at }, { method: 'deviation', value: 0.001 })))
   }
   release(stage: string, section?: string, course?: number): this {
     return this.put(

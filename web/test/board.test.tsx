@@ -1,10 +1,10 @@
-import { advance, type Entry, emptyState, type Layout, statusOf, stepKey, type WallState } from '@stone-tally/core'
+import { advance, type Entry, emptyState, type Layout, placesOf, statusOf, stepKey, type WallState } from '@stone-tally/core'
 import { act, fireEvent, render, screen, within } from '@testing-library/react'
 import { entry, layoutOf } from '../../core/test/plans'
-import { DiaryList } from '../features/board/diary'
-import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from '../features/board/gate'
-import type { Fact, Me } from '../features/board/use-wall'
-import { PANELS } from '../features/board/work'
+import { DiaryList } from '../features/wall/diary'
+import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from '../features/wall/gate'
+import type { Fact, Me } from '../features/wall/use-wall'
+import { PANELS } from '../features/wall/work'
 import { PreferencesProvider } from '../ui/preferences'
 
 const ME: Record<string, Me> = {
@@ -82,16 +82,16 @@ describe('recording panels', () => {
     expect(sent).toMatchObject([
       {
         kind: 'reading',
-        where: { stage: 'pad-level', section: 'B', station: step.points[0] },
+        where: { stage: 'pad-level', section: 'B', ...placesOf(step)[0] },
         data: { method: 'rod', hi: 11.5, value: Number((target - 0.006).toFixed(3)) },
       },
     ])
-    expect(stations).toEqual([step.points[1]])
+    expect(stations).toEqual([placesOf(step)[1]?.station])
   })
   test('readings: a slipped digit is questioned once, then taken', async () => {
     const { sent } = panel(wall([setup]), 'pad-level', 'B')
     type(/Rod reading/, '0.65')
-    expect(screen.getByText(/a slipped digit\?/)).toBeTruthy()
+    expect(screen.getByText(/did a digit slip\?|read wrong\?/)).toBeTruthy()
     await press('Record reading')
     expect(sent).toHaveLength(0)
     await press('It is right: record')

@@ -1,7 +1,7 @@
 import type { Entry, RecordedEntry } from '@stone-tally/core'
 import { act, renderHook, waitFor } from '@testing-library/react'
 import { entry, smallPlan, WALL } from '../../core/test/plans'
-import { type Me, useWall } from '../features/board/use-wall'
+import { type Me, useWall } from '../features/wall/use-wall'
 
 const me: Me = { id: 'foreman', name: 'Fay', role: 'foreman' }
 const plans = [smallPlan]

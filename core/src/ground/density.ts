@@ -100,7 +100,9 @@ export function judgeDensity(
   gs = GRAINS,
 ): DensityJudgement {
   const relative = (test.dryDensity / curve.maximumDryDensity) * 100
-  const at = `${relative.toFixed(1)} % of maximum`
+  // 94.95 % must not read "95.0 %, at least 95 %".
+  const places = relative < limit && Number(relative.toFixed(1)) >= limit ? 2 : 1
+  const at = `${relative.toFixed(places)} % of maximum`
   const most = zeroAirVoids(test.moisture, gs)
   if (test.dryDensity > most) {
     return {

@@ -1,8 +1,8 @@
 import { fail, failAll, ok, type Problem, type Result } from '../base/result'
-import { optionalQuantity, optionalText, quantity, read, record, text, yup } from '../base/schema'
+import { optionalQuantity, optionalRecord, optionalText, quantity, read, record, text, yup } from '../base/schema'
 import { holdPoint, ROLES, type Role } from '../rules'
 import type { Entry, Verdict } from './entry'
-import { live, statusOf, verdictOf } from './fold'
+import { contextOf, live, statusOf, verdictOf } from './fold'
 import { barriers, openFindings, titleOf } from './gate'
 import { type ActionData, kindOf, type LiftData, type ReleaseData, type UnitsData } from './kinds'
 import type { WallState } from './state'
@@ -18,6 +18,7 @@ const whereSchema = record({
   section: optionalText(8),
   course: optionalQuantity({ min: 1, max: 400, whole: true }),
   station: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
+  offset: optionalQuantity({ min: -20, max: 50, unit: 'm' }),
 })
 
 /** An entry as it may come in; `data` is read by the schema of its kind. */
@@ -32,7 +33,11 @@ export const entrySchema = record({
   data: yup.mixed().required('is missing'),
   supersedes: uuid().optional(),
   recheckOf: uuid().optional(),
-  instrument: optionalText(80),
+  instrument: optionalRecord({
+    name: text(60),
+    serial: text(40),
+    calibratedUntil: text(10).matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2026-05-31'),
+  }),
 })
 
 /**
@@ -49,22 +54,8 @@ export function readEntry(value: unknown): Result<Entry> {
   return data.ok ? ok(envelope.value as Entry) : data
 }
 
-/** Who may record what. Inspectors measure and release, they do not build; the office keeps to notes. */
-const RIGHTS: Record<string, readonly Role[]> = {
-  setup: ['foreman', 'crew', 'inspector'],
-  reading: ['foreman', 'crew', 'inspector'],
-  check: ['foreman', 'crew'],
-  lift: ['foreman', 'crew'],
-  units: ['foreman', 'crew'],
-  geogrid: ['foreman', 'crew'],
-  release: ['foreman', 'inspector'],
-  override: ['foreman'],
-  action: ['foreman', 'inspector'],
-  strike: ['foreman', 'crew', 'inspector'],
-  note: ROLES,
-}
 /** @example mayRecord('crew', 'override') // false */
-export const mayRecord = (role: Role, kind: string) => RIGHTS[kind]?.includes(role) ?? false
+export const mayRecord = (role: Role, kind: string) => kindOf(kind)?.roles.includes(role) ?? false
 
 /** Five minutes, for clocks that are a little fast. */
 const AHEAD = 5 * 60_000
@@ -79,7 +70,7 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   const role = entry.by.role as Role
   if (entry.kind === 'revision') return ok(undefined)
   if (!mayRecord(role, entry.kind)) {
-    return fail('kind', `a ${role} may not record a ${entry.kind}; it takes the ${(RIGHTS[entry.kind] ?? []).join(' or ')}`)
+    return fail('kind', `a ${role} may not record a ${entry.kind}; it takes the ${(kindOf(entry.kind)?.roles ?? []).join(' or ')}`)
   }
   const at = Date.parse(entry.at)
   if (Number.isNaN(at)) return fail('at', `"${entry.at}" is not a date`)
@@ -91,8 +82,10 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   const linked = checkLinks(state, entry)
   if (!linked.ok) return linked
   const kind = kindOf(entry.kind)
-  const placed = kind?.work || entry.kind === 'release' || entry.kind === 'override'
-  if (!placed) return ok(undefined)
+  const sound = kind?.check?.(entry, contextOf(state, entry))
+  if (sound && !sound.ok) return sound
+  const placed = kind?.work || entry.kind === 'release' || entry.kind === 'override' || entry.where.stage !== undefined
+  if (!placed) return ok(verdictOf(state, entry))
 
   const found = findStep(state, entry)
   if (!found.ok) return found
@@ -102,7 +95,10 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
     if (complete(statusOf(state, step))) return fail('where', `${titleOf(step)} is complete; there is nothing to go past`)
     return ok(undefined)
   }
-  if (kind?.work !== step.stage.work.type) {
+  if (step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
+  // Notes and the like may say where they belong; they stand beside the work.
+  if (!kind?.work && !kind?.beside) return ok(verdictOf(state, entry))
+  if (kind.work !== step.stage.work.type) {
     return fail('kind', `${step.stage.title} is recorded as ${step.stage.work.type}, not as ${entry.kind}`)
   }
   // A correction or re-check belongs to work that is already there; the gates let the first one through.
@@ -144,6 +140,10 @@ function checkLinks(state: WallState, entry: Entry): Result<true> {
     if (entry.recheckOf && finding.entry.where.station !== undefined && Math.abs((entry.where.station ?? -9) - finding.entry.where.station) > 0.5) {
       return fail('where.station', `re-check at ${finding.entry.where.station} m, where the finding is`)
     }
+    const across = finding.entry.where.offset
+    if (entry.recheckOf && across !== undefined && Math.abs((entry.where.offset ?? 99) - across) > 0.1) {
+      return fail('where.offset', `re-check at ${across} m from the face, where the finding is`)
+    }
   }
   return ok(true)
 }
@@ -173,6 +173,14 @@ function findStep(state: WallState, entry: Entry): Result<Step> {
     if (!over.some((s) => (where.station ?? -1) >= s.from - 0.01 && (where.station ?? -1) <= s.to + 0.01)) {
       const ends = over.map((s) => `${s.from} to ${s.to}`).join(', ')
       return fail('where.station', `${where.station} m is beyond this stretch (${ends} m)`)
+    }
+    if (step.lines.length > 0) {
+      const lines = step.lines.map((l) => `${l}`).join(' and ')
+      if (where.offset === undefined) return fail('where.offset', `is missing; the pad is read along lines at ${lines} m from the face`)
+      const reach = state.layout.plan.pad.width
+      if (!step.lines.some((l) => Math.abs(l - (where.offset ?? 0)) <= reach)) {
+        return fail('where.offset', `${where.offset} m is off the pad; it is read at ${lines} m from the face`)
+      }
     }
   }
   return ok(step)
@@ -213,7 +221,11 @@ function checkAmount(state: WallState, entry: Entry, step: Step): Result<true> {
     const { lift } = entry.data as LiftData
     const most = (step.lifts?.count ?? 1) + 2
     if (lift > most) return fail('data.lift', `the plan has ${step.lifts?.count} lifts here; ${lift} is too many`)
-    const twice = state.logs.get(step.key)?.work.some((e) => live(state, e.entry.id) && (e.entry.data as LiftData).lift === lift)
+    const { from = 0, to = 2000 } = entry.data as LiftData
+    const twice = state.logs.get(step.key)?.work.some((e) => {
+      const d = e.entry.data as LiftData
+      return e.entry.kind === 'lift' && live(state, e.entry.id) && d.lift === lift && (d.from ?? 0) < to - 0.01 && (d.to ?? 2000) > from + 0.01
+    })
     if (twice) return fail('data.lift', `lift ${lift} is recorded; correct that entry or record the next lift`)
   }
   return ok(true)

@@ -1,11 +1,16 @@
 import type { Entry, Reader } from './entry'
 import { contextOf } from './fold'
 import { kindOf } from './kinds'
+import { outOfCalibration } from './latest'
 import type { WallState } from './state'
 
 /** One entry as a line of the diary. @example lineOf(state, entry, { units: 'metric' }) // 'Set 14 blocks' */
-export const lineOf = (state: WallState, entry: Entry, reader: Reader) =>
-  kindOf(entry.kind)?.line(entry, reader, contextOf(state, entry)) ?? entry.kind
+export function lineOf(state: WallState, entry: Entry, reader: Reader): string {
+  const line = kindOf(entry.kind)?.line(entry, reader, contextOf(state, entry)) ?? entry.kind
+  if (!entry.instrument) return line
+  const { name, serial, calibratedUntil } = entry.instrument
+  return `${line} · ${name} ${serial}${outOfCalibration(entry) ? `, calibration ran out on ${calibratedUntil}` : ''}`
+}
 
 /** Where an entry belongs, in words. @example placeOf(entry) // 'A · course 3' */
 export function placeOf(entry: Entry): string {

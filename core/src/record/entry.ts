@@ -6,6 +6,16 @@ export interface Where {
   readonly section?: string | undefined
   readonly course?: number | undefined
   readonly station?: number | undefined
+  /** Distance from the face of course 1 into the fill, m; the front of the pad is negative. */
+  readonly offset?: number | undefined
+}
+
+/** What a reading was taken with, as its maker's plate and papers say. */
+export interface Instrument {
+  readonly name: string
+  readonly serial: string
+  /** Last day of its calibration, as 2026-05-31. */
+  readonly calibratedUntil: string
 }
 
 /** The person who recorded, as the server knows them; never taken from the device. */
@@ -32,7 +42,7 @@ export interface Entry<K extends string = string, D = unknown> {
   readonly supersedes?: string | undefined
   /** The out-of-tolerance entry this one re-checks. */
   readonly recheckOf?: string | undefined
-  readonly instrument?: string | undefined
+  readonly instrument?: Instrument | undefined
 }
 
 /** An entry as the record keeps it: in order, with the time it came in. */

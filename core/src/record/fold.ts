@@ -35,6 +35,7 @@ export function emptyState(layouts: readonly Layout[]): WallState {
 export const contextOf = (state: WallState, entry: Entry): Context => ({
   layout: state.layouts[entry.revision - 1] ?? state.layout,
   stage: state.byStage.get(entry.where.stage ?? ''),
+  find: (id) => state.byId.get(id)?.entry,
 })
 
 const logAt = (state: WallState, key: string): StepLog => {
@@ -73,10 +74,10 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
     touch(state, entry.supersedes)
   }
   const kind = kindOf(entry.kind)
-  if (kind?.work || entry.kind === 'release' || entry.kind === 'override') {
+  if (kind?.work || kind?.beside || entry.kind === 'release' || entry.kind === 'override') {
     const log = logAt(state, stepKey(entry.where))
     log.status = undefined
-    if (kind?.work) log.work.push(recorded)
+    if (kind?.work || kind?.beside) log.work.push(recorded)
     else if (entry.kind === 'release') log.releases.push(recorded)
     else log.overrides.push(recorded)
     const verdict = kind?.judge?.(entry, contextOf(state, entry))
@@ -85,6 +86,10 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
     const of = (entry.data as ActionData).of
     state.actions.set(of, recorded)
     touch(state, of)
+  }
+  if (kind?.judge && !kind.work && !kind.beside) {
+    const verdict = kind.judge(entry, contextOf(state, entry))
+    if (verdict?.verdict === 'out') state.outs.set(entry.id, verdict)
   }
   if (entry.recheckOf) {
     const list = state.rechecks.get(entry.recheckOf)

@@ -23,7 +23,7 @@ export interface StepStatus {
   readonly hold: 'none' | 'waiting' | 'released' | 'rejected'
   readonly override: RecordedEntry | undefined
   /** Stations read so far with the reading that counts there. */
-  readonly read: readonly { readonly station: number; readonly entry: RecordedEntry | undefined }[]
+  readonly read: readonly { readonly station: number; readonly offset?: number; readonly entry: RecordedEntry | undefined }[]
 }
 
 /** What has been recorded at one step. */

@@ -1,9 +1,10 @@
 import { formatStation } from '../units/length'
 import type { RecordedEntry } from './entry'
 import type { CheckData, LiftData, UnitsData } from './kinds'
+import { kindOf } from './kinds'
 import { deviationOf, type ReadingData } from './kinds/reading'
 import type { Conflict, StepLog, StepStatus, WallState } from './state'
-import type { Step } from './steps'
+import { placesOf, type Step } from './steps'
 import { targetAt } from './target'
 
 /** A reading counts for a point when taken within this distance of it, m. */
@@ -30,7 +31,8 @@ export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus
   const work = inForce(log.work)
   // An entry whose re-check is good is history: it counts as evidence, no longer as the state of the wall.
   const open = work.filter((e) => state.outs.has(e.entry.id) && !isClosed(state, e.entry.id))
-  const progress = measure(state, step, work)
+  const main = work.filter((e) => kindOf(e.entry.kind)?.work === step.stage.work.type)
+  const progress = measure(state, step, main)
   const release = inForce(log.releases).pop()
   const decision = (release?.entry.data as { decision?: 'released' | 'rejected' } | undefined)?.decision
   return {
@@ -83,24 +85,40 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[]): 
 }
 
 function readings(state: WallState, step: Step, work: readonly RecordedEntry[]): Progress {
-  const at = new Map<number, RecordedEntry>()
+  const at = new Map<string, RecordedEntry>()
+  const places = placesOf(step)
   const conflicts: Conflict[] = []
   const target = step.stage.work.type === 'readings' ? step.stage.work.target : 'alignment'
   for (const e of work) {
-    const point = nearest(step.points, e.entry.where.station ?? 0)
-    if (point === undefined) continue
+    const station = nearest(step.points, e.entry.where.station ?? 0)
+    const line = lineOf(step, e.entry.where.offset)
+    if (station === undefined || line === undefined) continue
+    const point = `${station}|${line}`
     const before = at.get(point)
-    if (before && before.entry.by.id !== e.entry.by.id && !e.entry.recheckOf && before.entry.where.station === e.entry.where.station) {
+    if (
+      before &&
+      before.entry.by.id !== e.entry.by.id &&
+      !e.entry.recheckOf &&
+      before.entry.where.station === e.entry.where.station &&
+      before.entry.where.offset === e.entry.where.offset
+    ) {
       const off = (r: RecordedEntry) => deviationOf(r.entry.data as ReadingData, targetAt(state.layout, target, r.entry.where))
       if (Math.abs(off(before) - off(e)) > CONFLICT) conflicts.push({ first: before, second: e })
     }
     at.set(point, e)
   }
-  const read = step.points.map((station) => ({ station, entry: at.get(station) }))
+  const read = places.map((p) => ({ ...p, entry: at.get(`${p.station}|${p.offset ?? ''}`) }))
   const left = read.filter((r) => !r.entry).map((r) => formatStation(r.station, 'metric'))
   const missing =
-    left.length > 0 ? [`${left.length} of ${step.points.length} points: ${left.slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}`] : []
-  return { done: at.size, total: step.points.length, missing, conflicts, read }
+    left.length > 0 ? [`${left.length} of ${places.length} points: ${[...new Set(left)].slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}`] : []
+  return { done: at.size, total: places.length, missing, conflicts, read }
+}
+
+/** The line across the pad a reading belongs to; '' where a step has only one, undefined where it is on none. */
+function lineOf(step: Step, offset: number | undefined): number | '' | undefined {
+  if (step.lines.length === 0) return ''
+  if (offset === undefined) return undefined
+  return step.lines.reduce((best, l) => (Math.abs(l - offset) < Math.abs(best - offset) ? l : best))
 }
 
 function nearest(points: readonly number[], station: number): number | undefined {

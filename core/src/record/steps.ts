@@ -4,7 +4,7 @@ import type { Plan } from '../plan'
 import { LIMITS } from '../rules'
 import { counted, type Stage } from '../systems'
 import type { Where } from './entry'
-import { pointsOf } from './target'
+import { linesOf, pointsOf } from './target'
 
 /** A stage at a place: what a person records next, with what it takes to be done. */
 export interface Step {
@@ -14,6 +14,8 @@ export interface Step {
   readonly course?: number
   /** Stations that want a reading (m). */
   readonly points: readonly number[]
+  /** Distances from the face (m) at each station, where readings are wanted across as well; empty for one line. */
+  readonly lines: readonly number[]
   /** Units of the course in this section. */
   readonly planned: number
   /** Lifts that fill the thickness; compacted and loose m. */
@@ -26,7 +28,13 @@ export const stepKey = (w: Where) => `${w.stage ?? ''}|${w.section ?? ''}|${w.co
 function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): Step | undefined {
   const course = cell?.course
   const where = { stage: stage.id, section, course }
-  const base = { key: stepKey(where), stage, ...(section ? { section } : {}), ...(course === undefined ? {} : { course }) }
+  const base = {
+    key: stepKey(where),
+    stage,
+    lines: linesOf(layout, stage),
+    ...(section ? { section } : {}),
+    ...(course === undefined ? {} : { course }),
+  }
   const points = section ? pointsOf(layout, stage, section, course) : []
   const { plan } = layout
   switch (stage.work.type) {
@@ -57,6 +65,10 @@ function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): S
       return { ...base, points, planned: 0 }
   }
 }
+
+/** Every place of a step that wants a reading. @example placesOf(step).length */
+export const placesOf = (step: Step): { station: number; offset?: number }[] =>
+  step.points.flatMap((station) => (step.lines.length === 0 ? [{ station }] : step.lines.map((offset) => ({ station, offset }))))
 
 /**
  * Every step of the wall in working order: the wall's own first, then section by section and course by course, the final last.

@@ -24,6 +24,9 @@ export function targetAt(layout: Layout, target: ReadingTarget, where: Where): n
 /** The limit (m, either way) for a reading here; courses that lie on the pad have the stricter one. */
 export function limitAt(layout: Layout, stage: Stage, where: Where): { value: number; reason: string } {
   if (stage.work.type !== 'readings') throw new TypeError(`${stage.id} has no readings`)
+  // Units that only a machine can move want their pad right first time; baskets follow what they lie on.
+  const { unit } = layout.plan
+  if (stage.work.target === 'pad' && unit.mass > LIMITS.preciseUnits.value && unit.profile !== 'basket') return LIMITS.padPrecise
   const course = layout.courses.find((c) => c.course === where.course)
   const strict = stage.work.firstLimit && course && onPad(layout, course, where.station ?? 0)
   return LIMITS[(strict ? stage.work.firstLimit : stage.work.limit) as LimitName]
@@ -43,6 +46,14 @@ export function stretchesOf(layout: Layout, stage: Stage, section: string, cours
     if (stage.work.target === 'invert') return [{ from: own.from, to: own.to }]
   }
   return course === undefined ? [{ from: own.from, to: own.to }] : (layout.cells.get(cellKey(section, course))?.stretches ?? [])
+}
+
+/** Distances from the face at which the pad is read across, m: a tenth of its width inside its edges. */
+export function linesOf(layout: Layout, stage: Stage): number[] {
+  if (stage.work.type !== 'readings' || stage.work.target !== 'pad') return []
+  const { pad, unit } = layout.plan
+  const front = -(pad.width - unit.depth) / 2
+  return [front + 0.1 * pad.width, front + 0.9 * pad.width].map((v) => Math.round(v * 1000) / 1000)
 }
 
 /** Stations at which a reading stage wants a reading (m). */

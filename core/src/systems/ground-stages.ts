@@ -45,6 +45,7 @@ export const groundStages: readonly Stage[] = [
     when: 'every',
     how: 'Start at the lowest step. Read the bottom of the trench at every point; fill over-dig with compacted pad material, never loose soil.',
     caution: 'Trench sides, spoil set-back, access and shoring are for a competent person to judge. Nobody in the trench under a swinging bucket.',
+    also: ['cut', 'obstruction', 'soil', 'undercut'],
     work: { type: 'readings', target: 'dig', sense: 'level', limit: 'excavation' },
     requires: [{ stage: 'set-out', of: 'same', force: 'hold', why: 'digging may not start before it' }],
   },
@@ -54,6 +55,7 @@ export const groundStages: readonly Stage[] = [
     scope: 'section',
     when: 'every',
     hold: 'subgrade',
+    also: ['soil', 'undercut', 'density'],
     how: 'Take out organic, soft and wet soil, then compact what the pad will sit on.',
     work: {
       type: 'check',
@@ -73,6 +75,7 @@ export const groundStages: readonly Stage[] = [
     when: 'every',
     how: 'Place equal lifts, level each, at least two passes each way.',
     caution: 'Plate and roller: hearing protection, feet clear, no riders. Wet the stone: its dust is silica.',
+    also: ['density', 'pad-choice'],
     work: { type: 'lifts', of: 'pad' },
     requires: [{ stage: 'subgrade', of: 'same', force: 'hold', why: 'the soil may not be covered before it' }],
   },

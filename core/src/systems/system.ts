@@ -47,6 +47,8 @@ export interface Stage {
   readonly when: StageWhen
   readonly work: Work
   readonly hold?: string
+  /** Kinds of entry that are recorded here beside the work itself: a boulder, a soil, a density test. */
+  readonly also?: readonly string[]
   readonly requires: readonly Requirement[]
   /** The caution that belongs where the danger is. */
   readonly caution?: string

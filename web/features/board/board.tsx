@@ -21,6 +21,7 @@ import {
 import Link from 'next/link'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
+import { ConflictPanel, DiaryList, FindingsPanel, GatePanel, HoldPanel, type Me, PANELS, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Ask, Button, Caution, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -28,11 +29,7 @@ import { SectionDrawing } from '@/ui/drawing/section'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
 import { CourseTable, Pick } from './course-table'
-import { DiaryList } from './diary'
-import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from './gate'
-import { type Me, useWall } from './use-wall'
 import { WallView } from './wall-view'
-import { PANELS } from './work'
 
 const Layout = styled.div`
   display: grid; grid-template-columns: minmax(0, 1fr) 420px; gap: 0; min-height: calc(100vh - 59px);
@@ -83,7 +80,7 @@ export function Board({
   const [section, setSection] = useState(layout.plan.sections[0]?.id ?? '')
   const [chosen, setChosen] = useState<string>()
   const [station, setStation] = useState<number>()
-  const [rechecking, setRecheck] = useState<{ id: string; station?: number | undefined }>()
+  const [rechecking, setRecheck] = useState<{ id: string; station?: number | undefined; offset?: number | undefined }>()
   const [help, setHelp] = useState(false)
   const [wide, width] = useWidth<HTMLDivElement>(820)
   const [half, halfWidth] = useWidth<HTMLDivElement>(380)
@@ -155,7 +152,14 @@ export function Board({
   const cells = [...layout.cells.values()].filter((c) => c.section === section)
   const readings =
     step?.points.length && status
-      ? status.read.map((r) => ({ station: r.station, done: r.entry !== undefined, out: status.open.some((o) => o.entry.id === r.entry?.entry.id) }))
+      ? step.points.map((station) => {
+          const here = status.read.filter((r) => r.station === station)
+          return {
+            station,
+            done: here.every((r) => r.entry !== undefined),
+            out: here.some((r) => status.open.some((o) => o.entry.id === r.entry?.entry.id)),
+          }
+        })
       : undefined
   const here = step?.section ? { section: step.section, course: step.course } : undefined
   const Panel = step ? PANELS[step.stage.work.type] : undefined
@@ -319,7 +323,7 @@ export function Board({
                 me={me}
                 record={record}
                 recheck={recheck?.id}
-                onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station })}
+                onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station, offset: e.entry.where.offset })}
               />
               <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
               {blocked ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={goTo} /> : null}

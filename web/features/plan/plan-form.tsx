@@ -4,13 +4,13 @@ import { type CatalogueUnit, formatAmount, formatLength, layOut, type Plan, quan
 import { useState } from 'react'
 import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
 import styled from 'styled-components'
+import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
-import type { Me } from '../board/use-wall'
 import { type Draft, draftOf, emptyDraft, planOf } from './draft'
 
 const Grid = styled.div`display: grid; gap: 12px 16px; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); align-items: start;`

@@ -17,11 +17,10 @@ import {
   targetAt,
 } from '@stone-tally/core'
 import { useRef, useState } from 'react'
+import { type Me, useWall, uuid7 } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Field, LinkButton, NowButton, Page, Problems, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
-import { uuid7 } from '../board/ids'
-import { type Me, useWall } from '../board/use-wall'
 
 interface Judged {
   readonly row: ReadingRow

@@ -22,12 +22,12 @@ import {
 } from '@stone-tally/core'
 import { useMemo } from 'react'
 import styled from 'styled-components'
+import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Page, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { usePreferences } from '@/ui/preferences'
 import { Tally } from '@/ui/tally'
-import type { Me } from '../board/use-wall'
 
 const Sheet = styled(Page)`
   @page { size: auto; margin: 14mm 13mm; }

@@ -4,12 +4,10 @@ import { kindOf, lineOf, type Plan, placeOf } from '@stone-tally/core'
 import Link from 'next/link'
 import { useState } from 'react'
 import styled from 'styled-components'
+import { Line, type Me, useRecord, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Field, LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
-import { Line } from '../board/diary'
-import { type Me, useWall } from '../board/use-wall'
-import { useRecord } from '../board/work/use-record'
 
 const List = styled.ol`
   list-style: none; margin: 0; padding: 0;

@@ -2,8 +2,8 @@
 
 import { layOut, type Plan } from '@stone-tally/core'
 import { useMemo } from 'react'
+import type { Me } from '@/features/wall'
 import { Problems } from '@/ui/controls'
-import type { Me } from '../board/use-wall'
 import { Units } from './units-page'
 
 /** The plan in force, laid out on this device. */

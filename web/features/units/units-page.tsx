@@ -16,13 +16,13 @@ import { select } from 'd3-selection'
 import { type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
+import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Condensed, LinkButton, Page, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { type Picked, unitAt } from '@/ui/drawing/paint-units'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
-import type { Me } from '../board/use-wall'
 
 const Frame = styled.div`border: 1px solid var(--line); background: var(--ground); touch-action: pan-y; cursor: crosshair; overflow: hidden;`
 const Wide = styled.div`overflow-x: auto; td, th { padding: 5px 8px; } td.n, th.n { text-align: right; white-space: nowrap; } tr[data-on='true'] td { background: var(--faint); }`

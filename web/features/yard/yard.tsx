@@ -4,6 +4,7 @@ import { formatLength, type Layout, layOut, type Problem } from '@stone-tally/co
 import Link from 'next/link'
 import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
+import type { Me } from '@/features/wall'
 import type { YardWall } from '@/server/yard'
 import { Bar } from '@/ui/bar'
 import { Button, Condensed, LinkButton, Page, Problems, Row } from '@/ui/controls'
@@ -12,7 +13,6 @@ import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
 import { Tally } from '@/ui/tally'
-import type { Me } from '../board/use-wall'
 
 const Wall = styled.article`
   border-top: 3px solid var(--ink); padding: 12px 0 4px; display: grid; gap: 10px;

@@ -1,19 +1,24 @@
-import { choice, type InferType, quantity, record, text, type yup } from '../../base/schema'
-import { holdPoint } from '../../rules'
+import { choice, type InferType, optionalText, optionalYesNo, quantity, record, text, type yup } from '../../base/schema'
+import { holdPoint, ROLES } from '../../rules'
 import { formatLength } from '../../units/length'
-import { defineKind } from './kind'
+import { defineKind, MEASURERS } from './kind'
 
 /** The instrument set up: benchmark and backsight, m. */
 export const setupData = record({
   benchmark: quantity({ min: -500, max: 9000, unit: 'm' }),
   backsight: quantity({ min: 0, max: 10, unit: 'm' }),
+  /** The point looked back at; the benchmark of the plan when left out. */
+  point: optionalText(60),
+  /** It is a turning point: its elevation comes from the foresight before. */
+  turning: optionalYesNo(),
 })
 export type SetupData = InferType<typeof setupData>
 export const setup = defineKind<SetupData>({
   kind: 'setup',
+  roles: MEASURERS,
   schema: setupData as unknown as yup.ISchema<SetupData>,
   line: (e, r) =>
-    `Instrument set up: HI ${formatLength(e.data.benchmark + e.data.backsight, r.units)}, backsight ${formatLength(e.data.backsight, r.units)}`,
+    `Instrument set up: HI ${formatLength(e.data.benchmark + e.data.backsight, r.units)}, backsight ${formatLength(e.data.backsight, r.units)}${e.data.point ? ` on ${e.data.point}` : ''}`,
 })
 
 /** A hold point released or rejected. */
@@ -21,6 +26,7 @@ export const releaseData = record({ decision: choice(['released', 'rejected'] as
 export type ReleaseData = InferType<typeof releaseData>
 export const release = defineKind<ReleaseData>({
   kind: 'release',
+  roles: ['foreman', 'inspector'],
   schema: releaseData as unknown as yup.ISchema<ReleaseData>,
   line: (e, _r, c) => `Hold point ${holdPoint(c.stage?.hold ?? '')?.title ?? ''} ${e.data.decision}: ${e.data.reason}`,
 })
@@ -30,6 +36,7 @@ export const overrideData = record({ reason: text(400) })
 export type OverrideData = InferType<typeof overrideData>
 export const override = defineKind<OverrideData>({
   kind: 'override',
+  roles: ['foreman'],
   schema: overrideData as unknown as yup.ISchema<OverrideData>,
   line: (e, _r, c) => `Went on past ${c.stage?.title.toLowerCase() ?? 'a gate'}: ${e.data.reason}`,
 })
@@ -39,6 +46,7 @@ export const actionData = record({ of: text(40), cause: text(400), action: text(
 export type ActionData = InferType<typeof actionData>
 export const action = defineKind<ActionData>({
   kind: 'action',
+  roles: ['foreman', 'inspector'],
   schema: actionData as unknown as yup.ISchema<ActionData>,
   line: (e) => `Nonconformance: ${e.data.cause} Action: ${e.data.action}`,
 })
@@ -48,6 +56,7 @@ export const noteData = record({ text: text(2000) })
 export type NoteData = InferType<typeof noteData>
 export const note = defineKind<NoteData>({
   kind: 'note',
+  roles: ROLES,
   schema: noteData as unknown as yup.ISchema<NoteData>,
   line: (e) => e.data.text,
 })
@@ -57,6 +66,7 @@ export const strikeData = record({ reason: text(400) })
 export type StrikeData = InferType<typeof strikeData>
 export const strike = defineKind<StrikeData>({
   kind: 'strike',
+  roles: MEASURERS,
   schema: strikeData as unknown as yup.ISchema<StrikeData>,
   line: (e) => `Struck out: ${e.data.reason}`,
 })

@@ -1,5 +1,5 @@
 import { type InferType, list, optionalText, record, text, type yup } from '../../base/schema'
-import { defineKind } from './kind'
+import { BUILDERS, defineKind } from './kind'
 
 /** Items of a checklist a person confirmed. */
 export const checkData = record({ confirmed: list(text(40), 0, 40), detail: optionalText(200) })
@@ -7,6 +7,7 @@ export type CheckData = InferType<typeof checkData>
 
 export const check = defineKind<CheckData>({
   kind: 'check',
+  roles: BUILDERS,
   schema: checkData as unknown as yup.ISchema<CheckData>,
   work: 'check',
   line(entry, _reader, { stage }) {

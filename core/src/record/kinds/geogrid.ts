@@ -1,7 +1,7 @@
 import { choice, type InferType, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
 import { formatLength, formatSmall } from '../../units/length'
-import { defineKind } from './kind'
+import { BUILDERS, defineKind } from './kind'
 
 /** A layer as placed: length from the face and distance of its front edge behind it (m). */
 export const geogridData = record({
@@ -16,6 +16,7 @@ export type GeogridData = InferType<typeof geogridData>
 
 export const geogrid = defineKind<GeogridData>({
   kind: 'geogrid',
+  roles: BUILDERS,
   schema: geogridData as unknown as yup.ISchema<GeogridData>,
   work: 'grid',
   judge(entry, { layout }) {

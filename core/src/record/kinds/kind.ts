@@ -1,5 +1,7 @@
+import type { Result } from '../../base/result'
 import type { yup } from '../../base/schema'
 import type { Layout } from '../../layout'
+import type { Role } from '../../rules'
 import type { Stage } from '../../systems'
 import type { Entry, Reader, Verdict } from '../entry'
 
@@ -9,7 +11,13 @@ export interface Context {
   readonly layout: Layout
   /** The stage the entry belongs to, where it belongs to one. */
   readonly stage: Stage | undefined
+  /** Another entry of this wall: the laboratory curve of a density test. */
+  find(id: string): Entry | undefined
 }
+
+/** Who builds, who measures as well, and everyone. Inspectors measure and release, they do not build. */
+export const BUILDERS: readonly Role[] = ['foreman', 'crew']
+export const MEASURERS: readonly Role[] = ['foreman', 'crew', 'inspector']
 
 /**
  * One kind of entry: its schema, how it is judged, how it reads as a line of the diary. One file each;
@@ -20,6 +28,12 @@ export interface EntryKind<D = unknown> {
   readonly schema: yup.ISchema<D>
   /** The type of work this records; undefined for facts that stand beside the work. */
   readonly work?: 'check' | 'readings' | 'lifts' | 'units' | 'grid'
+  /** Who may record it. */
+  readonly roles: readonly Role[]
+  /** What can only be refused with plan and record at hand. */
+  check?(entry: Entry<string, D>, context: Context): Result<true>
+  /** Recorded at a stage that lists it beside its own work. */
+  readonly beside?: true
   judge?(entry: Entry<string, D>, context: Context): Verdict | undefined
   line(entry: Entry<string, D>, reader: Reader, context: Context): string
 }

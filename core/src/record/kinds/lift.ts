@@ -1,7 +1,8 @@
-import { choice, type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { choice, type InferType, optionalChoice, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { SQUEEZE } from '../../ground'
 import { LIMITS } from '../../rules'
-import { formatSmall } from '../../units/length'
-import { defineKind } from './kind'
+import { formatSmall, formatStation } from '../../units/length'
+import { BUILDERS, defineKind } from './kind'
 
 /** A layer placed and compacted at once: compacted thickness m, passes, density in per cent of maximum where tested. */
 export const liftData = record({
@@ -10,12 +11,23 @@ export const liftData = record({
   passes: quantity({ min: 0, max: 40, whole: true }),
   plant: choice(['hand-tamper', 'light-plate', 'heavy-plate', 'roller'] as const),
   compaction: optionalQuantity({ min: 50, max: 115, unit: '%' }),
+  /** As it was placed, m. */
+  loose: optionalQuantity({ min: 0.01, max: 1.5, unit: 'm' }),
+  /** By hand, or by meter in per cent. */
+  squeeze: optionalChoice(SQUEEZE.map((s) => s.id)),
+  moisture: optionalQuantity({ min: 0, max: 100, unit: '%' }),
+  /** The stretch it covers, stations in m; the whole section when left out. */
+  from: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
+  to: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
+  /** Lap of the fabric laid below it, m. */
+  fabricLap: optionalQuantity({ min: 0, max: 3, unit: 'm' }),
 })
 export type LiftData = InferType<typeof liftData>
 export const PLANT_NAMES = { 'hand-tamper': 'hand tamper', 'light-plate': 'light plate', 'heavy-plate': 'heavy plate', roller: 'roller' }
 
 export const lift = defineKind<LiftData>({
   kind: 'lift',
+  roles: BUILDERS,
   schema: liftData as unknown as yup.ISchema<LiftData>,
   work: 'lifts',
   judge(entry, { layout, stage }) {
@@ -30,6 +42,14 @@ export const lift = defineKind<LiftData>({
     if (compaction != null && compaction < LIMITS.compaction.value) {
       return { verdict: 'out', text: `${compaction} % of maximum density, at least ${LIMITS.compaction.value} %` }
     }
+    const wet = SQUEEZE.find((s) => s.id === entry.data.squeeze)
+    if (wet?.out) return { verdict: 'out', text: `${wet.judged}: ${wet.text}` }
+    if (entry.data.fabricLap != null && entry.data.fabricLap < LIMITS.fabricLap.value) {
+      return {
+        verdict: 'out',
+        text: `fabric lap ${formatSmall(entry.data.fabricLap, 'metric')}, at least ${formatSmall(LIMITS.fabricLap.value, 'metric')}`,
+      }
+    }
     if (!pad && (plant === 'roller' || plant === 'heavy-plate')) {
       return { verdict: 'ok', text: `${passes} passes; keep the ${PLANT_NAMES[plant]} 1 m off the face` }
     }
@@ -37,7 +57,10 @@ export const lift = defineKind<LiftData>({
   },
   line(entry, reader, { stage }) {
     const d = entry.data
+    const wet = SQUEEZE.find((s) => s.id === d.squeeze)?.judged
+    const moisture = d.moisture == null ? (wet ? `, moisture ${wet}` : '') : `, ${d.moisture} % moisture`
+    const over = d.from == null || d.to == null ? '' : ` (${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)})`
     const density = d.compaction == null ? '' : `, ${d.compaction} % density`
-    return `${stage?.title ?? 'Lift'}: lift ${d.lift}, ${formatSmall(d.thickness, reader.units)}, ${d.passes} passes with ${PLANT_NAMES[d.plant]}${density}`
+    return `${stage?.title ?? 'Lift'}: lift ${d.lift}${over}, ${formatSmall(d.thickness, reader.units)}, ${d.passes} passes with ${PLANT_NAMES[d.plant]}${moisture}${density}`
   },
 })

@@ -1,7 +1,7 @@
 import { choice, type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
 import { formatDeviation, formatLength, formatSmall, formatStation } from '../../units/length'
 import { limitAt, targetAt } from '../target'
-import { defineKind } from './kind'
+import { defineKind, MEASURERS } from './kind'
 
 const elevation = () => optionalQuantity({ min: -500, max: 9000, unit: 'm' })
 
@@ -42,6 +42,7 @@ const METHOD = { rod: 'rod', string: 'drop' } as const
 
 export const reading = defineKind<ReadingData>({
   kind: 'reading',
+  roles: MEASURERS,
   schema: readingData as unknown as yup.ISchema<ReadingData>,
   work: 'readings',
   judge(entry, { layout, stage }) {

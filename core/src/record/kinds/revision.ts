@@ -7,6 +7,7 @@ export type RevisionData = InferType<typeof revisionData>
 
 export const revision = defineKind<RevisionData>({
   kind: 'revision',
+  roles: [],
   schema: revisionData as unknown as yup.ISchema<RevisionData>,
   line: (e) => `Plan revision ${e.data.number} issued`,
 })

@@ -1,5 +1,5 @@
 import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
-import { defineKind } from './kind'
+import { BUILDERS, defineKind } from './kind'
 
 /** Units set since the last such entry, and those thrown out. */
 export const unitsData = record({
@@ -10,6 +10,7 @@ export type UnitsData = InferType<typeof unitsData>
 
 export const units = defineKind<UnitsData>({
   kind: 'units',
+  roles: BUILDERS,
   schema: unitsData as unknown as yup.ISchema<UnitsData>,
   work: 'units',
   line(entry, _reader, { layout }) {

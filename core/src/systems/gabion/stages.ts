@@ -111,6 +111,7 @@ export const stages: readonly Stage[] = [
     when: 'every',
     how: 'Fabric first, then even lifts to the top of the row, compacted from the baskets backwards.',
     caution: 'Light plant only within 1 m of the baskets. No frozen or wet fill.',
+    also: ['density'],
     work: { type: 'lifts', of: 'backfill' },
     requires: [
       { stage: 'lids', of: 'same', force: 'soft', why: 'the lids are not laced' },

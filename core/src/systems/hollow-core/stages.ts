@@ -98,6 +98,7 @@ export const stages: readonly Stage[] = [
     when: 'every',
     how: 'Place in even lifts up to the top of the course, compact from the face backwards.',
     caution: 'Light plant only within 1 m of the face; a roller there pushes the wall out. No frozen or wet fill.',
+    also: ['density'],
     work: { type: 'lifts', of: 'backfill' },
     requires: [
       { stage: 'fill', of: 'same', force: 'soft', why: 'cores and stone are not filled' },

@@ -8,15 +8,16 @@ export interface WorkProps {
   status: StepStatus
   me: Me
   /** The finding a next reading re-checks. */
-  recheck: { id: string; station?: number | undefined } | undefined
+  recheck: { id: string; station?: number | undefined; offset?: number | undefined } | undefined
   station: number | undefined
   onStation(station: number): void
   record(facts: readonly Fact[]): Promise<RecordResult>
 }
 
-export const whereOf = (step: Step, station?: number) => ({
+export const whereOf = (step: Step, station?: number, offset?: number) => ({
   stage: step.stage.id,
   ...(step.section === undefined ? {} : { section: step.section }),
   ...(step.course === undefined ? {} : { course: step.course }),
   ...(station === undefined ? {} : { station }),
+  ...(offset === undefined ? {} : { offset }),
 })

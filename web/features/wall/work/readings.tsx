@@ -8,12 +8,13 @@ import {
   formatSmall,
   formatStation,
   LIMITS,
+  latestSetup,
   limitAt,
-  live,
   parseLength,
   type ReadingData,
-  type RecordedEntry,
   type SetupData,
+  type StepStatus,
+  slip,
   targetAt,
 } from '@stone-tally/core'
 import { useEffect, useRef, useState } from 'react'
@@ -51,15 +52,16 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   const across = target === 'alignment' || target === 'setback'
   const [chosen, setMethod] = useState<Method>('rod')
   const method: Method = across ? 'deviation' : chosen
-  const next = status.read.find((r) => !r.entry)?.station
-  const station = recheck?.station ?? (at !== undefined && status.read.some((r) => r.station === at) ? at : (next ?? status.read[0]?.station ?? 0))
+  const [line, setLine] = useState<number>()
+  const place = recheck?.station === undefined ? placeFor(status, at, line) : { station: recheck.station, offset: recheck.offset }
+  const { station, offset } = place
   const [typed, setTyped] = useState('')
   const [string, setString] = useState('')
   const [sure, setSure] = useState(false)
   const input = useRef<HTMLInputElement>(null)
   const { busy, problems, setProblems, go } = useRecord(record)
 
-  const setup = latestSetup(state.entries, (id) => live(state, id))
+  const setup = latestSetup(state)
   const hi = setup ? (setup.entry.data as SetupData).benchmark + (setup.entry.data as SetupData).backsight : undefined
   const goal = targetAt(state.layout, target, { station, course: step.course })
   const limit = limitAt(state.layout, step.stage, { station, course: step.course })
@@ -82,7 +84,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
     setTyped('')
     setSure(false)
     setProblems([])
-  }, [station, step.key])
+  }, [station, offset, step.key])
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || !/^[0-9.,+-]$/.test(e.key)) return
@@ -105,11 +107,12 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
       setSure(true)
       return
     }
-    const done = await go([{ kind: 'reading', where: whereOf(step, station), data, ...(recheck ? { recheckOf: recheck.id } : {}) }])
+    const done = await go([{ kind: 'reading', where: whereOf(step, station, offset), data, ...(recheck ? { recheckOf: recheck.id } : {}) }])
     if (done) {
       setTyped('')
       setSure(false)
-      const after = status.read.find((r) => !r.entry && r.station !== station)
+      const after = status.read.find((r) => !r.entry && (r.station !== station || r.offset !== offset))
+      setLine(after?.offset)
       if (after) onStation(after.station)
     }
   }
@@ -126,6 +129,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
           : formatLength(moved, units),
     )
   }
+  const across1 = (o: number | undefined) => (o === undefined ? '' : ` ${lineName(step.lines, o)}`)
   const step1 = units === 'metric' ? 0.001 : 0.0015875
   return (
     <Stack>
@@ -151,14 +155,18 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
           const isOut = r.entry !== undefined && state.outs.has(r.entry.entry.id) && status.open.some((o) => o.entry.id === r.entry?.entry.id)
           return (
             <AriaButton
-              key={r.station}
-              onPress={() => onStation(r.station)}
+              key={`${r.station} ${r.offset ?? ''}`}
+              onPress={() => {
+                setLine(r.offset)
+                onStation(r.station)
+              }}
               {...(r.entry ? { 'data-done': true } : {})}
-              {...(r.station === station ? { 'data-here': true } : {})}
-              aria-label={`Station ${formatStation(r.station, units)}${r.entry ? (isOut ? ', out of tolerance' : ', read') : ''}`}
+              {...(r.station === station && r.offset === offset ? { 'data-here': true } : {})}
+              aria-label={`Station ${formatStation(r.station, units)}${across1(r.offset)}${r.entry ? (isOut ? ', out of tolerance' : ', read') : ''}`}
             >
               {r.entry ? (isOut ? '▲ ' : '✓ ') : ''}
               {formatStation(r.station, units)}
+              {across1(r.offset)}
             </AriaButton>
           )
         })}
@@ -183,7 +191,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
         aria-describedby="judged"
       >
         <Label style={{ fontSize: 15, color: 'var(--soft)' }}>
-          {`${method === 'rod' ? 'Rod reading' : method === 'string' ? 'Drop' : sense === 'line' ? 'Off the line, + is out' : sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(station, units)}, ${bare}`}
+          {`${method === 'rod' ? 'Rod reading' : method === 'string' ? 'Drop' : sense === 'line' ? 'Off the line, + is out' : sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(station, units)}${across1(offset)}, ${bare}`}
         </Label>
         <Big ref={input} inputMode="decimal" enterKeyHint="done" onKeyDown={(e) => e.key === 'Enter' && put()} />
       </TextField>
@@ -198,7 +206,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
             </b>
             <span>
               {odd
-                ? 'More than 100 mm off: a slipped digit? Press record again if it is right.'
+                ? `${slip(deviation) ?? 'far off: did a digit slip?'} Press record again if it is right.`
                 : out
                   ? `over the limit of ±${formatSmall(limit.value, units)}. ${limit.reason}`
                   : 'within limits'}
@@ -231,13 +239,16 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   )
 }
 
-function latestSetup(entries: readonly RecordedEntry[], inForce: (id: string) => boolean) {
-  for (let i = entries.length - 1; i >= 0; i--) {
-    const e = entries[i] as RecordedEntry
-    if (e.entry.kind === 'setup' && inForce(e.entry.id)) return e
-  }
-  return undefined
+/** The place a next reading is for: the one chosen, else the first not read yet. */
+function placeFor(status: StepStatus, at: number | undefined, line: number | undefined): { station: number; offset?: number } {
+  const here = status.read.filter((r) => r.station === at)
+  const chosen = here.find((r) => r.offset === line) ?? here.find((r) => !r.entry) ?? here[0]
+  return chosen ?? status.read.find((r) => !r.entry) ?? status.read[0] ?? { station: 0 }
 }
+
+/** Lines across the pad by name. @example lineName([-0.09, 0.39], 0.39) // 'back' */
+const lineName = (lines: readonly number[], offset: number) =>
+  Math.abs(offset - (lines[0] ?? 0)) <= Math.abs(offset - (lines[lines.length - 1] ?? 0)) ? 'front' : 'back'
 
 function Setup({
   record,

@@ -1,0 +1,158 @@
+import { fail, ok, type Result } from '../../base/result'
+import { choice, type InferType, list, optionalQuantity, optionalRecord, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import {
+  type Curve,
+  coarseCorrection,
+  fitCurve,
+  GRAINS,
+  gaugeReading,
+  judgeDensity,
+  looksLikeShare,
+  sandCone,
+  standardCounts,
+  WINDOWS,
+} from '../../ground'
+import { LIMITS } from '../../rules'
+import { formatStation } from '../../units/length'
+import type { Entry } from '../entry'
+import { type Context, defineKind, MEASURERS } from './kind'
+
+/** A laboratory curve of one material. Moisture and oversize per cent, dry density kg/m³. */
+export const curveData = record({
+  name: text(80),
+  points: list(record({ moisture: quantity({ min: 0, max: 100, unit: '%' }), dryDensity: quantity({ min: 500, max: 3500, unit: 'kg/m³' }) }), 4, 40),
+  gs: optionalQuantity({ min: 1.5, max: 4 }),
+  oversize: optionalRecord({
+    share: quantity({ min: 0, max: 100, unit: '%' }),
+    gs: quantity({ min: 1.5, max: 4 }),
+    moisture: quantity({ min: 0, max: 30, unit: '%' }),
+  }),
+  source: text(160),
+})
+export type CurveData = InferType<typeof curveData>
+
+const fitted = new WeakMap<object, Result<Curve>>()
+/** Optimum and maximum of a curve entry, its stones corrected for; fitted once. */
+export function curveOf(d: CurveData): Result<Curve> {
+  let result = fitted.get(d)
+  if (!result) {
+    const fit = fitCurve({ points: d.points, ...(d.gs == null ? {} : { gs: d.gs }) })
+    result = fit.ok && d.oversize ? coarseCorrection(fit.value, d.oversize) : fit
+    fitted.set(d, result)
+  }
+  return result
+}
+
+export const curve = defineKind<CurveData>({
+  kind: 'curve',
+  roles: ['foreman', 'inspector', 'office'],
+  schema: curveData as unknown as yup.ISchema<CurveData>,
+  check(entry) {
+    const made = curveOf(entry.data)
+    return made.ok ? ok(true) : { ok: false, problems: made.problems.map((p) => ({ ...p, field: `data.${p.field}` })) }
+  },
+  line({ data }) {
+    const made = curveOf(data)
+    return `Laboratory curve ${data.name}: ${made.ok ? `${made.value.maximumDryDensity.toFixed(0)} kg/m³ at ${made.value.optimumMoisture.toFixed(1)} %` : 'no curve'} (${data.source})`
+  },
+})
+
+const mass = () => quantity({ min: 0, max: 100, unit: 'kg' })
+/**
+ * A density test of a lift in place: by sand cone, by gauge, or a method record where the material cannot be tested. Masses kg,
+ * densities kg/m³, moisture per cent.
+ */
+export const densityData = record({
+  method: choice(['sand-cone', 'gauge', 'record'] as const),
+  lift: quantity({ min: 0, max: 100, whole: true }),
+  curve: optionalText(36),
+  cone: optionalRecord({
+    massBefore: mass(),
+    massAfter: mass(),
+    coneMass: mass(),
+    sandDensity: quantity({ min: 500, max: 3000, unit: 'kg/m³' }),
+    soilMass: mass(),
+    moisture: quantity({ min: 0, max: 100, unit: '%' }),
+  }),
+  gauge: gaugeReading.notRequired().default(undefined),
+  /** What was seen, where nothing can be measured: passes with which plant until nothing moved any more. */
+  seen: optionalText(300),
+}).test('method', 'each method has its own values: cone, gauge, or what was seen', (d) =>
+  d == null ? true : d.method === 'sand-cone' ? d.cone != null : d.method === 'gauge' ? d.gauge != null : !!d.seen,
+)
+export type DensityData = InferType<typeof densityData>
+
+/** A test worked out against its curve. kg/m³ and per cent. */
+export interface DensityResult {
+  readonly dryDensity: number
+  readonly moisture: number
+  readonly relative: number
+  readonly out: boolean
+  readonly text: string
+  readonly curve: Curve
+}
+
+/**
+ * Works a density test out.
+ *
+ * @returns undefined for a method record
+ */
+export function densityOf(entry: Entry<string, DensityData>, { stage, find }: Pick<Context, 'stage' | 'find'>): Result<DensityResult | undefined> {
+  const d = entry.data
+  if (d.method === 'record') return ok(undefined)
+  const of = d.curve ? find(d.curve) : undefined
+  if (of?.kind !== 'curve') return fail('data.curve', 'is missing; choose the laboratory curve of this material, or enter it first')
+  const lab = of.data as CurveData
+  const made = curveOf(lab)
+  if (!made.ok) return made
+  let dryDensity: number
+  let moisture: number
+  if (d.method === 'sand-cone' && d.cone) {
+    const r = sandCone({ ...d.cone, maximumDryDensity: made.value.maximumDryDensity })
+    if (!r.ok) return { ok: false, problems: r.problems.map((p) => ({ ...p, field: `data.cone.${p.field}` })) }
+    dryDensity = r.value.dryDensity
+    moisture = d.cone.moisture
+  } else if (d.gauge) {
+    moisture = d.gauge.moisture
+    if (looksLikeShare(moisture))
+      return fail('data.gauge.moisture', `${moisture} looks like a share; moisture is in per cent, so write ${+(moisture * 100).toFixed(4)}`)
+    dryDensity = d.gauge.wetDensity / (1 + moisture / 100)
+  } else return fail('data', 'has no values')
+  const window = stage?.work.type === 'lifts' && stage.work.of === 'backfill' ? WINDOWS.backfill : WINDOWS.pad
+  const judged = judgeDensity({ dryDensity, moisture }, made.value, LIMITS.compaction.value, window, lab.gs ?? GRAINS)
+  const counts = d.gauge ? standardCounts(d.gauge) : []
+  return ok({
+    dryDensity,
+    moisture,
+    relative: judged.relative,
+    out: judged.out || counts.length > 0,
+    text: [judged.text, ...counts].join('; '),
+    curve: made.value,
+  })
+}
+
+export const density = defineKind<DensityData>({
+  kind: 'density',
+  beside: true,
+  roles: MEASURERS,
+  schema: densityData as unknown as yup.ISchema<DensityData>,
+  check(entry, context) {
+    const r = densityOf(entry, context)
+    return r.ok ? ok(true) : r
+  },
+  judge(entry, context) {
+    const r = densityOf(entry, context)
+    if (!r.ok) return undefined
+    if (!r.value) return { verdict: 'ok', text: 'method record' }
+    return { verdict: r.value.out ? 'out' : 'ok', text: r.value.text }
+  },
+  line(entry, reader, context) {
+    const r = densityOf(entry, context)
+    const at = entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, reader.units)}`
+    const lift = entry.data.lift > 0 ? `, lift ${entry.data.lift}` : ''
+    if (!r.ok) return `Density test${at}${lift}`
+    if (!r.value) return `Method record${at}${lift}: ${entry.data.seen}`
+    const name = entry.data.method === 'gauge' ? 'Gauge' : 'Sand cone'
+    return `${name}${at}${lift}: ${r.value.dryDensity.toFixed(0)} kg/m³ at ${r.value.moisture} %, ${r.value.relative.toFixed(1)} %`
+  },
+})

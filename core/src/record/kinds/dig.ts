@@ -1,0 +1,160 @@
+import { fail, ok } from '../../base/result'
+import { choice, type InferType, optionalQuantity, optionalText, optionalYesNo, quantity, record, text, type yup } from '../../base/schema'
+import { stepAt } from '../../layout'
+import { topAt } from '../../plan'
+import { LIMITS } from '../../rules'
+import { formatLength, formatSmall, formatStation } from '../../units/length'
+import { BUILDERS, defineKind } from './kind'
+
+export const OBSTRUCTIONS = { rock: 'Rock', roots: 'Roots', service: 'Service', 'old-work': 'Old work', water: 'Water' } as const
+export const WAYS = {
+  'break-out': 'break out',
+  step: 'step over',
+  thicken: 'thin or thicken the pad',
+  'lead-away': 'lead away',
+  'stop-ask': 'stop and ask',
+} as const
+
+/**
+ * Something in the way of the trench and the choice it forces. `above` is how far it stands above the trench bottom, m: what the
+ * pad over it would be thinner by.
+ */
+export const obstructionData = record({
+  what: choice(Object.keys(OBSTRUCTIONS) as (keyof typeof OBSTRUCTIONS)[]),
+  from: quantity({ min: 0, max: 2000, unit: 'm' }),
+  to: quantity({ min: 0, max: 2000, unit: 'm' }),
+  above: quantity({ min: -2, max: 5, unit: 'm' }),
+  way: choice(Object.keys(WAYS) as (keyof typeof WAYS)[]),
+  note: optionalText(200),
+})
+export type ObstructionData = InferType<typeof obstructionData>
+export const obstruction = defineKind<ObstructionData>({
+  kind: 'obstruction',
+  beside: true,
+  roles: BUILDERS,
+  schema: obstructionData as unknown as yup.ISchema<ObstructionData>,
+  check: ({ data }) => (data.to >= data.from ? ok(true) : fail('data.to', `must not be before ${data.from} m`)),
+  judge(entry, { layout }) {
+    const d = entry.data
+    const limit = LIMITS.padThickness.value
+    if (d.what === 'service' && d.way !== 'stop-ask')
+      return { verdict: 'out', text: 'a service is not broken out or built over: stop and ask its owner' }
+    if (d.way === 'thicken' && Math.abs(d.above) > limit + 1e-6) {
+      return {
+        verdict: 'out',
+        text: `the pad would be ${formatSmall(d.above, 'metric')} ${d.above > 0 ? 'thinner' : 'thicker'} here, at most ${formatSmall(limit, 'metric')}: break out, or step`,
+      }
+    }
+    if (d.way === 'step') {
+      const { height } = layout.plan.unit
+      const off = Math.abs(d.above / height - Math.round(d.above / height)) * height
+      if (d.above > 0 && d.above > height + limit)
+        return { verdict: 'ok', text: `over one course high: ${Math.ceil(d.above / height - 1e-9)} courses up, by a revision of the plan` }
+      return {
+        verdict: 'ok',
+        text:
+          off <= limit
+            ? 'a step of a whole course, by a revision of the plan'
+            : 'the step is a whole course: dig or fill to it, by a revision of the plan',
+      }
+    }
+    return { verdict: 'ok', text: WAYS[d.way] }
+  },
+  line(entry, reader) {
+    const d = entry.data
+    return `${OBSTRUCTIONS[d.what]} at ${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)}, ${formatSmall(d.above, reader.units)} ${d.above >= 0 ? 'above' : 'below'} the bottom: ${WAYS[d.way]}${d.note ? ` (${d.note})` : ''}`
+  },
+})
+
+/** The trench as dug at a station: width and room behind the face, side slope (m across per m up), spoil from the edge. m. */
+export const cutData = record({
+  width: optionalQuantity({ min: 0, max: 30, unit: 'm' }),
+  behind: optionalQuantity({ min: 0, max: 50, unit: 'm' }),
+  slope: optionalQuantity({ min: 0, max: 6, unit: 'm across per m up' }),
+  spoil: optionalQuantity({ min: 0, max: 100, unit: 'm' }),
+  shored: optionalYesNo(),
+  water: optionalYesNo(),
+  by: optionalText(80),
+})
+export type CutData = InferType<typeof cutData>
+
+/** Room the longest layer at a station needs behind the face of course 1, m; the trench of the plan where there is none. */
+export function roomBehind(layout: {
+  plan: { grid: readonly { length: number }[]; unit: { depth: number }; excavation: { behind: number } }
+}): number {
+  const longest = Math.max(0, ...layout.plan.grid.map((g) => g.length))
+  return Math.max(layout.plan.unit.depth + layout.plan.excavation.behind, longest)
+}
+
+export const cut = defineKind<CutData>({
+  kind: 'cut',
+  beside: true,
+  roles: BUILDERS,
+  schema: cutData as unknown as yup.ISchema<CutData>,
+  judge(entry, { layout }) {
+    const d = entry.data
+    const { plan } = layout
+    const station = entry.where.station ?? 0
+    const deep = topAt(plan, station) - (stepAt(layout.steps, station) - plan.pad.thickness)
+    const m = (v: number) => formatLength(v, 'metric', 2)
+    const room = roomBehind(layout)
+    if (d.width != null && d.width < plan.pad.width - 0.005) return { verdict: 'out', text: `${m(d.width)} wide, the pad needs ${m(plan.pad.width)}` }
+    if (d.behind != null && d.behind < room - 0.005)
+      return { verdict: 'out', text: `${m(d.behind)} behind the face, the longest layer and its stone need ${m(room)}` }
+    if (d.slope != null && deep > LIMITS.shoreAbove.value && d.slope < LIMITS.cutSlope.value && !d.shored) {
+      return {
+        verdict: 'out',
+        text: `the cut is ${m(deep)} deep and stands at ${d.slope} across per m up: lay it back, bench it or shore it, as a competent person decides`,
+      }
+    }
+    if (d.spoil != null && d.spoil < LIMITS.spoilSetback.value)
+      return { verdict: 'out', text: `spoil ${m(d.spoil)} from the edge, at least ${m(LIMITS.spoilSetback.value)}` }
+    return { verdict: 'ok', text: d.water ? 'water in the cut: lead it to the lowest point and out' : 'as planned' }
+  },
+  line(entry, reader) {
+    const d = entry.data
+    const parts = [
+      ...(d.width == null ? [] : [`${formatLength(d.width, reader.units, 2)} wide`]),
+      ...(d.behind == null ? [] : [`${formatLength(d.behind, reader.units, 2)} behind the face`]),
+      ...(d.slope == null ? [] : [`sides ${d.slope} across per m up`]),
+      ...(d.shored ? ['shored'] : []),
+      ...(d.spoil == null ? [] : [`spoil ${formatLength(d.spoil, reader.units, 2)} off`]),
+      ...(d.water ? ['water in the cut'] : []),
+    ]
+    return `Cut at ${formatStation(entry.where.station ?? 0, reader.units)}: ${parts.join(', ') || 'looked at'}${d.by ? `, judged by ${d.by}` : ''}`
+  },
+})
+
+/** The pad material the foreman chose, what was recommended, and why. */
+export const padChoiceData = record({
+  material: choice(['dense-graded', 'open-graded', 'sand', 'sand-cement', 'lean-concrete'] as const),
+  recommended: choice(['dense-graded', 'open-graded', 'sand', 'sand-cement', 'lean-concrete'] as const),
+  reason: text(300),
+})
+export type PadChoiceData = InferType<typeof padChoiceData>
+export const padChoice = defineKind<PadChoiceData>({
+  kind: 'pad-choice',
+  beside: true,
+  roles: ['foreman'],
+  schema: padChoiceData as unknown as yup.ISchema<PadChoiceData>,
+  judge: (entry, { layout }) =>
+    entry.data.material === layout.plan.pad.material
+      ? { verdict: 'ok', text: 'as the plan' }
+      : { verdict: 'ok', text: `the plan says ${layout.plan.pad.material}: issue a revision before the pad is placed` },
+  line: ({ data: d }) => `Pad of ${d.material.replace('-', ' ')} (recommended: ${d.recommended.replace('-', ' ')}): ${d.reason}`,
+})
+
+/** Weather as measured or seen: rain mm in 24 h, lowest temperature °C, wind km/h. */
+export const weatherData = record({
+  rain: quantity({ min: 0, max: 1000, unit: 'mm' }),
+  low: quantity({ min: -60, max: 50, unit: '°C' }),
+  wind: quantity({ min: 0, max: 300, unit: 'km/h' }),
+  expected: optionalYesNo(),
+})
+export type WeatherData = InferType<typeof weatherData>
+export const weather = defineKind<WeatherData>({
+  kind: 'weather',
+  roles: BUILDERS,
+  schema: weatherData as unknown as yup.ISchema<WeatherData>,
+  line: ({ data: d }) => `Weather${d.expected ? ' expected' : ''}: ${d.rain} mm rain, down to ${d.low} °C, wind ${d.wind} km/h`,
+})

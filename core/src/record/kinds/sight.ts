@@ -1,0 +1,49 @@
+import { choice, type InferType, optionalQuantity, quantity, record, text, type yup } from '../../base/schema'
+import { LIMITS } from '../../rules'
+import { formatLength, formatSmall } from '../../units/length'
+import { defineKind, MEASURERS } from './kind'
+
+const elevation = () => optionalQuantity({ min: -500, max: 9000, unit: 'm' })
+
+/**
+ * A look through the level beside the readings of the work: a foresight to a turning point, a foresight that closes on a known
+ * point (with the number of set-ups since the last one), or a check shot at a known point. m.
+ */
+export const sightData = record({
+  sight: choice(['foresight', 'check'] as const),
+  point: text(60),
+  hi: quantity({ min: -500, max: 9000, unit: 'm' }),
+  reading: quantity({ min: 0, max: 10, unit: 'm' }),
+  known: elevation(),
+  setups: optionalQuantity({ min: 1, max: 200, whole: true }),
+}).test('known', 'a check shot needs the known elevation of its point', (d) => d == null || d.sight !== 'check' || d.known != null)
+export type SightData = InferType<typeof sightData>
+
+export const sight = defineKind<SightData>({
+  kind: 'sight',
+  roles: MEASURERS,
+  schema: sightData as unknown as yup.ISchema<SightData>,
+  judge(entry) {
+    const d = entry.data
+    if (d.known == null) return undefined
+    const deviation = d.hi - d.reading - d.known
+    const n = d.sight === 'check' ? 1 : (d.setups ?? 1)
+    const limit = d.sight === 'check' ? LIMITS.levelCheck.value : LIMITS.levelClosure.value * Math.sqrt(n)
+    const off = `${formatSmall(deviation, 'metric')} ${deviation >= 0 ? 'high' : 'low'}, limit ${(limit * 1000).toFixed(0)} mm`
+    if (Math.abs(deviation) <= limit + 0.0001) return { verdict: 'ok', deviation, text: off }
+    return {
+      verdict: 'out',
+      deviation,
+      text:
+        d.sight === 'check'
+          ? `${off}: the instrument moved. Set up again and repeat what was read since the last good check`
+          : `${off}: the level book does not close. Look for the blunder and level again`,
+    }
+  },
+  line(entry, reader) {
+    const d = entry.data
+    const to = `${d.point}, rod ${formatLength(d.reading, reader.units)}`
+    if (d.sight === 'check') return `Check shot at ${to}: ${formatSmall(d.hi - d.reading - (d.known ?? 0), reader.units)} off`
+    return d.known == null ? `Foresight to turning point ${to}` : `Closed on ${to}: ${formatSmall(d.hi - d.reading - d.known, reader.units)} off`
+  },
+})

@@ -1,0 +1,8 @@
+export { DiaryList, Line } from './diary'
+export { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from './gate'
+export { uuid7 } from './ids'
+export { Hero, Judgement, Targets } from './look'
+export { type Fact, type Me, type RecordResult, useWall, type WallFeed } from './use-wall'
+export { PANELS } from './work'
+export { type WorkProps, whereOf } from './work/types'
+export { useRecord } from './work/use-record'
