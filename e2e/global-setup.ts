@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { loadDemo } from '../demo/load'
-import { answering, ensureBuilt, serve } from '../scripts/build'
+import { answering, ensureBuilt, serve, startInstruments } from '../scripts/build'
 import { freePort, temporaryCluster } from '../scripts/cluster'
 import { connect, database } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
@@ -16,7 +16,8 @@ export default async function setup() {
   process.env.AUTH_SECRET = randomBytes(32).toString('hex')
   ensureBuilt(console.log)
   const port = await freePort()
-  const web = serve(port, cluster.appUrl, process.env.AUTH_SECRET)
+  const instruments = await startInstruments()
+  const web = serve(port, cluster.appUrl, process.env.AUTH_SECRET, 'inherit', instruments.port)
   await answering(port)
   process.env.BASE_URL = `http://127.0.0.1:${port}`
   // The first page is tried on an empty installation before the demo is loaded.
@@ -27,6 +28,7 @@ export default async function setup() {
   await database().pool.end()
   return () => {
     web.kill('SIGTERM')
+    instruments.end()
     cluster.drop()
   }
 }

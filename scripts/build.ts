@@ -49,7 +49,7 @@ export function ensureBuilt(say: (line: string) => void) {
 }
 
 /** Serves the built application on loopback. */
-export function serve(port: number, databaseUrl: string, secret: string, output: 'inherit' | 'ignore' = 'inherit') {
+export function serve(port: number, databaseUrl: string, secret: string, output: 'inherit' | 'ignore' = 'inherit', instruments = 0) {
   return spawn(process.execPath, [join(WEB, '.next', 'standalone', 'web', 'server.js')], {
     stdio: ['ignore', output === 'inherit' ? 'ignore' : 'ignore', output],
     env: {
@@ -59,8 +59,21 @@ export function serve(port: number, databaseUrl: string, secret: string, output:
       PORT: `${port}`,
       DATABASE_URL: databaseUrl,
       AUTH_SECRET: secret,
+      INSTRUMENTS_PORT: `${instruments}`,
       NEXT_TELEMETRY_DISABLED: '1',
     },
+  })
+}
+
+/** Starts the instruments that stand in for real ones; they end with this process. */
+export function startInstruments(port = 0, seed = 1): Promise<{ port: number; end(): void }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, 'instruments', 'main.ts'), `${port}`, `${seed}`], {
+    cwd: ROOT,
+    stdio: ['pipe', 'pipe', 'inherit'],
+  })
+  return new Promise((resolve, reject) => {
+    child.stdout.once('data', (d: Buffer) => resolve({ port: Number(d.toString().trim()), end: () => child.kill('SIGTERM') }))
+    child.once('exit', (code) => reject(new Error(`the instruments did not start (${code})`)))
   })
 }
 

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { DEMO_PEOPLE, demoPresent, loadDemo, removeDemo } from '../demo/load'
 import { connect } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
-import { answering, ensureBuilt, ROOT, serve } from './build'
+import { answering, ensureBuilt, ROOT, serve, startInstruments } from './build'
 import { freePort, isRunning, reachable, startCluster, stopCluster } from './cluster'
 
 const USAGE = `bin/start: starts Stone Tally on this machine
@@ -13,6 +13,7 @@ const USAGE = `bin/start: starts Stone Tally on this machine
   bin/start --port N        serve on this port (3080 or the next free one otherwise)
   bin/start --reset-demo    put the demo site back as it was first; other companies stay
   bin/start --empty         do not load the demo site; the first page makes your company
+  bin/start --no-instruments  without the simulated instruments
   bin/start --help          this text
 
 Ctrl-C stops everything it started. All data stays in .local below the project.
@@ -24,14 +25,16 @@ interface Options {
   port: number | undefined
   reset: boolean
   empty: boolean
+  instruments: boolean
 }
 
 function options(args: readonly string[]): Options {
-  const o: Options = { port: undefined, reset: false, empty: false }
+  const o: Options = { port: undefined, reset: false, empty: false, instruments: true }
   for (let i = 0; i < args.length; i++) {
     const a = args[i]
     if (a === '--reset-demo') o.reset = true
     else if (a === '--empty') o.empty = true
+    else if (a === '--no-instruments') o.instruments = false
     else if (a === '--port') {
       o.port = Number(args[++i])
       if (!Number.isInteger(o.port) || o.port < 1 || o.port > 65535) throw new Error(`--port takes a number from 1 to 65535, not ${args[i]}`)
@@ -82,11 +85,13 @@ async function main() {
   const mine = join(runs, `${process.pid}`)
   writeFileSync(mine, '')
   let web: ReturnType<typeof serve> | undefined
+  let instruments: Awaited<ReturnType<typeof startInstruments>> | undefined
   let ending = false
   const end = (code: number) => {
     if (ending) return
     ending = true
     web?.kill('SIGTERM')
+    instruments?.end()
     rmSync(mine, { force: true })
     if (others(runs) === 0 && isRunning(folder)) stopCluster(folder)
     process.exit(code)
@@ -111,7 +116,8 @@ async function main() {
     const demo = await demoPresent(owner.db)
     await owner.pool.end()
     ensureBuilt(say)
-    web = serve(port, cluster.appUrl, secret)
+    if (o.instruments) instruments = await startInstruments()
+    web = serve(port, cluster.appUrl, secret, 'inherit', instruments?.port ?? 0)
     web.on('exit', (code) => {
       if (!ending) {
         console.error(`The application ended by itself (${code}).`)

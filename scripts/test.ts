@@ -67,6 +67,7 @@ check(
       'scripts',
       'demo',
       'bench',
+      'instruments',
     ]) === 0,
 )
 const built = check('build', () => {

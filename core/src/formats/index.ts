@@ -1,4 +1,5 @@
 export * from './drawing'
+export * from './instrument-line'
 export * from './readings-csv'
 export * from './tally-file'
 export * from './units-csv'
