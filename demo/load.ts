@@ -95,9 +95,10 @@ export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
         at: new Date(at).toISOString(),
         kind: t.kind,
         where: t.where,
-        data: t.actionOn ? { ...(t.data as object), of: link(t.actionOn) } : t.data,
+        data: { ...(t.data as object), ...(t.actionOn ? { of: link(t.actionOn) } : {}), ...(t.curve ? { curve: link(t.curve) } : {}) },
         ...(t.supersedes ? { supersedes: link(t.supersedes) } : {}),
         ...(t.recheckOf ? { recheckOf: link(t.recheckOf) } : {}),
+        ...(t.instrument ? { instrument: t.instrument(new Date(now)) } : {}),
       }
     })
     const outcomes = await recordEntries(wall, people.get(who as Role) as Person, batch, now)

@@ -1,4 +1,5 @@
-import { aim, type Layout, limitAt, placesOf, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
+import { aim, type Instrument, type Layout, limitAt, placesOf, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
+import { badReadings, groundAfter, groundBefore, HI, laser } from './ground'
 
 /** A fact of the story: who says it, and the entry without its id and time. */
 export interface Told {
@@ -11,6 +12,9 @@ export interface Told {
   readonly supersedes?: string
   readonly recheckOf?: string
   readonly actionOn?: string
+  /** Name of the laboratory curve a density test refers to. */
+  readonly curve?: string
+  readonly instrument?: (now: Date) => Instrument
 }
 
 /** Repeatable noise (a linear congruential generator), so that every demo tells the same story. */
@@ -22,7 +26,6 @@ function noise(seed: number) {
   }
 }
 
-const HI = 11.731
 const whereOf = (s: Step, station?: number): Where => ({
   stage: s.stage.id,
   ...(s.section ? { section: s.section } : {}),
@@ -40,10 +43,11 @@ export function tellStory(layout: Layout): Told[] {
   const told: Told[] = []
   const say = (t: Told) => told.push(t)
   const steps = stepsOf(layout)
+  const bad = badReadings(layout)
   const detail: Record<string, string> = {
     services: 'locate ticket 40-1187',
     'set-out': 'slipway bolt and east kerb line',
-    subgrade: 'stiff sandy clay, soft pocket at 31 m dug out 0.3 m and filled',
+    subgrade: 'clay of low plasticity; old pond bottom at 30 to 32 m dug out',
     drain: 'daylight at 20.5 and at the east end',
   }
   const readings = (s: Step) => {
@@ -53,35 +57,18 @@ export function tellStory(layout: Layout): Told[] {
       const limit = limitAt(layout, s.stage, where).value
       const off = random() * limit * 1.2
       const across = target === 'alignment' || target === 'setback'
-      const bad =
-        s.section === 'B' &&
-        ((s.course === 1 && s.stage.id === 'level' && station === s.points[2]) ||
-          (s.course === 7 && s.stage.id === 'setback' && station === s.points[4]))
-      const value = bad ? (s.course === 1 ? -0.007 : -0.016) : millimetre(off)
-      const data = across
-        ? { method: 'deviation', value }
-        : { method: 'rod', hi: HI, value: millimetre(aim({ method: 'rod', hi: HI }, targetAt(layout, target, where)) - value) }
+      const wrong = (offset ?? -1) > 0 ? undefined : bad.get(`${s.section} ${s.stage.id} ${s.course ?? ''} ${station}`)
+      const value = wrong ? wrong.value : millimetre(off)
+      const read = (v: number) =>
+        across
+          ? { method: 'deviation', value: v }
+          : { method: 'rod', hi: HI, value: millimetre(aim({ method: 'rod', hi: HI }, targetAt(layout, target, where)) - v) }
       const who = s.stage.id === 'level' && s.course === 1 ? 'inspector' : 'crew'
-      say({ who, kind: 'reading', where, data, ...(bad ? { as: `bad${s.course}` } : {}) })
-      if (bad && s.course === 1) {
-        say({
-          who: 'foreman',
-          kind: 'action',
-          where,
-          data: {
-            cause: 'Bedding washed thin by overnight rain under two blocks.',
-            action: 'Both lifted, bed dressed with stone dust and tamped, reset.',
-          },
-          actionOn: 'bad1',
-        })
-        say({
-          who: 'inspector',
-          kind: 'reading',
-          where,
-          data: { method: 'rod', hi: HI, value: millimetre(aim({ method: 'rod', hi: HI }, targetAt(layout, target, where)) + 0.001) },
-          recheckOf: 'bad1',
-        })
-      }
+      const instrument = across ? {} : { instrument: laser }
+      say({ who, kind: 'reading', where, data: read(value), ...(wrong ? { as: wrong.as } : {}), ...instrument })
+      if (!wrong?.cause) continue
+      say({ who: 'foreman', kind: 'action', where, data: { cause: wrong.cause, action: wrong.action }, actionOn: wrong.as })
+      say({ who, kind: 'reading', where, data: read(wrong.after ?? -0.001), recheckOf: wrong.as, ...instrument })
     }
   }
   const work = (s: Step) => {
@@ -138,6 +125,8 @@ export function tellStory(layout: Layout): Told[] {
       where: whereOf(s),
       data: { decision: 'released', reason },
     })
+  const before = groundBefore(say)
+  const after = groundAfter(say)
   const upTo = (section: string | undefined, last: (s: Step) => boolean) => {
     for (const s of steps) {
       if (s.section !== section || s.stage.id === 'final') continue
@@ -150,7 +139,9 @@ export function tellStory(layout: Layout): Told[] {
         })
         continue
       }
+      before(s)
       work(s)
+      after(s)
       if (last(s)) return
       if (s.stage.hold) release(s, s.stage.hold === 'drain' ? 'Fall read through, outlets run, stone clean.' : 'Seen on site, readings checked.')
     }
@@ -161,6 +152,7 @@ export function tellStory(layout: Layout): Told[] {
     kind: 'setup',
     where: {},
     data: { benchmark: layout.plan.benchmark.elevation, backsight: millimetre(HI - layout.plan.benchmark.elevation) },
+    instrument: laser,
   })
   say({ who: 'foreman', kind: 'note', where: {}, data: { text: 'Dry, wind off the water. Excavator from the east end, lowest step first.' } })
   upTo('B', (s) => s.course === 7 && s.stage.id === 'setback')

@@ -6,7 +6,7 @@ const [, , base = 'http://127.0.0.1:3080', folder = 'docs/screenshots', ...only]
 
 interface Shot {
   readonly name: string
-  readonly as: 'foreman' | 'inspector' | undefined
+  readonly as: 'foreman' | 'crew' | 'inspector' | undefined
   readonly path: (wall: string) => string
   /** Another wall than the first of the demo. */
   readonly wall?: string
@@ -20,8 +20,8 @@ interface Shot {
 }
 
 const board = (w: string) => `/walls/${w}`
+const section = (id: string) => async (p: import('@playwright/test').Page) => void (await p.locator('label', { hasText: `Section ${id}` }).click())
 const SHOTS: readonly Shot[] = [
-  { name: 'sign-in', as: undefined, path: () => '/sign-in', width: 1280, height: 800 },
   { name: 'yard', as: 'foreman', path: () => '/', width: 1280, height: 800 },
   {
     name: 'board',
@@ -31,29 +31,7 @@ const SHOTS: readonly Shot[] = [
     height: 800,
     before: async (p) => void (await p.locator('label', { hasText: 'Section B' }).click()),
   },
-  {
-    name: 'board-reading',
-    as: 'foreman',
-    path: board,
-    width: 1280,
-    height: 800,
-    before: async (p) => {
-      await p.locator('label', { hasText: 'Section B' }).click()
-      await p.getByRole('button', { name: 'Course 5' }).click()
-      await p.getByRole('button', { name: 'Step after' }).click()
-      await p.getByLabel(/Rod reading/).fill('1.298')
-    },
-  },
   { name: 'board-night', as: 'inspector', path: board, width: 1280, height: 800, night: true, imperial: true },
-  {
-    name: 'board-tablet',
-    as: 'foreman',
-    path: board,
-    width: 820,
-    height: 1180,
-    touch: true,
-    before: async (p) => void (await p.locator('label', { hasText: 'Section B' }).click()),
-  },
   { name: 'board-phone', as: 'inspector', path: board, width: 390, height: 844, touch: true },
   { name: 'plan', as: 'foreman', path: (w) => `/walls/${w}/plan`, width: 1280, height: 800 },
   {
@@ -65,45 +43,47 @@ const SHOTS: readonly Shot[] = [
     height: 800,
     before: async (p) => void (await p.getByRole('button', { name: /^Point 2:/ }).focus()),
   },
-  {
-    name: 'set-out-corner',
-    as: 'foreman',
-    path: (w) => `/walls/${w}/set-out`,
-    wall: 'Kiosk terrace',
-    width: 1280,
-    height: 800,
-    before: async (p) => {
-      await p.locator('label', { hasText: 'Stakes' }).click()
-      const box = await p.getByRole('button', { name: /^Point 5:/ }).boundingBox()
-      if (!box) return
-      await p.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 20)
-      for (let i = 0; i < 8; i++) {
-        await p.mouse.wheel(0, -240)
-        await p.waitForTimeout(60)
-      }
-    },
-  },
-  { name: 'set-out-ring', as: 'foreman', path: (w) => `/walls/${w}/set-out`, wall: 'Compass planter', width: 1280, height: 800 },
   { name: 'set-out-phone', as: 'foreman', path: (w) => `/walls/${w}/set-out`, wall: 'Kiosk terrace', width: 390, height: 844, touch: true },
   { name: 'units', as: 'foreman', path: (w) => `/walls/${w}/units`, wall: 'Kiosk terrace', width: 1280, height: 800 },
-  {
-    name: 'units-near',
-    as: 'foreman',
-    path: (w) => `/walls/${w}/units`,
-    wall: 'Kiosk terrace',
-    width: 1280,
-    height: 800,
-    before: async (p) => {
-      for (let i = 0; i < 3; i++) await p.getByRole('button', { name: 'Zoom in' }).click()
-      for (let i = 0; i < 2; i++) await p.getByRole('button', { name: 'Towards the end' }).click()
-      const box = await p.getByRole('img', { name: /every unit/ }).boundingBox()
-      if (box) await p.mouse.click(box.x + box.width * 0.47, box.y + box.height * 0.45)
-    },
-  },
   { name: 'gabions', as: 'foreman', path: (w) => `/walls/${w}/units`, wall: 'Breakwater gabions', width: 1280, height: 800 },
   { name: 'catalogue', as: 'foreman', path: () => '/catalogue', width: 1280, height: 800 },
   { name: 'record', as: 'foreman', path: (w) => `/walls/${w}/record`, width: 1280, height: 800 },
   { name: 'print', as: 'foreman', path: (w) => `/walls/${w}/print`, width: 820, height: 1160 },
+  {
+    name: 'ground-dig',
+    as: 'foreman',
+    path: (w) => `/walls/${w}/ground`,
+    width: 1280,
+    height: 800,
+    before: section('B'),
+  },
+  { name: 'ground-level-phone', as: 'crew', path: (w) => `/walls/${w}/ground?tab=level`, width: 390, height: 844, touch: true, before: section('B') },
+  {
+    name: 'ground-soil',
+    as: 'foreman',
+    path: (w) => `/walls/${w}/ground?tab=soil`,
+    width: 1280,
+    height: 800,
+    before: async (p) => {
+      await section('B')(p)
+      await p.getByRole('button', { name: 'Fines' }).click()
+    },
+  },
+  { name: 'ground-density', as: 'foreman', path: (w) => `/walls/${w}/ground?tab=density`, width: 1280, height: 1000, before: section('B') },
+  { name: 'ground-map', as: 'foreman', path: (w) => `/walls/${w}/ground?tab=map`, width: 1280, height: 1000, before: section('B') },
+  { name: 'bench', as: 'foreman', path: () => '/bench/proctor', width: 1280, height: 800 },
+  {
+    name: 'instruments',
+    as: 'foreman',
+    path: () => '/instruments',
+    width: 1280,
+    height: 800,
+    before: async (p) => {
+      await p.getByRole('button', { name: 'Watch LZ-20417' }).click()
+      await p.locator('label', { hasText: '200 a second' }).click()
+      await p.waitForTimeout(4000)
+    },
+  },
 ]
 
 const browser = await chromium.launch({

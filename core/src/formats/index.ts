@@ -1,5 +1,6 @@
 export * from './drawing'
 export * from './instrument-line'
+export * from './points-csv'
 export * from './readings-csv'
 export * from './tally-file'
 export * from './units-csv'

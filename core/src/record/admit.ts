@@ -84,7 +84,7 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   const kind = kindOf(entry.kind)
   const sound = kind?.check?.(entry, contextOf(state, entry))
   if (sound && !sound.ok) return sound
-  const placed = kind?.work || entry.kind === 'release' || entry.kind === 'override' || entry.where.stage !== undefined
+  const placed = kind?.work || kind?.beside || entry.kind === 'release' || entry.kind === 'override'
   if (!placed) return ok(verdictOf(state, entry))
 
   const found = findStep(state, entry)
@@ -96,9 +96,7 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
     return ok(undefined)
   }
   if (step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
-  // Notes and the like may say where they belong; they stand beside the work.
-  if (!kind?.work && !kind?.beside) return ok(verdictOf(state, entry))
-  if (kind.work !== step.stage.work.type) {
+  if (kind?.work !== step.stage.work.type) {
     return fail('kind', `${step.stage.title} is recorded as ${step.stage.work.type}, not as ${entry.kind}`)
   }
   // A correction or re-check belongs to work that is already there; the gates let the first one through.
@@ -139,6 +137,9 @@ function checkLinks(state: WallState, entry: Entry): Result<true> {
     }
     if (entry.recheckOf && finding.entry.where.station !== undefined && Math.abs((entry.where.station ?? -9) - finding.entry.where.station) > 0.5) {
       return fail('where.station', `re-check at ${finding.entry.where.station} m, where the finding is`)
+    }
+    if (entry.recheckOf && !(kindOf(entry.kind)?.closes ?? [entry.kind]).includes(finding.entry.kind)) {
+      return fail(field, `a ${entry.kind} cannot re-check a ${finding.entry.kind}`)
     }
     const across = finding.entry.where.offset
     if (entry.recheckOf && across !== undefined && Math.abs((entry.where.offset ?? 99) - across) > 0.1) {

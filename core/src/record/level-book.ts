@@ -63,9 +63,11 @@ export function levelBooks(state: WallState): BookDay[] {
   return [...days.entries()]
     .map(([key, { sights, entries }]) => {
       const [day = '', withWhat = ''] = key.split('|')
-      // Readings taken under a set-up of another day cannot be reduced here; the book starts at its first set-up.
-      const first = sights.findIndex((s) => s.kind === 'backsight')
-      return { day, with: withWhat, book: reduceBook(first > 0 ? sights.slice(first) : sights, RULES), entries }
+      // An instrument left standing overnight: its height comes with the first reading of the day.
+      const first = entries[0]?.entry
+      const hi = first?.kind === 'reading' ? (first.data as ReadingData).hi : first?.kind === 'sight' ? (first.data as SightData).hi : undefined
+      const carried: Sight[] = hi == null ? [] : [{ kind: 'backsight', point: 'height carried over', reading: 0, known: hi }]
+      return { day, with: withWhat, book: reduceBook([...carried, ...sights], RULES), entries }
     })
     .sort((a, b) => b.day.localeCompare(a.day))
 }

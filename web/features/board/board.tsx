@@ -1,11 +1,8 @@
 'use client'
 
 import {
-  barriers,
   formatStation,
   gridPlaced,
-  KINDS,
-  mayRecord,
   nextStep,
   openFindings,
   type Plan,
@@ -21,9 +18,9 @@ import {
 import Link from 'next/link'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { ConflictPanel, DiaryList, FindingsPanel, GatePanel, HoldPanel, type Me, PANELS, useWall } from '@/features/wall'
+import { type Me, StepCard, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Ask, Button, Caution, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
+import { Ask, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { SectionDrawing } from '@/ui/drawing/section'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -44,11 +41,6 @@ const Layout = styled.div`
   @media (max-width: 640px) { .wall { padding: 12px 10px 30px; } .now { padding: 10px 12px 30px; } }
 `
 const Lower = styled.div`display: grid; grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr); gap: 20px; @media (max-width: 760px) { grid-template-columns: minmax(0, 1fr); }`
-const Title = styled.div`
-  display: grid; gap: 6px;
-  .tag { background: var(--now); color: var(--on-now); font: 600 15px/1 'Barlow Condensed', sans-serif; letter-spacing: .06em; padding: 5px 9px; align-self: center; }
-`
-
 const KEYS = [
   ['0–9', 'type the current reading'],
   ['Enter', 'record the reading'],
@@ -80,7 +72,6 @@ export function Board({
   const [section, setSection] = useState(layout.plan.sections[0]?.id ?? '')
   const [chosen, setChosen] = useState<string>()
   const [station, setStation] = useState<number>()
-  const [rechecking, setRecheck] = useState<{ id: string; station?: number | undefined; offset?: number | undefined }>()
   const [help, setHelp] = useState(false)
   const [wide, width] = useWidth<HTMLDivElement>(820)
   const [half, halfWidth] = useWidth<HTMLDivElement>(380)
@@ -88,8 +79,6 @@ export function Board({
   const next = nextStep(state, section)
   const step = (chosen ? state.byKey.get(chosen) : undefined) ?? next
   const status = step ? statusOf(state, step) : undefined
-  // A re-check is over as soon as its finding is closed.
-  const recheck = rechecking && status?.open.some((o) => o.entry.id === rechecking.id) ? rechecking : undefined
   const own = layout.plan.sections.find((s) => s.id === section) ?? layout.plan.sections[0]
   const at = station ?? (own ? own.from + (own.to - own.from) / 2 : 0)
   const holds = waitingHolds(state)
@@ -103,14 +92,12 @@ export function Board({
       if (!to) return
       if (to.section) setSection(to.section)
       setChosen(key)
-      setRecheck(undefined)
       setStation(undefined)
     },
     [state.byKey],
   )
   const follow = useCallback(() => {
     setChosen(undefined)
-    setRecheck(undefined)
     setStation(undefined)
   }, [])
   const move = useCallback(
@@ -162,11 +149,6 @@ export function Board({
         })
       : undefined
   const here = step?.section ? { section: step.section, course: step.course } : undefined
-  const Panel = step ? PANELS[step.stage.work.type] : undefined
-  const kind = KINDS.find((k) => k.work === step?.stage.work.type)?.kind ?? ''
-  const mayDo = mayRecord(me.role, kind)
-  const blocked = step && !recheck ? barriers(state, step).length > 0 : false
-
   const sectionsChoice = (
     <Choice
       label="Section"
@@ -196,6 +178,7 @@ export function Board({
           <Row style={{ justifyContent: 'space-between' }}>
             <h3>{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h3>
             <Row style={{ gap: 14 }}>
+              <Link href={`/walls/${wall}/ground`}>Dig and pad</Link>
               <Link href={`/walls/${wall}/record`}>Record</Link>
               <Link href={`/walls/${wall}/readings`}>Import readings</Link>
               <Link href={`/walls/${wall}/set-out`}>Set-out</Link>
@@ -297,58 +280,19 @@ export function Board({
             </Stack>
           ) : (
             <Stack>
-              <Title>
-                <Row style={{ alignItems: 'center', gap: 10 }}>
-                  <span className="tag">{chosen && step.key !== next?.key ? 'CHOSEN' : 'NOW'}</span>
-                  <h1>{step.stage.title}</h1>
-                  {chosen && step.key !== next?.key ? <Quiet onPress={follow}>Back to now</Quiet> : null}
-                </Row>
-                <Condensed style={{ fontSize: 18 }}>
-                  {step.section ? `Section ${step.section}` : 'Whole wall'}
-                  {step.course ? ` · course ${step.course}` : ''}
-                  {` · ${status.done} of ${status.total}`}
-                  {status.hold === 'released' ? ' · released' : ''}
-                </Condensed>
-                <p style={{ fontSize: 15, color: 'var(--soft)' }}>{step.stage.how}</p>
-              </Title>
-              {status.override ? (
-                <Caution>
-                  Passed with a reason by {status.override.entry.by.name}: {(status.override.entry.data as { reason: string }).reason}
-                </Caution>
-              ) : null}
-              <ConflictPanel state={state} status={status} />
-              <FindingsPanel
+              <StepCard
                 state={state}
-                status={status}
+                step={step}
                 me={me}
                 record={record}
-                recheck={recheck?.id}
-                onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station, offset: e.entry.where.offset })}
+                tag={chosen && step.key !== next?.key ? 'CHOSEN' : 'NOW'}
+                aside={chosen && step.key !== next?.key ? <Quiet onPress={follow}>Back to now</Quiet> : null}
+                station={station}
+                onStation={setStation}
+                onStep={goTo}
+                onNext={follow}
+                wall={wall}
               />
-              <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
-              {blocked ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={goTo} /> : null}
-              {Panel && !blocked && (status.state !== 'done' || recheck) && mayDo ? (
-                <Panel
-                  key={`w${step.key}`}
-                  state={state}
-                  step={step}
-                  status={status}
-                  me={me}
-                  recheck={recheck}
-                  station={station}
-                  onStation={setStation}
-                  record={record}
-                />
-              ) : null}
-              {mayDo || status.state === 'done' ? null : <p>Recorded by the foreman or the crew lead; you see it here as they do.</p>}
-              {status.state === 'done' && status.open.length === 0 && (status.hold === 'none' || status.hold === 'released') ? (
-                <Row>
-                  <strong>✓ Done.</strong>
-                  <Button onPress={follow}>Next step</Button>
-                </Row>
-              ) : null}
-              {step.stage.caution ? <Caution>{step.stage.caution}</Caution> : null}
-              <DiaryList state={state} step={step} me={me} record={record} />
             </Stack>
           )}
         </section>

@@ -4,6 +4,7 @@ import {
   type Barrier,
   barriers,
   holdPoint,
+  kindOf,
   lineOf,
   mayRecord,
   placeOf,
@@ -14,7 +15,7 @@ import {
   type WallState,
 } from '@stone-tally/core'
 import { useState } from 'react'
-import { Button, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { Button, Field, LinkButton, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { whereOf } from './work/types'
@@ -120,13 +121,23 @@ export function FindingsPanel({
   record,
   onRecheck,
   recheck,
-}: Omit<GateProps, 'onStep' | 'step'> & { status: StepStatus; recheck: string | undefined; onRecheck(e: RecordedEntry): void }) {
+  wall,
+}: Omit<GateProps, 'onStep' | 'step'> & { status: StepStatus; recheck: string | undefined; wall?: string; onRecheck(e: RecordedEntry): void }) {
   if (status.open.length === 0) return null
   return (
     <Stop>
       <strong>▲ Out of tolerance: {status.open.length} open</strong>
       {status.open.map((e) => (
-        <Finding key={e.entry.id} state={state} finding={e} me={me} record={record} onRecheck={onRecheck} rechecking={recheck === e.entry.id} />
+        <Finding
+          key={e.entry.id}
+          state={state}
+          finding={e}
+          me={me}
+          record={record}
+          onRecheck={onRecheck}
+          rechecking={recheck === e.entry.id}
+          elsewhere={kindOf(e.entry.kind)?.beside && wall ? `/walls/${wall}/ground?finding=${e.entry.id}` : undefined}
+        />
       ))}
     </Stop>
   )
@@ -135,13 +146,15 @@ export function FindingsPanel({
 /** The line of a reading says the deviation already; of its judgement only the limit is new. */
 const limitWords = (text: string | undefined) => text?.replace(/^.*, (?=limit )/, '') ?? ''
 
-function Finding({
+/** One finding: its words, cause and action, and the way to its re-check. */
+export function Finding({
   state,
   finding,
   me,
   record,
   onRecheck,
   rechecking,
+  elsewhere,
 }: {
   state: WallState
   finding: RecordedEntry
@@ -149,6 +162,8 @@ function Finding({
   record: GateProps['record']
   onRecheck(e: RecordedEntry): void
   rechecking: boolean
+  /** The page on which its kind is re-checked, when that is not here. */
+  elsewhere?: string | undefined
 }) {
   const { units } = usePreferences()
   const [cause, setCause] = useState('')
@@ -166,7 +181,11 @@ function Finding({
       {action ? (
         <>
           <div>{lineOf(state, action.entry, { units })}</div>
-          <Button onPress={() => onRecheck(finding)}>{rechecking ? 'Re-check: record it below' : 'Re-check now'}</Button>
+          {elsewhere ? (
+            <LinkButton href={elsewhere}>Re-check on Dig and pad</LinkButton>
+          ) : (
+            <Button onPress={() => onRecheck(finding)}>{rechecking ? 'Re-check: record it below' : 'Re-check now'}</Button>
+          )}
         </>
       ) : mayRecord(me.role, 'action') ? (
         <>

@@ -5,6 +5,7 @@ import {
   advance,
   type Entry,
   emptyState,
+  type Instrument,
   type Layout,
   layOut,
   type Plan,
@@ -32,6 +33,7 @@ export interface Fact {
   readonly data: unknown
   readonly supersedes?: string | undefined
   readonly recheckOf?: string | undefined
+  readonly instrument?: Instrument | undefined
 }
 
 export type RecordResult = { ok: true; verdict: Verdict | undefined } | { ok: false; problems: readonly Problem[] }
@@ -200,6 +202,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
           data: f.data,
           ...(f.supersedes ? { supersedes: f.supersedes } : {}),
           ...(f.recheckOf ? { recheckOf: f.recheckOf } : {}),
+          ...(f.instrument ? { instrument: f.instrument } : {}),
         }
         return entry
       })

@@ -40,6 +40,8 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
           <h1>Yard</h1>
           <Row>
             <LinkButton href="/catalogue">Units</LinkButton>
+            <LinkButton href="/bench">Bench</LinkButton>
+            <LinkButton href="/instruments">Instruments</LinkButton>
             {me.role === 'office' ? <LinkButton href="/people">People</LinkButton> : null}
             {may ? (
               <>

@@ -34,6 +34,8 @@ export interface EntryKind<D = unknown> {
   check?(entry: Entry<string, D>, context: Context): Result<true>
   /** Recorded at a stage that lists it beside its own work. */
   readonly beside?: true
+  /** Kinds of finding that this re-checks; its own when left out. */
+  readonly closes?: readonly string[]
   judge?(entry: Entry<string, D>, context: Context): Verdict | undefined
   line(entry: Entry<string, D>, reader: Reader, context: Context): string
 }

@@ -5,21 +5,27 @@ import { defineKind, MEASURERS } from './kind'
 
 const elevation = () => optionalQuantity({ min: -500, max: 9000, unit: 'm' })
 
-/** A reading as it was taken: rod under a known HI, drop below a level string, or a deviation measured directly. m. */
+/** A reading as it was taken: rod under a known HI, drop below a level string, a deviation measured directly, or the elevation of a survey point. m. */
 export const readingData = record({
-  method: choice(['rod', 'string', 'deviation'] as const),
+  method: choice(['rod', 'string', 'deviation', 'survey'] as const),
   hi: elevation(),
   string: elevation(),
-  value: quantity({ min: -10, max: 10, unit: 'm' }),
-}).test('method', 'a rod reading needs the height of instrument (hi), a string reading the string elevation (string)', (d) =>
-  d == null
-    ? true
-    : d.method === 'rod'
-      ? d.hi != null && d.string == null
-      : d.method === 'string'
-        ? d.string != null && d.hi == null
-        : d.hi == null && d.string == null,
-)
+  value: quantity({ min: -500, max: 9000, unit: 'm' }),
+})
+  .test(
+    'value',
+    'must be between -10 and 10 m, as a rod or a tape reaches; an elevation is recorded as survey',
+    (d) => d == null || d.method === 'survey' || Math.abs(d.value ?? 0) <= 10,
+  )
+  .test('method', 'a rod reading needs the height of instrument (hi), a string reading the string elevation (string)', (d) =>
+    d == null
+      ? true
+      : d.method === 'rod'
+        ? d.hi != null && d.string == null
+        : d.method === 'string'
+          ? d.string != null && d.hi == null
+          : d.hi == null && d.string == null,
+  )
 export type ReadingData = InferType<typeof readingData>
 
 /**
@@ -30,15 +36,16 @@ export type ReadingData = InferType<typeof readingData>
  */
 export function deviationOf(d: ReadingData, target: number): number {
   if (d.method === 'deviation') return d.value
+  if (d.method === 'survey') return d.value - target
   const from = d.method === 'rod' ? d.hi : d.string
   return (from ?? Number.NaN) - d.value - target
 }
 
 /** What the rod or tape shows when the work is right, m. */
 export const aim = (d: Pick<ReadingData, 'method' | 'hi' | 'string'>, target: number) =>
-  d.method === 'deviation' ? 0 : ((d.method === 'rod' ? d.hi : d.string) ?? Number.NaN) - target
+  d.method === 'deviation' ? 0 : d.method === 'survey' ? target : ((d.method === 'rod' ? d.hi : d.string) ?? Number.NaN) - target
 
-const METHOD = { rod: 'rod', string: 'drop' } as const
+const METHOD = { rod: 'rod', string: 'drop', survey: 'point' } as const
 
 export const reading = defineKind<ReadingData>({
   kind: 'reading',

@@ -68,6 +68,7 @@ export const undercutData = record({
 export type UndercutData = InferType<typeof undercutData>
 export const undercut = defineKind<UndercutData>({
   kind: 'undercut',
+  closes: ['soil', 'undercut'],
   beside: true,
   roles: BUILDERS,
   schema: undercutData as unknown as yup.ISchema<UndercutData>,

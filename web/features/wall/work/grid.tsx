@@ -3,8 +3,8 @@
 import { formatLength, formatSmall, LIMITS, parseLength } from '@stone-tally/core'
 import { useState } from 'react'
 import { Check, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
-import { Hero, Targets } from '../look'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 

@@ -7,6 +7,7 @@ import {
   formatLength,
   formatSmall,
   formatStation,
+  type Instrument,
   LIMITS,
   latestSetup,
   limitAt,
@@ -20,9 +21,10 @@ import {
 import { useEffect, useRef, useState } from 'react'
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
+import { TakeReading } from '@/features/instruments'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
-import { Judgement, Targets } from '../look'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
@@ -68,6 +70,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   const bare = method === 'deviation' ? (units === 'metric' ? 'mm' : 'in') : units === 'metric' ? 'm' : 'ft'
   const level = parseLength(string, units === 'metric' ? 'm' : 'ft')
   const from = method === 'rod' ? hi : method === 'string' ? (level.ok ? level.value : undefined) : 0
+  const [taken, setTaken] = useState<Instrument>()
   const value = parseLength(typed, bare)
   const data: ReadingData | undefined =
     value.ok && from !== undefined
@@ -82,6 +85,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new place starts with an empty reading
   useEffect(() => {
     setTyped('')
+    setTaken(undefined)
     setSure(false)
     setProblems([])
   }, [station, offset, step.key])
@@ -107,7 +111,15 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
       setSure(true)
       return
     }
-    const done = await go([{ kind: 'reading', where: whereOf(step, station, offset), data, ...(recheck ? { recheckOf: recheck.id } : {}) }])
+    const done = await go([
+      {
+        kind: 'reading',
+        where: whereOf(step, station, offset),
+        data,
+        ...(recheck ? { recheckOf: recheck.id } : {}),
+        ...(taken ? { instrument: taken } : {}),
+      },
+    ])
     if (done) {
       setTyped('')
       setSure(false)
@@ -141,6 +153,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
           options={[
             ['rod', 'Rod'],
             ['string', 'String and tape'],
+            ['survey', 'Point'],
             ['deviation', 'Deviation'],
           ]}
           onChange={setMethod}
@@ -185,16 +198,28 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
       <TextField
         value={typed}
         onChange={(v) => {
+          setTaken(undefined)
           setTyped(v)
           setSure(false)
         }}
         aria-describedby="judged"
       >
         <Label style={{ fontSize: 15, color: 'var(--soft)' }}>
-          {`${method === 'rod' ? 'Rod reading' : method === 'string' ? 'Drop' : sense === 'line' ? 'Off the line, + is out' : sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(station, units)}${across1(offset)}, ${bare}`}
+          {`${method === 'rod' ? 'Rod reading' : method === 'string' ? 'Drop' : method === 'survey' ? 'Elevation' : sense === 'line' ? 'Off the line, + is out' : sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(station, units)}${across1(offset)}, ${bare}`}
         </Label>
         <Big ref={input} inputMode="decimal" enterKeyHint="done" onKeyDown={(e) => e.key === 'Enter' && put()} />
       </TextField>
+      {method === 'rod' && should !== undefined ? (
+        <TakeReading
+          kind="level"
+          scene={{ rod: should }}
+          onTaken={(values, instrument) => {
+            setTyped(units === 'metric' ? (values.rod ?? 0).toFixed(3) : formatLength(values.rod ?? 0, units))
+            setTaken(instrument)
+            setSure(false)
+          }}
+        />
+      ) : null}
       <Judgement $out={out} id="judged" aria-live="polite">
         {deviation === undefined ? (
           <span>{typed.trim() && !value.ok ? value.problems[0]?.message : 'Type the reading; it is judged as you type.'}</span>

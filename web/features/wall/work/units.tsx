@@ -2,8 +2,8 @@
 
 import { useState } from 'react'
 import { Button, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Hero } from '@/ui/figure'
 import { Tally } from '@/ui/tally'
-import { Hero } from '../look'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 

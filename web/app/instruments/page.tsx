@@ -1,0 +1,9 @@
+import { InstrumentsPage } from '@/features/instruments'
+import { requirePerson } from '@/server/page'
+
+export const metadata = { title: 'Instruments · Stone Tally' }
+
+export default async function Page() {
+  const person = await requirePerson()
+  return <InstrumentsPage me={{ id: person.id, name: person.name, role: person.role }} />
+}

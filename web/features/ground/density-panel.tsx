@@ -1,0 +1,320 @@
+'use client'
+
+import {
+  type CurveData,
+  curveOf,
+  curvesOf,
+  type DensityData,
+  densityReport,
+  formatStation,
+  type Instrument,
+  lineOf,
+  looksLikeShare,
+  type Problem,
+  WINDOWS,
+} from '@stone-tally/core'
+import { useState } from 'react'
+import { TakeReading } from '@/features/instruments'
+import { Finding, useRecord } from '@/features/wall'
+import { Button, Caution, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { useWidth } from '@/ui/drawing/use-width'
+import { Hero } from '@/ui/figure'
+import { DensityChart } from './density-chart'
+import { Halves } from './dig-panel'
+import { type GroundProps, numberOf, padStep } from './types'
+
+/** Laboratory curves, field tests against them, what is owed, and tests done again after rework. */
+export function DensityPanel(props: GroundProps) {
+  const { state, section, units, me, record, finding, wall } = props
+  const step = padStep(state, section)
+  const report = densityReport(state, step?.key)
+  const curves = curvesOf(state)
+  const [chosen, setChosen] = useState<string>()
+  const [box, width] = useWidth<HTMLDivElement>(620)
+  const one = curves.find((c) => c.entry.entry.id === chosen) ?? curves[curves.length - 1]
+  const curve = one ? curveOf(one.data) : undefined
+  const open = report.tests.filter((t) => t.out && !t.closed)
+  return (
+    <Halves>
+      <Stack>
+        {curves.length > 1 ? (
+          <Choice
+            label="Material"
+            value={one?.entry.entry.id ?? ''}
+            options={curves.map((c) => [c.entry.entry.id, c.data.name] as const)}
+            onChange={setChosen}
+          />
+        ) : null}
+        <div ref={box}>
+          {one && curve?.ok ? (
+            <DensityChart
+              data={one.data}
+              curve={curve.value}
+              window={WINDOWS.pad}
+              tests={report.tests.filter((t) => t.data.curve === one.entry.entry.id)}
+              width={width}
+              height={Math.min(380, Math.max(280, width * 0.6))}
+            />
+          ) : (
+            <p>No laboratory curve yet. Without one a density says nothing: enter the report of the material, or keep a method record.</p>
+          )}
+        </div>
+        {one?.data.oversize ? (
+          <p style={{ fontSize: 15, color: 'var(--soft)' }}>
+            Corrected for {one.data.oversize.share} % coarse particles: the curve drawn is the matrix, the maximum that of the whole material.
+          </p>
+        ) : null}
+        {report.tests.length > 0 ? (
+          <Wide role="region" aria-label="Density tests" tabIndex={0}>
+            <table>
+              <thead>
+                <tr>
+                  <th>Station</th>
+                  <th className="n">Lift</th>
+                  <th>How</th>
+                  <th className="n">Dry, kg/m³</th>
+                  <th className="n">Moisture, %</th>
+                  <th>Judged</th>
+                </tr>
+              </thead>
+              <tbody>
+                {report.tests.map((t) => (
+                  <tr key={t.entry.entry.id}>
+                    <td>{t.entry.entry.where.station === undefined ? '—' : formatStation(t.entry.entry.where.station, units)}</td>
+                    <td className="n">{t.data.lift}</td>
+                    <td>{t.data.method === 'gauge' ? 'gauge' : t.data.method === 'sand-cone' ? 'sand cone' : 'method'}</td>
+                    <td className="n">{t.result ? t.result.dryDensity.toFixed(0) : '—'}</td>
+                    <td className="n">{t.result ? t.result.moisture : '—'}</td>
+                    <td className="wrap">
+                      {t.out ? (t.closed ? '◆ failed, reworked: ' : '▲ ') : '✓ '}
+                      {t.text}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Wide>
+        ) : null}
+      </Stack>
+      <Stack>
+        <Hero value={`${report.owed}`} unit={`tests owed of ${report.wanted}: one a lift and 15 m`} />
+        {open.map((t) => (
+          <Stop key={t.entry.entry.id}>
+            <Finding
+              state={state}
+              finding={t.entry}
+              me={me}
+              record={record}
+              rechecking={false}
+              onRecheck={() => {}}
+              elsewhere={finding === t.entry.entry.id ? undefined : `/walls/${wall}/ground?finding=${t.entry.entry.id}`}
+            />
+          </Stop>
+        ))}
+        {step ? (
+          <TestForm
+            {...props}
+            curve={one}
+            stage={step.stage.id}
+            lifts={step.lifts?.count ?? 1}
+            recheck={open.find((t) => state.actions.has(t.entry.entry.id))?.entry.entry.id}
+          />
+        ) : null}
+        <CurveForm {...props} />
+      </Stack>
+    </Halves>
+  )
+}
+
+/** A test of one lift at the chosen station. */
+function TestForm({
+  state,
+  section,
+  station,
+  units,
+  record,
+  curve,
+  stage,
+  lifts,
+  recheck,
+}: GroundProps & { curve: ReturnType<typeof curvesOf>[number] | undefined; stage: string; lifts: number; recheck: string | undefined }) {
+  const [method, setMethod] = useState<DensityData['method']>('sand-cone')
+  const of = recheck ? state.byId.get(recheck)?.entry : undefined
+  const [lift, setLift] = useState(`${(of?.data as DensityData | undefined)?.lift ?? lifts}`)
+  const [v, setV] = useState<Readonly<Record<string, string>>>({
+    coneMass: '1.62',
+    sandDensity: '1430',
+    densityReference: '2300',
+    moistureReference: '680',
+  })
+  const [seen, setSeen] = useState('')
+  const [taken, setTaken] = useState<Instrument>()
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const put = (key: string) => (value: string) => {
+    setTaken(undefined)
+    setV({ ...v, [key]: value })
+  }
+  const fields: readonly (readonly [string, string])[] =
+    method === 'sand-cone'
+      ? [
+          ['massBefore', 'Jar before, kg'],
+          ['massAfter', 'Jar after, kg'],
+          ['coneMass', 'Cone, kg'],
+          ['sandDensity', 'Sand, kg/m³'],
+          ['soilMass', 'Soil out, kg'],
+          ['moisture', 'Moisture, %'],
+        ]
+      : [
+          ['wetDensity', 'Wet density, kg/m³'],
+          ['moisture', 'Moisture, %'],
+          ['densityStandard', 'Standard today, density'],
+          ['densityReference', 'Its reference'],
+          ['moistureStandard', 'Standard today, moisture'],
+          ['moistureReference', 'Its reference'],
+        ]
+  const number = (key: string) => numberOf(v[key] ?? '')
+  const at = of?.where.station ?? Math.round(station * 100) / 100
+  const send = async () => {
+    const wrong: Problem[] =
+      method === 'record' ? [] : fields.filter(([k]) => Number.isNaN(number(k))).map(([, name]) => ({ field: name, message: 'is not a number' }))
+    if (wrong.length > 0) return setProblems(wrong)
+    const values = Object.fromEntries(fields.map(([k]) => [k, number(k)]))
+    const data = {
+      method,
+      lift: Number(lift),
+      ...(method === 'record'
+        ? { seen: seen.trim() }
+        : { curve: curve?.entry.entry.id, ...(method === 'sand-cone' ? { cone: values } : { gauge: values }) }),
+    }
+    const done = await go([
+      {
+        kind: 'density',
+        where: { stage, section, station: at },
+        data,
+        ...(recheck ? { recheckOf: recheck } : {}),
+        ...(taken && method === 'gauge' ? { instrument: taken } : {}),
+      },
+    ])
+    if (done) setSeen('')
+  }
+  const share = looksLikeShare(number('moisture'))
+  const lab = curve ? curveOf(curve.data) : undefined
+  return (
+    <Stack>
+      <h3>
+        {of ? 'Test again' : 'Test'} at {formatStation(at, units)}
+      </h3>
+      {of ? <p>{lineOf(state, of, { units })}</p> : null}
+      <Choice
+        label="How"
+        hideLabel
+        value={method}
+        options={[
+          ['sand-cone', 'Sand cone'],
+          ['gauge', 'Gauge'],
+          ['record', 'Method record'],
+        ]}
+        onChange={setMethod}
+      />
+      <Row>
+        <div style={{ width: 90 }}>
+          <Field label="Lift" value={lift} onChange={setLift} inputMode="numeric" />
+        </div>
+        {method === 'record'
+          ? null
+          : fields.map(([k, name]) => (
+              <div key={k} style={{ width: 150 }}>
+                <Field label={name} value={v[k] ?? ''} onChange={put(k)} inputMode="decimal" />
+              </div>
+            ))}
+      </Row>
+      {method === 'record' ? <Field label="What was seen: plant, passes, until nothing moved" value={seen} onChange={setSeen} long /> : null}
+      {method === 'gauge' ? (
+        <TakeReading
+          kind="density-gauge"
+          scene={
+            lab?.ok ? { wet: lab.value.maximumDryDensity * 0.972 * (1 + lab.value.optimumMoisture / 100), moisture: lab.value.optimumMoisture } : {}
+          }
+          onTaken={(r, i) => {
+            setV({
+              ...v,
+              wetDensity: (r.wet ?? 0).toFixed(0),
+              moisture: (r.moisture ?? 0).toFixed(1),
+              densityStandard: (r.dstd ?? 0).toFixed(0),
+              densityReference: (r.dref ?? 0).toFixed(0),
+              moistureStandard: (r.mstd ?? 0).toFixed(0),
+              moistureReference: (r.mref ?? 0).toFixed(0),
+            })
+            setTaken(i)
+          }}
+        />
+      ) : null}
+      {share ? (
+        <Caution>
+          Moisture is in per cent: write {+(number('moisture') * 100).toFixed(2)} for {v.moisture}.
+        </Caution>
+      ) : null}
+      {method === 'gauge' ? (
+        <Caution>A nuclear gauge is for licensed people: keep it locked, keep others 3 m off, never leave it alone in the trench.</Caution>
+      ) : null}
+      <NowButton isDisabled={busy || (method === 'record' ? seen.trim().length < 3 : !curve)} onPress={send}>
+        {of ? 'Record the re-test' : 'Record the test'}
+      </NowButton>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+/** The laboratory's points, typed as they stand in the report: one pair a line. */
+function CurveForm({ me, record }: GroundProps) {
+  const [open, setOpen] = useState(false)
+  const [name, setName] = useState('')
+  const [source, setSource] = useState('')
+  const [lines, setLines] = useState('')
+  const [gs, setGs] = useState('')
+  const [share, setShare] = useState('')
+  const { busy, problems, setProblems, go } = useRecord(record)
+  if (me.role === 'crew') return null
+  if (!open) return <Button onPress={() => setOpen(true)}>Enter a laboratory curve</Button>
+  const points = lines
+    .split('\n')
+    .filter((l) => l.trim())
+    .map((l) =>
+      l
+        .trim()
+        .split(/[\s;]+/)
+        .map(numberOf),
+    )
+  const put = async () => {
+    const bad = points.findIndex((p) => p.length !== 2 || p.some(Number.isNaN))
+    if (bad >= 0) return setProblems([{ field: `line ${bad + 1}`, message: 'needs moisture and dry density, such as 9.5 2013' }])
+    const data: CurveData = {
+      name: name.trim(),
+      source: source.trim(),
+      points: points.map(([moisture = 0, dryDensity = 0]) => ({ moisture, dryDensity })),
+      ...(gs.trim() ? { gs: numberOf(gs) } : {}),
+      ...(share.trim() ? { oversize: { share: numberOf(share), gs: 2.65, moisture: 1 } } : {}),
+    }
+    if (await go([{ kind: 'curve', where: {}, data }])) setOpen(false)
+  }
+  return (
+    <Stack>
+      <Row>
+        <Field label="Material" value={name} onChange={setName} />
+        <Field label="Report" value={source} onChange={setSource} />
+      </Row>
+      <Field label="Moisture % and dry density kg/m³, one point a line" value={lines} onChange={setLines} long />
+      <Row>
+        <Field label="Gs of grains, 2.70 when empty" value={gs} onChange={setGs} inputMode="decimal" />
+        <Field label="Coarse particles left out, %" value={share} onChange={setShare} inputMode="decimal" />
+      </Row>
+      <Row>
+        <NowButton isDisabled={busy || !name.trim() || !source.trim()} onPress={put}>
+          Record the curve
+        </NowButton>
+        <Button onPress={() => setOpen(false)}>Close</Button>
+      </Row>
+      <Problems list={problems} />
+    </Stack>
+  )
+}

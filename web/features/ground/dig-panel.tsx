@@ -1,0 +1,276 @@
+'use client'
+
+import {
+  DIG,
+  digReport,
+  digWords,
+  formatLength,
+  formatSmall,
+  formatStation,
+  formatVolume,
+  LIMITS,
+  OBSTRUCTIONS,
+  type Problem,
+  parseLength,
+  WAYS,
+} from '@stone-tally/core'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { Finding, StepCard, useRecord } from '@/features/wall'
+import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { Targets } from '@/ui/figure'
+import { digStep, type GroundProps, numberOf } from './types'
+
+export const Halves = styled.div`display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 420px); gap: 28px; align-items: start; @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
+
+/** Depth step by step from the lowest, volumes and loads, room behind, and what stands in the way. */
+export function DigPanel(props: GroundProps) {
+  const { state, section, station, onStation, units, me, record, wall } = props
+  const report = digReport(state)
+  const step = digStep(state, section)
+  const own = state.layout.plan.sections.find((s) => s.id === section)
+  const steps = report.steps.filter((s) => own && s.step.end > own.from + 0.01 && s.step.start < own.to - 0.01).sort((a, b) => a.order - b.order)
+  const short = report.planned < report.room - 0.005
+  const beside = (step ? (state.logs.get(step.key)?.work ?? []) : []).filter(
+    (e) =>
+      (e.entry.kind === 'obstruction' || e.entry.kind === 'cut') &&
+      state.outs.has(e.entry.id) &&
+      !state.superseded.has(e.entry.id) &&
+      !state.rechecks.get(e.entry.id)?.length,
+  )
+  return (
+    <Halves>
+      <Stack>
+        <Targets
+          list={[
+            ['To dig', formatVolume(report.bank, units)],
+            ['Dug', formatVolume(report.done, units)],
+            ['Left', `${formatVolume(report.left, units)} in the bank`],
+            ['Loads left', `${report.loads} of ${formatVolume(DIG.truck, units)} loose`],
+            ['Fill over-dig', report.overDig > 0 ? `${formatVolume(report.overDig, units)} pad material` : 'none'],
+            ['Room behind face', formatLength(report.room, units, 2)],
+          ]}
+        />
+        {short ? (
+          <Stop>
+            <strong>
+              ⬣ The plan digs {formatLength(report.planned, units, 2)} behind the face; the longest layer needs {formatLength(report.room, units, 2)}.
+            </strong>
+            <span>A layer that does not fit is cut short or folded up, and holds less. Change the excavation in the plan before digging.</span>
+          </Stop>
+        ) : null}
+        <Wide role="region" aria-label="Steps and readings" tabIndex={0}>
+          <table>
+            <thead>
+              <tr>
+                <th>Order</th>
+                <th>Step</th>
+                <th className="n">Dig to</th>
+                <th className="n">Below ground</th>
+                <th>Read</th>
+              </tr>
+            </thead>
+            <tbody>
+              {steps.map((s) => (
+                <tr key={s.step.start} data-on={station >= s.step.start && station < s.step.end}>
+                  <td>{s.order === 1 ? '1 · start here' : s.order}</td>
+                  <td>
+                    {formatStation(s.step.start, units)} to {formatStation(s.step.end, units)}
+                  </td>
+                  <td className="n">{formatLength(s.target, units)}</td>
+                  <td className="n">{formatLength(Math.max(...s.points.map((p) => p.ground)) - s.target, units, 2)}</td>
+                  <td className="wrap">
+                    {s.points
+                      .filter((p) => p.deviation !== undefined)
+                      .map((p) => {
+                        const out = Math.abs(p.deviation ?? 0) > LIMITS.excavation.value + 1e-4
+                        return (
+                          <div key={p.station}>
+                            {out ? '▲' : '✓'} {formatStation(p.station, units)}: {digWords(p.deviation ?? 0, units)}
+                          </div>
+                        )
+                      })}
+                    {s.points.every((p) => p.deviation === undefined) ? `${s.points.length} points to read` : null}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+        {report.deepest.depth > LIMITS.shoreAbove.value ? (
+          <Caution>
+            The cut is {formatLength(report.deepest.depth, units, 2)} deep at {formatStation(report.deepest.station, units)}.{' '}
+            {LIMITS.shoreAbove.reason} Nobody works below an unsupported side; spoil at least {formatLength(LIMITS.spoilSetback.value, units, 2)} from
+            the edge, a way out within reach.
+          </Caution>
+        ) : null}
+        {beside.map((e) => (
+          <Stop key={e.entry.id}>
+            <Finding
+              state={state}
+              finding={e}
+              me={me}
+              record={record}
+              rechecking={false}
+              onRecheck={() => {}}
+              elsewhere={`/walls/${wall}/ground?finding=${e.entry.id}`}
+            />
+          </Stop>
+        ))}
+        <CutForm {...props} />
+        <ObstructionForm {...props} />
+      </Stack>
+      {step ? (
+        <StepCard
+          state={state}
+          step={step}
+          me={me}
+          record={record}
+          tag="DIG"
+          station={station}
+          onStation={onStation}
+          onStep={() => window.location.assign(`/walls/${wall}`)}
+          onNext={() => window.location.assign(`/walls/${wall}`)}
+          wall={wall}
+        />
+      ) : null}
+    </Halves>
+  )
+}
+
+const optionalLength = (text: string, bare: 'm' | 'ft' | 'mm' | 'in', field: string, problems: Problem[]) => {
+  if (!text.trim()) return undefined
+  const r = parseLength(text, bare)
+  if (r.ok) return r.value
+  problems.push({ field, message: r.problems[0]?.message ?? 'is not a length' })
+  return undefined
+}
+
+/** The trench as it was cut at the chosen station. */
+function CutForm({ state, section, station, units, record, finding }: GroundProps) {
+  const [open, setOpen] = useState(false)
+  const [width, setWidth] = useState('')
+  const [behind, setBehind] = useState('')
+  const [slope, setSlope] = useState('')
+  const [spoil, setSpoil] = useState('')
+  const [by, setBy] = useState('')
+  const [shored, setShored] = useState(false)
+  const [water, setWater] = useState(false)
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const step = digStep(state, section)
+  if (!step) return null
+  if (!open) return <Button onPress={() => setOpen(true)}>Check width, room, sides and water at {formatStation(station, units)}</Button>
+  const put = async () => {
+    const bad: Problem[] = []
+    const bare = units === 'metric' ? 'm' : 'ft'
+    const [w, b, s] = [
+      optionalLength(width, bare, 'width', bad),
+      optionalLength(behind, bare, 'behind', bad),
+      optionalLength(spoil, bare, 'spoil', bad),
+    ]
+    const lean = slope.trim() ? numberOf(slope) : undefined
+    if (Number.isNaN(lean)) bad.push({ field: 'sides', message: 'give metres across for one metre up, such as 0.75' })
+    if (bad.length > 0) return setProblems(bad)
+    const data = {
+      ...(w === undefined ? {} : { width: w }),
+      ...(b === undefined ? {} : { behind: b }),
+      ...(lean === undefined ? {} : { slope: lean }),
+      ...(s === undefined ? {} : { spoil: s }),
+      ...(shored ? { shored } : {}),
+      ...(water ? { water } : {}),
+      ...(by.trim() ? { by: by.trim() } : {}),
+    }
+    const of = finding ? state.byId.get(finding) : undefined
+    const where = {
+      stage: step.stage.id,
+      section,
+      station: of?.entry.kind === 'cut' ? (of.entry.where.station ?? station) : Math.round(station * 100) / 100,
+    }
+    if (await go([{ kind: 'cut', where, data, ...(of?.entry.kind === 'cut' && state.actions.has(of.entry.id) ? { recheckOf: of.entry.id } : {}) }]))
+      setOpen(false)
+  }
+  const m = units === 'metric' ? 'm' : 'ft'
+  return (
+    <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
+      <h3>The cut at {formatStation(station, units)}</h3>
+      <Row>
+        <Field label={`Width, ${m}`} value={width} onChange={setWidth} inputMode="decimal" />
+        <Field label={`Behind the face, ${m}`} value={behind} onChange={setBehind} inputMode="decimal" />
+        <Field label="Sides, across per 1 up" value={slope} onChange={setSlope} inputMode="decimal" />
+        <Field label={`Spoil from edge, ${m}`} value={spoil} onChange={setSpoil} inputMode="decimal" />
+        <Field label="Sides judged by" value={by} onChange={setBy} />
+      </Row>
+      <Row style={{ gap: 24 }}>
+        <Check checked={shored} onChange={setShored}>
+          Shored
+        </Check>
+        <Check checked={water} onChange={setWater}>
+          Water stands or runs in
+        </Check>
+      </Row>
+      <Row>
+        <NowButton isDisabled={busy} onPress={put}>
+          Record the cut
+        </NowButton>
+        <Button onPress={() => setOpen(false)}>Close</Button>
+      </Row>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+/** A boulder, roots, a service, old work: what it is, how far it stands above the bottom, and the choice it forces. */
+function ObstructionForm({ state, section, station, units, record, finding }: GroundProps) {
+  const [open, setOpen] = useState(false)
+  const [what, setWhat] = useState<keyof typeof OBSTRUCTIONS>('rock')
+  const [way, setWay] = useState<keyof typeof WAYS>('break-out')
+  const [length, setLength] = useState('')
+  const [above, setAbove] = useState('')
+  const [note, setNote] = useState('')
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const step = digStep(state, section)
+  if (!step) return null
+  if (!open) return <Button onPress={() => setOpen(true)}>Something in the way at {formatStation(station, units)}</Button>
+  const high = parseLength(above, units === 'metric' ? 'mm' : 'in')
+  const limit = LIMITS.padThickness.value
+  const words = !high.ok
+    ? ''
+    : Math.abs(high.value) <= limit + 1e-6
+      ? `The pad may be ${formatSmall(high.value, units)} thinner here: within ${formatSmall(limit, units)} of design.`
+      : `More than ${formatSmall(limit, units)}: a pad thin here and thick beside it settles unevenly. Break it out, or step up a whole course (${formatSmall(state.layout.plan.unit.height, units)}).`
+  const put = async () => {
+    const long = parseLength(length, units === 'metric' ? 'm' : 'ft')
+    if (!long.ok || !high.ok)
+      return setProblems([
+        ...(long.ok ? [] : [{ field: 'length', message: long.problems[0]?.message ?? '' }]),
+        ...(high.ok ? [] : [{ field: 'above', message: high.problems[0]?.message ?? '' }]),
+      ])
+    const from = Math.max(0, Math.round((station - long.value / 2) * 100) / 100)
+    const to = Math.round((station + long.value / 2) * 100) / 100
+    const data = { what, from, to, above: high.value, way, ...(note.trim() ? { note: note.trim() } : {}) }
+    const of = finding ? state.byId.get(finding) : undefined
+    const again = of?.entry.kind === 'obstruction' && state.actions.has(of.entry.id) ? { recheckOf: of.entry.id } : {}
+    if (await go([{ kind: 'obstruction', where: { stage: step.stage.id, section }, data, ...again }])) setOpen(false)
+  }
+  return (
+    <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
+      <h3>In the way at {formatStation(station, units)}</h3>
+      <Choice label="What" value={what} options={Object.entries(OBSTRUCTIONS) as [keyof typeof OBSTRUCTIONS, string][]} onChange={setWhat} />
+      <Row>
+        <Field label={`Length along the wall, ${units === 'metric' ? 'm' : 'ft'}`} value={length} onChange={setLength} inputMode="decimal" />
+        <Field label={`Above the bottom, ${units === 'metric' ? 'mm' : 'in'}`} value={above} onChange={setAbove} inputMode="decimal" />
+        <Field label="Note" value={note} onChange={setNote} />
+      </Row>
+      {words ? <Caution>{words}</Caution> : null}
+      <Choice label="What is done" value={way} options={Object.entries(WAYS) as [keyof typeof WAYS, string][]} onChange={setWay} />
+      {what === 'service' ? <Caution>A service: stop, keep everyone away, ask its owner. It is never broken out or built over.</Caution> : null}
+      <Row>
+        <NowButton isDisabled={busy} onPress={put}>
+          Record
+        </NowButton>
+        <Button onPress={() => setOpen(false)}>Close</Button>
+      </Row>
+      <Problems list={problems} />
+    </Stack>
+  )
+}

@@ -1,0 +1,170 @@
+'use client'
+
+import {
+  digReport,
+  formatLength,
+  formatStation,
+  isLive,
+  levelsAt,
+  nextStep,
+  type ObstructionData,
+  type Plan,
+  type UndercutData,
+  weatherCautions,
+  weatherOf,
+} from '@stone-tally/core'
+import Link from 'next/link'
+import { type ComponentType, useEffect, useMemo, useState } from 'react'
+import styled from 'styled-components'
+import { type Me, useWall } from '@/features/wall'
+import { Bar } from '@/ui/bar'
+import { Caution, Choice, Condensed, Row, Stack } from '@/ui/controls'
+import { useWidth } from '@/ui/drawing/use-width'
+import { Targets } from '@/ui/figure'
+import { usePreferences } from '@/ui/preferences'
+import { DensityPanel } from './density-panel'
+import { DigPanel } from './dig-panel'
+import { LevelPanel } from './level-panel'
+import { LiftsPanel } from './lifts-panel'
+import { MapPanel } from './map-panel'
+import { SoilPanel } from './soil-panel'
+import { TrenchSection } from './trench-section'
+import type { GroundProps } from './types'
+import { WeatherPanel } from './weather-panel'
+
+const Frame = styled.main`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; }`
+const Tabs = styled.div`border-bottom: 3px solid var(--ink); overflow-x: auto; .row { flex-wrap: nowrap; } .one { white-space: nowrap; margin-bottom: 0; border-bottom: 0; }`
+
+const PANELS = {
+  level: ['Level book', LevelPanel],
+  dig: ['Dig', DigPanel],
+  soil: ['Soil', SoilPanel],
+  pad: ['Pad and lifts', LiftsPanel],
+  density: ['Density', DensityPanel],
+  map: ['Pad level', MapPanel],
+  weather: ['Weather', WeatherPanel],
+} as const satisfies Record<string, readonly [string, ComponentType<GroundProps>]>
+type Tab = keyof typeof PANELS
+const TABS = Object.entries(PANELS).map(([id, [name]]) => [id as Tab, name] as const)
+const FOR_KIND: Readonly<Record<string, Tab>> = { soil: 'soil', undercut: 'soil', density: 'density', sight: 'level', obstruction: 'dig', cut: 'dig' }
+
+/** From the first set-up of the level to a pad that is proven level: the trench drawn, and what is done in it. */
+export function GroundPage({
+  wall,
+  name,
+  plans,
+  me,
+  finding,
+  tab: wanted,
+}: {
+  wall: string
+  name: string
+  plans: readonly Plan[]
+  me: Me
+  finding?: string
+  tab?: string
+}) {
+  const { state, record, loaded, live, waiting } = useWall(wall, plans, me)
+  const { units } = usePreferences()
+  const { plan } = state.layout
+  const [section, setSection] = useState(plan.sections[0]?.id ?? '')
+  const [tab, setTab] = useState<Tab>(wanted && wanted in PANELS ? (wanted as Tab) : 'dig')
+  const [chosen, setStation] = useState<number>()
+  const [box, width] = useWidth<HTMLDivElement>(1180)
+  const own = plan.sections.find((s) => s.id === section) ?? plan.sections[0]
+  const station = chosen ?? (own ? (own.from + own.to) / 2 : 0)
+  const report = useMemo(() => digReport(state), [state])
+  const of = <T,>(kind: string) =>
+    state.entries.filter((e) => e.entry.kind === kind && e.entry.where.section === section && isLive(state, e.entry.id)).map((e) => e.entry.data as T)
+
+  // A finding to re-check opens where its kind is recorded.
+  useEffect(() => {
+    const entry = finding && loaded ? state.byId.get(finding)?.entry : undefined
+    if (!entry) return
+    setTab(FOR_KIND[entry.kind] ?? 'dig')
+    if (entry.where.section) setSection(entry.where.section)
+    if (entry.where.station !== undefined) setStation(entry.where.station)
+  }, [finding, loaded, state.byId])
+
+  const Panel = PANELS[tab][1]
+  const at = levelsAt(state, station)
+  const weather = weatherOf(state)
+  const cautions = weather.now ? weatherCautions(weather.now, weather.expected) : []
+  const next = nextStep(state, section)
+  return (
+    <>
+      <Bar person={me}>
+        <strong>{name}</strong>{' '}
+        <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>
+          {live === 'lost' ? '▲ no connection, what you record is kept here' : waiting > 0 ? `${waiting} waiting to be sent` : ''}
+        </Condensed>
+      </Bar>
+      <Frame>
+        <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+          <h1>Dig and pad</h1>
+          <Row style={{ alignItems: 'center', gap: 16 }}>
+            {plan.sections.length > 1 ? (
+              <Choice
+                label="Section"
+                hideLabel
+                value={section}
+                options={plan.sections.map((s) => [s.id, `Section ${s.id}`] as const)}
+                onChange={(v) => {
+                  setSection(v)
+                  setStation(undefined)
+                }}
+              />
+            ) : null}
+            <Link href={`/walls/${wall}`}>Board</Link>
+          </Row>
+        </Row>
+        {loaded ? null : <p role="status">{live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>}
+        <div ref={box}>
+          <TrenchSection
+            report={report}
+            plan={plan}
+            from={own?.from ?? 0}
+            to={own?.to ?? plan.length}
+            station={station}
+            onStation={setStation}
+            undercuts={of<UndercutData>('undercut')}
+            obstructions={of<ObstructionData>('obstruction')}
+            units={units}
+            width={width}
+            height={width < 600 ? 210 : 270}
+          />
+        </div>
+        <Targets
+          list={[
+            ['At station', formatStation(station, units)],
+            ['Dig to', formatLength(at.bottom, units)],
+            ['Top of pad', formatLength(at.pad, units)],
+            ['Next here', next ? next.stage.title : 'all done'],
+          ]}
+        />
+        {cautions.length > 0 ? (
+          <Stack style={{ gap: 6 }}>
+            {cautions.map((c) => (
+              <Caution key={c.id}>{c.text}</Caution>
+            ))}
+          </Stack>
+        ) : null}
+        <Tabs className="tabs">
+          <Choice label="What to do" hideLabel value={tab} options={TABS} onChange={setTab} />
+        </Tabs>
+        <Panel
+          key={`${tab} ${section}`}
+          wall={wall}
+          state={state}
+          section={section}
+          station={station}
+          onStation={setStation}
+          units={units}
+          me={me}
+          record={record}
+          finding={finding}
+        />
+      </Frame>
+    </>
+  )
+}

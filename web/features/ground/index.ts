@@ -1,0 +1,2 @@
+export { DensityChart } from './density-chart'
+export { GroundPage } from './ground-page'

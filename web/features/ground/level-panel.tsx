@@ -1,0 +1,340 @@
+'use client'
+
+import type { Instrument } from '@stone-tally/core'
+import {
+  type BookDay,
+  formatLength,
+  formatSmall,
+  formatStation,
+  latestSetup,
+  levelBooks,
+  otherDatum,
+  parseLength,
+  type SetupData,
+  stakeMarks,
+} from '@stone-tally/core'
+import { useState } from 'react'
+import { TakeReading } from '@/features/instruments'
+import { Finding, useRecord } from '@/features/wall'
+import { Button, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { Hero, Targets } from '@/ui/figure'
+import { Halves } from './dig-panel'
+import { PointsForm } from './points-form'
+import type { GroundProps } from './types'
+
+type Job = 'setup' | 'check' | 'turn' | 'close' | 'stake' | 'points'
+
+/** The level book: set up, check, move on and close; everything reduced as it comes. */
+export function LevelPanel(props: GroundProps) {
+  const { state, units, me, record } = props
+  const [job, setJob] = useState<Job>('setup')
+  const books = levelBooks(state)
+  const now = latestSetup(state)
+  const d = now?.entry.data as SetupData | undefined
+  const hi = d ? d.benchmark + d.backsight : undefined
+  const bad = state.entries.filter(
+    (e) => e.entry.kind === 'sight' && state.outs.has(e.entry.id) && !state.superseded.has(e.entry.id) && !state.actions.has(e.entry.id),
+  )
+  return (
+    <Halves>
+      <Stack>
+        {books.length === 0 ? <p>No readings yet. Set up the instrument and look back at a benchmark.</p> : null}
+        {books.map((b) => (
+          <Day key={`${b.day} ${b.with}`} day={b} units={units} />
+        ))}
+      </Stack>
+      <Stack>
+        {hi === undefined ? (
+          <Hero value="—" unit="no height of instrument yet" />
+        ) : (
+          <Hero value={formatLength(hi, units)} unit="height of instrument" />
+        )}
+        {d ? (
+          <Targets
+            list={[
+              ['Looked back at', d.point ?? state.layout.plan.benchmark.name],
+              ['Backsight', formatLength(d.backsight, units)],
+            ]}
+          />
+        ) : null}
+        {bad.map((e) => (
+          <Stop key={e.entry.id}>
+            <Finding
+              state={state}
+              finding={e}
+              me={me}
+              record={record}
+              rechecking={false}
+              onRecheck={() => setJob(e.entry.data && (e.entry.data as { sight: string }).sight === 'check' ? 'setup' : 'close')}
+            />
+          </Stop>
+        ))}
+        <Choice
+          label="What now"
+          value={job}
+          options={[
+            ['setup', 'Set up'],
+            ['check', 'Check'],
+            ['turn', 'Move on'],
+            ['close', 'Close'],
+            ['stake', 'String and stake'],
+            ['points', 'Survey points'],
+          ]}
+          onChange={setJob}
+        />
+        {job === 'stake' ? (
+          <Stake {...props} />
+        ) : job === 'points' ? (
+          <PointsForm {...props} />
+        ) : (
+          <Shot key={job} {...props} job={job} hi={hi} books={books} />
+        )}
+      </Stack>
+    </Halves>
+  )
+}
+
+const KIND = { backsight: 'BS', intermediate: 'IS', foresight: 'FS', check: 'check' } as const
+
+/** One day's book: the classical columns, with closures below. */
+function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
+  const { book } = day
+  return (
+    <div>
+      <h3>
+        {day.day} · {day.with}
+      </h3>
+      {book.ok ? (
+        <>
+          <Wide role="region" aria-label={`Level book ${day.day}, ${day.with}`} tabIndex={0} style={{ maxHeight: 460, overflowY: 'auto' }}>
+            <table>
+              <thead>
+                <tr>
+                  <th>Point</th>
+                  <th className="n">Backsight</th>
+                  <th className="n">Between</th>
+                  <th className="n">Foresight</th>
+                  <th className="n">HI</th>
+                  <th className="n">Elevation</th>
+                  <th className="n">Adjusted</th>
+                </tr>
+              </thead>
+              <tbody>
+                {book.value.rows.map((r, i) => (
+                  <tr key={r.id ?? i} data-on={r.kind === 'backsight'}>
+                    <td>
+                      {r.doubtful ? '▲ ' : ''}
+                      {r.point}
+                      {r.kind === 'check' ? ` (check: ${formatSmall(r.off ?? 0, units)} off)` : ''}
+                      {r.doubtful && r.kind === 'intermediate' ? ' in doubt' : ''}
+                      <span style={{ position: 'absolute', clipPath: 'inset(50%)' }}> {KIND[r.kind]}</span>
+                    </td>
+                    <td className="n">{r.kind === 'backsight' ? formatLength(r.reading, units) : ''}</td>
+                    <td className="n">{r.kind === 'intermediate' || r.kind === 'check' ? formatLength(r.reading, units) : ''}</td>
+                    <td className="n">{r.kind === 'foresight' ? formatLength(r.reading, units) : ''}</td>
+                    <td className="n">{r.kind === 'backsight' ? formatLength(r.hi, units) : ''}</td>
+                    <td className="n">{formatLength(r.elevation, units)}</td>
+                    <td className="n">{Math.abs(r.adjusted - r.elevation) > 5e-5 ? formatLength(r.adjusted, units) : ''}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </Wide>
+          {book.value.legs.map((l) => (
+            <p key={`${l.from} ${l.firstSetup}`}>
+              <strong>
+                {l.within ? '✓' : '▲'} {l.from} to {l.to}: {formatSmall(l.misclosure, units)} {l.misclosure >= 0 ? 'high' : 'low'}
+              </strong>
+              , allowed {(l.allowed * 1000).toFixed(1)} mm over {l.setups} set-ups.{' '}
+              {l.within ? 'Shared out over the set-ups.' : 'Not shared out: look for the blunder, level again.'}
+            </p>
+          ))}
+          {book.value.open > 0 ? <p style={{ color: 'var(--soft)' }}>{book.value.open} set-ups not closed yet: end the day on a benchmark.</p> : null}
+        </>
+      ) : (
+        <Problems list={book.problems} />
+      )}
+    </div>
+  )
+}
+
+/** One sight: back, check, on or closing; judged while it is typed. */
+function Shot({
+  state,
+  units,
+  record,
+  job,
+  hi,
+  books,
+}: GroundProps & { job: 'setup' | 'check' | 'turn' | 'close'; hi: number | undefined; books: readonly BookDay[] }) {
+  const { benchmark } = state.layout.plan
+  const bare = units === 'metric' ? 'm' : 'ft'
+  const planned = units === 'metric' ? benchmark.elevation.toFixed(3) : formatLength(benchmark.elevation, units)
+  const last = [...state.entries]
+    .reverse()
+    .find(
+      (e) =>
+        e.entry.kind === 'sight' &&
+        (e.entry.data as { sight: string }).sight === 'foresight' &&
+        (e.entry.data as { known?: number }).known === undefined,
+    )
+  const turning = last?.entry.data as { point: string; hi: number; reading: number } | undefined
+  const [from, setFrom] = useState<'benchmark' | 'turning'>('benchmark')
+  const [point, setPoint] = useState(job === 'turn' ? `TP${state.entries.filter((e) => e.entry.kind === 'sight').length + 1}` : benchmark.name)
+  const [known, setKnown] = useState(planned)
+  const [reading, setReading] = useState('')
+  const [sure, setSure] = useState(false)
+  const [taken, setTaken] = useState<Instrument>()
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const onTurning = job === 'setup' && from === 'turning' && turning
+  const value = parseLength(reading, bare)
+  const elevation = parseLength(known, bare)
+  const known1 = onTurning ? turning.hi - turning.reading : elevation.ok ? elevation.value : undefined
+  const question =
+    job !== 'turn' && !onTurning && elevation.ok && point === benchmark.name ? otherDatum(elevation.value, benchmark.elevation) : undefined
+  const open = books[0]?.book.ok ? books[0].book.value.open : 1
+  const off = hi !== undefined && value.ok && known1 !== undefined ? hi - value.value - known1 : undefined
+  const put = async () => {
+    if (!value.ok) return setProblems(value.problems)
+    if (job !== 'turn' && known1 === undefined) return setProblems(elevation.ok ? [] : elevation.problems)
+    if (question && !sure) return setSure(true)
+    if (job !== 'setup' && hi === undefined) return setProblems([{ field: 'height', message: 'set up the instrument first' }])
+    const data =
+      job === 'setup'
+        ? onTurning
+          ? { benchmark: known1, backsight: value.value, point: turning.point, turning: true }
+          : { benchmark: known1, backsight: value.value, ...(point === benchmark.name ? {} : { point }) }
+        : job === 'turn'
+          ? { sight: 'foresight', point, hi, reading: value.value }
+          : job === 'check'
+            ? { sight: 'check', point, hi, reading: value.value, known: known1 }
+            : { sight: 'foresight', point, hi, reading: value.value, known: known1, setups: Math.max(1, open) }
+    if (await go([{ kind: job === 'setup' ? 'setup' : 'sight', where: {}, data, ...(taken ? { instrument: taken } : {}) }])) {
+      setReading('')
+      setSure(false)
+    }
+  }
+  return (
+    <Stack>
+      {job === 'setup' && turning ? (
+        <Choice
+          label="Look back at"
+          value={from}
+          options={[
+            ['benchmark', 'A benchmark'],
+            ['turning', turning.point],
+          ]}
+          onChange={setFrom}
+        />
+      ) : null}
+      <Row>
+        {onTurning ? null : <Field label={job === 'turn' ? 'Turning point' : 'Benchmark'} value={point} onChange={setPoint} />}
+        {job === 'turn' || onTurning ? null : <Field label={`Its elevation, ${bare}`} value={known} onChange={setKnown} inputMode="decimal" />}
+        <Field
+          label={`${job === 'setup' ? 'Backsight' : job === 'check' ? 'Check shot' : 'Foresight'}, ${bare}`}
+          value={reading}
+          onChange={(v) => {
+            setReading(v)
+            setTaken(undefined)
+          }}
+          inputMode="decimal"
+        />
+      </Row>
+      <TakeReading
+        kind="level"
+        scene={{ rod: job === 'setup' || hi === undefined || known1 === undefined ? 1.482 : hi - known1 }}
+        onTaken={(v, i) => {
+          setReading(units === 'metric' ? (v.rod ?? 0).toFixed(3) : formatLength(v.rod ?? 0, units))
+          setTaken(i)
+        }}
+      />
+      {question ? (
+        <Stop role="status">
+          ▲ {question} {sure ? 'Press record again if it is right.' : ''}
+        </Stop>
+      ) : null}
+      {(job === 'check' || job === 'close') && off !== undefined ? (
+        <p aria-live="polite">
+          <strong>
+            {formatSmall(off, units)} {off >= 0 ? 'high' : 'low'}
+          </strong>{' '}
+          against {point}.
+        </p>
+      ) : null}
+      {job === 'setup' && value.ok && known1 !== undefined ? (
+        <p aria-live="polite">HI would be {formatLength(known1 + value.value, units)}.</p>
+      ) : null}
+      <NowButton isDisabled={busy || !reading.trim()} onPress={put}>
+        {question && sure
+          ? 'It is right: record'
+          : job === 'setup'
+            ? 'Record the set-up'
+            : job === 'check'
+              ? 'Record the check'
+              : job === 'turn'
+                ? 'Record and move on'
+                : 'Record and close'}
+      </NowButton>
+      <p style={{ color: 'var(--soft)', fontSize: 15 }}>
+        {job === 'setup'
+          ? 'Level the instrument, look back at a point whose elevation is known.'
+          : job === 'check'
+            ? 'Look at a known point again: more than 3 mm off means that the instrument moved.'
+            : job === 'turn'
+              ? 'Read a firm point ahead, then move the instrument and look back at it.'
+              : 'End on a known point: what the book is off is shared out over the set-ups, if it is within what is allowed.'}
+      </p>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+/** A level string and a tape: drops to trench, pad and every course at the chosen station, as marks up a stake. */
+function Stake({ state, station, units }: GroundProps) {
+  const [string, setString] = useState('')
+  const bare = units === 'metric' ? 'm' : 'ft'
+  const level = parseLength(string, bare)
+  const { layout } = state
+  const step = layout.steps.find((s) => station >= s.start && station <= s.end) ?? layout.steps[0]
+  const courses = layout.courses.filter((c) => c.stretches.some((s) => station >= s.from && station <= s.to))
+  const marks =
+    level.ok && step
+      ? stakeMarks(level.value, [{ course: -1, top: step.elevation - layout.plan.pad.thickness }, { course: 0, top: step.elevation }, ...courses])
+      : []
+  return (
+    <Stack>
+      <Field
+        label={`Elevation of the level string, ${bare}`}
+        value={string}
+        onChange={setString}
+        inputMode="decimal"
+        hint="Stretched level between two stakes; measure down from it."
+      />
+      {marks.length > 0 ? (
+        <Wide role="region" aria-label="Marks from the string" tabIndex={0}>
+          <table>
+            <thead>
+              <tr>
+                <th>At {formatStation(station, units)}</th>
+                <th className="n">Elevation</th>
+                <th className="n">From the string</th>
+              </tr>
+            </thead>
+            <tbody>
+              {[...marks].reverse().map((m) => (
+                <tr key={m.course}>
+                  <td>{m.course < 0 ? 'Bottom of trench' : m.course === 0 ? 'Top of pad' : `Top of course ${m.course}`}</td>
+                  <td className="n">{formatLength(m.top, units)}</td>
+                  <td className="n">
+                    <strong>{formatLength(Math.abs(m.drop), units)}</strong> {m.drop >= 0 ? 'down' : 'up'}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+      ) : null}
+      <Button onPress={() => window.print()}>Print the marks</Button>
+    </Stack>
+  )
+}

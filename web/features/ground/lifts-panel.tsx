@@ -1,0 +1,168 @@
+'use client'
+
+import {
+  fabricArea,
+  fabricLap,
+  formatArea,
+  formatLength,
+  formatSmall,
+  liftPlans,
+  PAD_NAMES,
+  type PadMaterial,
+  padAdvice,
+  padChoiceOf,
+  padFacts,
+  SOILS,
+  soilsOf,
+} from '@stone-tally/core'
+import { useState } from 'react'
+import styled from 'styled-components'
+import { StepCard, useRecord } from '@/features/wall'
+import { Caution, Choice, Field, NowButton, Problems, Stack, Wide } from '@/ui/controls'
+import { Targets } from '@/ui/figure'
+import { Halves } from './dig-panel'
+import { type GroundProps, padStep } from './types'
+
+const Option = styled.div`
+  border-top: 2px solid var(--ink); padding: 8px 0; display: grid; gap: 4px;
+  ul { margin: 0; padding-left: 18px; font-size: 15px; } .drain { color: var(--soft); font-size: 15px; }
+`
+
+/** Which pad for this place and why, in which lifts with which tool, and the log of the lifts. */
+export function LiftsPanel(props: GroundProps) {
+  const { state, section, units, me, record, wall, station, onStation } = props
+  const { plan } = state.layout
+  const facts = padFacts(state)
+  const options = padAdvice(facts)
+  const choice = padChoiceOf(state)
+  const step = padStep(state, section)
+  const own = plan.sections.find((s) => s.id === section)
+  const length = own ? own.to - own.from : plan.length
+  const fine = SOILS[facts.subgrade].drainage === 'slow'
+  const plans = liftPlans({ thickness: plan.pad.thickness, maxLift: plan.pad.maxLift, looseFactor: plan.pad.looseFactor, fine: false })
+  const soft = soilsOf(state, section).some((s) => !s.finding.suitable)
+  const lap = fabricLap(soft)
+  return (
+    <Halves>
+      <Stack>
+        <h2>Which pad</h2>
+        <Targets
+          list={[
+            ['Bottom of pad', formatLength(facts.padBottom, units)],
+            [
+              'Lowest outlet',
+              `${formatLength(facts.outlet, units)}${facts.outlet <= facts.padBottom + 0.02 ? ', below the pad' : ', above its bottom'}`,
+            ],
+            ['Soil below', SOILS[facts.subgrade].name],
+            ['Unit', `${facts.unitMass} kg`],
+            ['Frost expected', facts.frost ? 'yes' : 'no'],
+            ['Rain expected', facts.rain ? 'yes' : 'no'],
+          ]}
+        />
+        <div>
+          {options.map((o, i) => (
+            <Option key={o.material}>
+              <strong>
+                {i === 0 ? '▶ ' : ''}
+                {PAD_NAMES[o.material]}
+                {i === 0 ? ': recommended' : o.ruledOut ? ': not here without an engineer' : ''}
+                {o.material === plan.pad.material ? ' · in the plan' : ''}
+                {choice?.material === o.material ? ' · chosen' : ''}
+              </strong>
+              <ul>
+                {o.reasonsFor.map((r) => (
+                  <li key={r}>＋ {r}</li>
+                ))}
+                {o.against.map((r) => (
+                  <li key={r}>− {r}</li>
+                ))}
+              </ul>
+              <span className="drain">Toe drain: {o.drain}</span>
+            </Option>
+          ))}
+        </div>
+        {choice ? (
+          <Caution>
+            {choice.by} chose {PAD_NAMES[choice.material].toLowerCase()}: {choice.reason}
+            {choice.material === plan.pad.material
+              ? ''
+              : ` The plan says ${PAD_NAMES[plan.pad.material].toLowerCase()}: issue a revision before the pad is placed.`}
+          </Caution>
+        ) : null}
+        {me.role === 'foreman' && step ? (
+          <ChoiceForm {...props} recommended={options[0]?.material ?? plan.pad.material} stage={step.stage.id} />
+        ) : null}
+      </Stack>
+      <Stack>
+        <h2>Lifts by tool</h2>
+        <Wide role="region" aria-label="Lifts by tool" tabIndex={0}>
+          <table>
+            <thead>
+              <tr>
+                <th>Tool</th>
+                <th className="n">Lifts</th>
+                <th className="n">Place loose</th>
+                <th className="n">Compacted</th>
+                <th className="n">Passes</th>
+              </tr>
+            </thead>
+            <tbody>
+              {plans.map((p) => (
+                <tr key={p.tool.plant}>
+                  <td>{p.tool.name}</td>
+                  <td className="n">{p.count}</td>
+                  <td className="n">{formatSmall(p.loose, units)}</td>
+                  <td className="n">{formatSmall(p.compacted, units)}</td>
+                  <td className="n">{p.passes}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+        <p style={{ fontSize: 15, color: 'var(--soft)' }}>
+          {formatSmall(plan.pad.thickness, units)} of {PAD_NAMES[plan.pad.material].toLowerCase()}.{' '}
+          {fine || soft
+            ? `Separation fabric below: ${formatArea(fabricArea(length, plan.pad.width + 2 * plan.pad.thickness, 50, lap), units)} with laps of ${formatSmall(lap, units)}, flat and tight.`
+            : 'Fabric below only where the plan asks for it.'}
+        </p>
+        {step ? (
+          <StepCard
+            state={state}
+            step={step}
+            me={me}
+            record={record}
+            tag="PAD"
+            station={station}
+            onStation={onStation}
+            onStep={() => window.location.assign(`/walls/${wall}`)}
+            onNext={() => window.location.assign(`/walls/${wall}`)}
+            wall={wall}
+          />
+        ) : null}
+      </Stack>
+    </Halves>
+  )
+}
+
+function ChoiceForm({ state, section, record, recommended, stage }: GroundProps & { recommended: PadMaterial; stage: string }) {
+  const [material, setMaterial] = useState<PadMaterial>(state.layout.plan.pad.material)
+  const [reason, setReason] = useState('')
+  const { busy, problems, go } = useRecord(record)
+  return (
+    <Stack>
+      <Choice label="Chosen" value={material} options={Object.entries(PAD_NAMES) as [PadMaterial, string][]} onChange={setMaterial} />
+      <Field label="Reason" value={reason} onChange={setReason} />
+      <NowButton
+        isDisabled={busy || reason.trim().length < 3}
+        onPress={() =>
+          go([{ kind: 'pad-choice', where: { stage, section }, data: { material, recommended, reason: reason.trim() } }]).then(
+            (done) => done && setReason(''),
+          )
+        }
+      >
+        Keep the choice
+      </NowButton>
+      <Problems list={problems} />
+    </Stack>
+  )
+}

@@ -1,0 +1,272 @@
+'use client'
+
+import {
+  formatSmall,
+  formatStation,
+  formatVolume,
+  identifySoil,
+  parseLength,
+  SOIL_QUESTIONS,
+  type SoilAnswers,
+  type SoilReportData,
+  soilParameters,
+  soilsOf,
+  undercutVolume,
+} from '@stone-tally/core'
+import { useState } from 'react'
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import { Finding, useRecord } from '@/features/wall'
+import { Button, Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { Hero, Targets } from '@/ui/figure'
+import { Halves } from './dig-panel'
+import { digStep, type GroundProps, numberOf } from './types'
+
+const Answers = styled.div`
+  display: grid; grid-template-columns: repeat(auto-fit, minmax(150px, 1fr)); gap: 8px;
+  button { min-height: 84px; padding: 10px 12px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink); font: 600 19px/1.15 'Archivo Variable', sans-serif; text-align: left; display: grid; align-content: center; gap: 3px; cursor: pointer; }
+  small { font: 400 14px/1.2 'Archivo Variable', sans-serif; color: var(--soft); }
+`
+const ZONES = [
+  ['foundation', 'Under the wall'],
+  ['retained', 'Held back'],
+  ['reinforced', 'With geogrid'],
+] as const
+
+/** Six taps to a class of soil, what it means here, what is dug out, and the values strength checks work with. */
+export function SoilPanel(props: GroundProps) {
+  const { state, section, units, me, record, finding, wall } = props
+  const soils = soilsOf(state, section)
+  const open = soils.filter((s) => s.open)
+  return (
+    <Halves>
+      <Stack>
+        <Questions {...props} />
+      </Stack>
+      <Stack>
+        {open.map((s) => (
+          <Stop key={s.entry.entry.id}>
+            <Finding
+              state={state}
+              finding={s.entry}
+              me={me}
+              record={record}
+              rechecking={finding === s.entry.entry.id}
+              onRecheck={() => {}}
+              elsewhere={finding === s.entry.entry.id ? undefined : `/walls/${wall}/ground?finding=${s.entry.entry.id}`}
+            />
+            {state.actions.has(s.entry.entry.id) ? <UndercutForm {...props} of={s} /> : null}
+          </Stop>
+        ))}
+        <h3>Found in section {section}</h3>
+        {soils.length === 0 ? <p>Nothing yet. Judge the soil wherever it changes along the trench.</p> : null}
+        {soils.map((s) => (
+          <div key={s.entry.entry.id}>
+            <strong>
+              {s.finding.suitable ? '✓' : s.open ? '▲' : '◆'} {formatStation(s.data.from, units)} to {formatStation(s.data.to, units)}:{' '}
+              {s.finding.meaning.name}
+            </strong>
+            <div style={{ color: 'var(--soft)' }}>
+              {s.finding.suitable ? 'may stay' : s.open ? `dig out ${formatSmall(s.finding.undercut, units)}` : 'dug out and replaced'} ·{' '}
+              {s.finding.because[0]}
+            </div>
+          </div>
+        ))}
+        <h3>Values for the strength checks</h3>
+        <Wide role="region" aria-label="Soil values" tabIndex={0}>
+          <table>
+            <thead>
+              <tr>
+                <th>Soil</th>
+                <th className="n">φ, °</th>
+                <th className="n">γ, kN/m³</th>
+                <th className="n">c, kPa</th>
+                <th>From</th>
+              </tr>
+            </thead>
+            <tbody>
+              {ZONES.map(([zone, title]) => {
+                const p = soilParameters(state, zone)
+                return (
+                  <tr key={zone}>
+                    <td>{title}</td>
+                    <td className="n">{p ? p.values.phi : '—'}</td>
+                    <td className="n">{p ? p.values.gamma : '—'}</td>
+                    <td className="n">{p ? p.values.c : '—'}</td>
+                    <td className="wrap">{p ? `${p.assumed ? '◇ ' : '✓ '}${p.source}` : 'nothing found yet'}</td>
+                  </tr>
+                )
+              })}
+            </tbody>
+          </table>
+        </Wide>
+        <ReportForm {...props} />
+      </Stack>
+    </Halves>
+  )
+}
+
+function Questions({ state, section, station, units, record }: GroundProps) {
+  const own = state.layout.plan.sections.find((s) => s.id === section)
+  const [answers, setAnswers] = useState<Partial<SoilAnswers>>({})
+  const bare = units === 'metric' ? 'm' : 'ft'
+  const [from, setFrom] = useState(units === 'metric' ? (own?.from ?? 0).toFixed(2) : formatStation(own?.from ?? 0, units))
+  const [to, setTo] = useState(units === 'metric' ? (own?.to ?? 0).toFixed(2) : formatStation(own?.to ?? 0, units))
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const step = digStep(state, section)
+  const at = SOIL_QUESTIONS.findIndex((q) => answers[q.id] === undefined)
+  const question = SOIL_QUESTIONS[at]
+  if (question) {
+    return (
+      <Stack>
+        <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+          <Hero value={`${at + 1}`} unit={`of ${SOIL_QUESTIONS.length}: a handful from the bottom at ${formatStation(station, units)}`} />
+          {at > 0 ? (
+            <Quiet
+              onPress={() => {
+                const before = SOIL_QUESTIONS[at - 1]
+                if (before) setAnswers({ ...answers, [before.id]: undefined })
+              }}
+            >
+              One back
+            </Quiet>
+          ) : null}
+        </Row>
+        <h2>{question.ask}</h2>
+        <Answers role="group" aria-label={question.ask}>
+          {question.answers.map(([id, name, hint]) => (
+            <AriaButton key={id} onPress={() => setAnswers({ ...answers, [question.id]: id })}>
+              {name}
+              {hint ? <small>{hint}</small> : null}
+            </AriaButton>
+          ))}
+        </Answers>
+        <p style={{ color: 'var(--soft)', fontSize: 15 }}>
+          A field identification, not a soil report. Taste nothing; gloves on where the ground may be fouled.
+        </p>
+      </Stack>
+    )
+  }
+  const found = identifySoil(answers as SoilAnswers)
+  const [a, b] = [parseLength(from, bare), parseLength(to, bare)]
+  const length = a.ok && b.ok ? Math.max(0, b.value - a.value) : 0
+  const put = async () => {
+    if (!a.ok || !b.ok) return setProblems([...(a.ok ? [] : a.problems), ...(b.ok ? [] : b.problems)])
+    if (!step) return
+    if (await go([{ kind: 'soil', where: { stage: step.stage.id, section }, data: { answers, from: a.value, to: b.value } }])) setAnswers({})
+  }
+  return (
+    <Stack>
+      <h2>
+        {found.suitable ? '✓ ' : '▲ '}
+        {found.meaning.name}
+      </h2>
+      <p>
+        <strong>{found.suitable ? 'May stay under the pad.' : `Unsuitable: dig out at least ${formatSmall(found.undercut, units)}.`}</strong> Because:{' '}
+        {found.because.join('; ')}.
+      </p>
+      {found.suitable ? null : (
+        <Targets
+          list={[
+            ['Dig out, at least', formatSmall(found.undercut, units)],
+            ['Soil out, fill in', formatVolume(undercutVolume(length, state.layout.plan.pad.width, found.undercut), units)],
+          ]}
+        />
+      )}
+      <Targets
+        list={[
+          ['Drains', found.meaning.drainage],
+          ['Heaves in frost', found.meaning.frost],
+          ['Swells', found.meaning.swelling ? 'yes' : 'no'],
+          ['Loose lifts up to', found.meaning.lift > 0 ? formatSmall(found.meaning.lift, units) : 'not as fill'],
+        ]}
+      />
+      {found.advice.map((t) => (
+        <Caution key={t}>{t}</Caution>
+      ))}
+      <Row>
+        <Field label={`From, ${bare}`} value={from} onChange={setFrom} inputMode="decimal" />
+        <Field label={`To, ${bare}`} value={to} onChange={setTo} inputMode="decimal" />
+      </Row>
+      <Row>
+        <NowButton isDisabled={busy} onPress={put}>
+          Record this soil
+        </NowButton>
+        <Button onPress={() => setAnswers({})}>Ask again</Button>
+      </Row>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+function UndercutForm({ state, section, units, record, of }: GroundProps & { of: ReturnType<typeof soilsOf>[number] }) {
+  const [depth, setDepth] = useState('')
+  const [fill, setFill] = useState('compacted pad material')
+  const [passes, setPasses] = useState('3')
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const put = async () => {
+    const d = parseLength(depth, units === 'metric' ? 'mm' : 'in')
+    if (!d.ok) return setProblems(d.problems)
+    await go([
+      {
+        kind: 'undercut',
+        where: { ...of.entry.entry.where, section },
+        data: { from: of.data.from, to: of.data.to, depth: d.value, fill, passes: Number(passes) },
+        recheckOf: of.entry.entry.id,
+      },
+    ])
+  }
+  return (
+    <Stack>
+      <strong>
+        Dug out {formatStation(of.data.from, units)} to {formatStation(of.data.to, units)}, at least {formatSmall(of.finding.undercut, units)}:
+      </strong>
+      <Row>
+        <Field label={`Depth, ${units === 'metric' ? 'mm' : 'in'}`} value={depth} onChange={setDepth} inputMode="decimal" />
+        <Field label="Filled with" value={fill} onChange={setFill} />
+        <Field label="Passes" value={passes} onChange={setPasses} inputMode="numeric" />
+      </Row>
+      <p>
+        About {formatVolume(undercutVolume(of.data.to - of.data.from, state.layout.plan.pad.width, of.finding.undercut), units)} to fill. Separation
+        fabric between soft soil and stone.
+      </p>
+      <Button isDisabled={busy || !depth.trim()} onPress={put}>
+        Record the undercut
+      </Button>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+function ReportForm({ record, me }: GroundProps) {
+  const [open, setOpen] = useState(false)
+  const [zone, setZone] = useState<SoilReportData['zone']>('foundation')
+  const [phi, setPhi] = useState('')
+  const [gamma, setGamma] = useState('')
+  const [c, setC] = useState('')
+  const [source, setSource] = useState('')
+  const { busy, problems, setProblems, go } = useRecord(record)
+  if (me.role === 'crew') return null
+  if (!open) return <Button onPress={() => setOpen(true)}>Enter values of a soil report</Button>
+  const put = async () => {
+    const data = { zone, phi: numberOf(phi), gamma: numberOf(gamma), c: numberOf(c), source: source.trim() }
+    if ([data.phi, data.gamma, data.c].some(Number.isNaN) || !data.source)
+      return setProblems([{ field: 'report', message: 'needs the three numbers and where they come from' }])
+    if (await go([{ kind: 'soil-report', where: {}, data }])) setOpen(false)
+  }
+  return (
+    <Stack>
+      <Choice label="Soil" value={zone} options={ZONES} onChange={setZone} />
+      <Row>
+        <Field label="Friction angle, °" value={phi} onChange={setPhi} inputMode="decimal" />
+        <Field label="Unit weight, kN/m³" value={gamma} onChange={setGamma} inputMode="decimal" />
+        <Field label="Cohesion, kPa" value={c} onChange={setC} inputMode="decimal" />
+      </Row>
+      <Field label="Report, page, date" value={source} onChange={setSource} />
+      <NowButton isDisabled={busy} onPress={put}>
+        Record the values
+      </NowButton>
+      <Problems list={problems} />
+    </Stack>
+  )
+}

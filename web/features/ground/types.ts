@@ -1,0 +1,28 @@
+import type { Step, UnitSystem, WallState } from '@stone-tally/core'
+import type { Fact, Me, RecordResult } from '@/features/wall'
+
+/** What every panel of the ground page gets. */
+export interface GroundProps {
+  wall: string
+  state: WallState
+  section: string
+  station: number
+  onStation(station: number): void
+  units: UnitSystem
+  me: Me
+  record(facts: readonly Fact[]): Promise<RecordResult>
+  /** Id of the finding that is to be re-checked. */
+  finding: string | undefined
+}
+
+/** The step of a section that aims at something. */
+export const stepOf = (state: WallState, section: string, is: (s: Step) => boolean) => state.steps.find((s) => s.section === section && is(s))
+export const digStep = (state: WallState, section: string) =>
+  stepOf(state, section, (s) => s.stage.work.type === 'readings' && s.stage.work.target === 'dig')
+export const padStep = (state: WallState, section: string) =>
+  stepOf(state, section, (s) => s.stage.work.type === 'lifts' && s.stage.work.of === 'pad')
+export const padLevelStep = (state: WallState, section: string) =>
+  stepOf(state, section, (s) => s.stage.work.type === 'readings' && s.stage.work.target === 'pad')
+
+/** Numbers as they are typed: point or comma. */
+export const numberOf = (text: string) => (/^[+-]?(\d+([.,]\d*)?|[.,]\d+)$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : Number.NaN)

@@ -1,0 +1,2 @@
+export { InstrumentsPage } from './instruments-page'
+export { TakeReading } from './take'

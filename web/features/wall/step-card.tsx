@@ -1,0 +1,108 @@
+'use client'
+
+import { barriers, KINDS, mayRecord, type Step, statusOf, type WallState } from '@stone-tally/core'
+import { type ReactNode, useState } from 'react'
+import styled from 'styled-components'
+import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
+import { DiaryList } from './diary'
+import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from './gate'
+import type { Fact, Me, RecordResult } from './use-wall'
+import { PANELS } from './work'
+
+const Title = styled.div`
+  display: grid; gap: 6px;
+  .tag { background: var(--now); color: var(--on-now); font: 600 15px/1 'Barlow Condensed', sans-serif; letter-spacing: .06em; padding: 5px 9px; align-self: center; }
+`
+
+/** One step of the work: what to do, what stands in the way, what to enter, what was recorded. */
+export function StepCard({
+  state,
+  step,
+  me,
+  record,
+  tag,
+  aside,
+  station,
+  onStation,
+  onStep,
+  onNext,
+  wall,
+}: {
+  state: WallState
+  step: Step
+  me: Me
+  record(facts: readonly Fact[]): Promise<RecordResult>
+  tag: string
+  aside?: ReactNode
+  station: number | undefined
+  onStation(station: number): void
+  onStep(key: string): void
+  onNext(): void
+  wall: string
+}) {
+  const [rechecking, setRecheck] = useState<{ id: string; station?: number | undefined; offset?: number | undefined }>()
+  const status = statusOf(state, step)
+  // A re-check is over as soon as its finding is closed, or when another step is looked at.
+  const recheck = rechecking && status.open.some((o) => o.entry.id === rechecking.id) ? rechecking : undefined
+  const Panel = PANELS[step.stage.work.type]
+  const kind = KINDS.find((k) => k.work === step.stage.work.type)?.kind ?? ''
+  const mayDo = mayRecord(me.role, kind)
+  const blocked = recheck ? false : barriers(state, step).length > 0
+  return (
+    <Stack>
+      <Title>
+        <Row style={{ alignItems: 'center', gap: 10 }}>
+          <span className="tag">{tag}</span>
+          <h1>{step.stage.title}</h1>
+          {aside}
+        </Row>
+        <Condensed style={{ fontSize: 18 }}>
+          {step.section ? `Section ${step.section}` : 'Whole wall'}
+          {step.course ? ` · course ${step.course}` : ''}
+          {` · ${status.done} of ${status.total}`}
+          {status.hold === 'released' ? ' · released' : ''}
+        </Condensed>
+        <p style={{ fontSize: 15, color: 'var(--soft)' }}>{step.stage.how}</p>
+      </Title>
+      {status.override ? (
+        <Caution>
+          Passed with a reason by {status.override.entry.by.name}: {(status.override.entry.data as { reason: string }).reason}
+        </Caution>
+      ) : null}
+      <ConflictPanel state={state} status={status} />
+      <FindingsPanel
+        state={state}
+        status={status}
+        me={me}
+        record={record}
+        wall={wall}
+        recheck={recheck?.id}
+        onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station, offset: e.entry.where.offset })}
+      />
+      <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
+      {blocked ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
+      {Panel && !blocked && (status.state !== 'done' || recheck) && mayDo ? (
+        <Panel
+          key={`w${step.key}`}
+          state={state}
+          step={step}
+          status={status}
+          me={me}
+          recheck={recheck}
+          station={station}
+          onStation={onStation}
+          record={record}
+        />
+      ) : null}
+      {mayDo || status.state === 'done' ? null : <p>Recorded by the foreman or the crew lead; you see it here as they do.</p>}
+      {status.state === 'done' && status.open.length === 0 && (status.hold === 'none' || status.hold === 'released') ? (
+        <Row>
+          <strong>✓ Done.</strong>
+          <Button onPress={onNext}>Next step</Button>
+        </Row>
+      ) : null}
+      {step.stage.caution ? <Caution>{step.stage.caution}</Caution> : null}
+      <DiaryList state={state} step={step} me={me} record={record} />
+    </Stack>
+  )
+}
