@@ -7,7 +7,7 @@ import { addPerson, type Person } from '../web/server/accounts'
 import { type Database, database } from '../web/server/database'
 import { recordEntries } from '../web/server/record-store'
 import { createWall, uuid7 } from '../web/server/walls'
-import { tellStory } from './story'
+import { type Told, tellPad, tellStory } from './story'
 
 const HERE = dirname(fileURLToPath(import.meta.url))
 const COMPANY = '0d3a0000-0000-7000-8000-000000000001'
@@ -58,24 +58,8 @@ const planOf = (name: string) => {
   return plan.value
 }
 
-/** Loads the demo company through the same doors a user has: plan files, accounts, recorded entries. */
-export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
-  const { db } = database()
-  await db.insertInto('company').values({ id: COMPANY, name: 'Tidewrack Walls' }).execute()
-  const people = new Map<Role, Person>()
-  for (const p of DEMO_PEOPLE) {
-    const added = await addPerson(COMPANY, { ...p, password: DEMO_PASSWORD })
-    if (!added.ok) throw new Error(added.problems[0]?.message)
-    people.set(p.role, { ...p, id: added.value.id, companyId: COMPANY })
-  }
-  const foreman = people.get('foreman') as Person
-  const plan = planOf('queue-lane-wall.tally.json')
-  const made = await createWall(foreman, plan, now)
-  if (!made.ok) throw new Error(made.problems[0]?.message)
-  const wall = made.value.id
-  const layout = layOut(plan)
-  if (!layout.ok) throw new Error(layout.problems[0]?.message)
-  const told = tellStory(layout.value)
+/** Records a story on a wall, batch by batch, as its people would. */
+async function tell(wall: string, told: readonly Told[], people: ReadonlyMap<Role, Person>, now: number) {
   const times = workingTimes(told.length, now)
   const named = new Map<string, string>()
   for (let i = 0; i < told.length; ) {
@@ -110,9 +94,32 @@ export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
     })
     i = end
   }
+}
+
+/** Loads the demo company through the same doors a user has: plan files, accounts, recorded entries. */
+export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
+  const { db } = database()
+  await db.insertInto('company').values({ id: COMPANY, name: 'Tidewrack Walls' }).execute()
+  const people = new Map<Role, Person>()
+  for (const p of DEMO_PEOPLE) {
+    const added = await addPerson(COMPANY, { ...p, password: DEMO_PASSWORD })
+    if (!added.ok) throw new Error(added.problems[0]?.message)
+    people.set(p.role, { ...p, id: added.value.id, companyId: COMPANY })
+  }
+  const foreman = people.get('foreman') as Person
+  const plan = planOf('queue-lane-wall.tally.json')
+  const made = await createWall(foreman, plan, now)
+  if (!made.ok) throw new Error(made.problems[0]?.message)
+  const wall = made.value.id
+  const layout = layOut(plan)
+  if (!layout.ok) throw new Error(layout.problems[0]?.message)
+  await tell(wall, tellStory(layout.value), people, now)
   for (const file of ['ticket-booth-wall', 'kiosk-terrace', 'compass-planter', 'breakwater-gabions']) {
     const more = await createWall(foreman, planOf(`${file}.tally.json`), now)
     if (!more.ok) throw new Error(`${file}: ${more.problems[0]?.message}`)
+    if (file !== 'ticket-booth-wall') continue
+    const laid = layOut(planOf(`${file}.tally.json`))
+    if (laid.ok) await tell(more.value.id, tellPad(laid.value), people, now)
   }
   return { wall }
 }

@@ -34,6 +34,87 @@ const whereOf = (s: Step, station?: number): Where => ({
 })
 const millimetre = (m: number) => Math.round(m * 1000) / 1000
 
+/** How far a scripted reading is off, m; undefined where the story leaves it to chance. */
+type Scripted = (stage: string, i: number) => number | undefined
+
+/**
+ * A trench and pad whose level is still being worked on: some points high, some low, none of them mended yet.
+ */
+export function tellPad(layout: Layout): Told[] {
+  const told: Told[] = []
+  const random = noise(23)
+  // A low hollow and a ridge, as a screed rail that sagged leaves them.
+  const off: Scripted = (stage, i) =>
+    stage === 'dig'
+      ? [0.004, -0.011, 0.016, -0.034, 0.006][i % 5]
+      : [0.001, 0.004, 0.009, 0.012, 0.006, 0.002, -0.004, -0.009, -0.006, -0.001][i % 10]
+  for (const s of stepsOf(layout)) {
+    const where = whereOf(s)
+    const { work } = s.stage
+    if (s.stage.id === 'units' || s.stage.id === 'final') break
+    if (s.stage.id === 'dig')
+      told.push({ who: 'crew', kind: 'setup', where: {}, data: { benchmark: layout.plan.benchmark.elevation, backsight: 1.62 }, instrument: laser })
+    if (work.type === 'check') {
+      told.push({
+        who: s.section ? 'crew' : 'foreman',
+        kind: 'check',
+        where,
+        data: { confirmed: work.items.map((i) => i.id), detail: 'seen with the plan in hand' },
+      })
+    } else if (work.type === 'lifts') {
+      for (let lift = 1; lift <= (s.lifts?.count ?? 1); lift++) {
+        told.push({
+          who: 'crew',
+          kind: 'lift',
+          where,
+          data: { lift, thickness: s.lifts?.compacted ?? 0.1, passes: 3, plant: 'heavy-plate', squeeze: 'ball' },
+        })
+      }
+    } else if (work.type === 'readings') {
+      const hi = millimetre(layout.plan.benchmark.elevation + 1.62)
+      placesOf(s).forEach((at, i) => {
+        const across = at.offset !== undefined && at.offset > 0 ? 0.6 : 1
+        const value = millimetre((off(s.stage.id, i) ?? 0) * across + random() * 0.002)
+        const target = targetAt(layout, work.target, { ...where, ...at })
+        const as = `${s.key} ${i}`
+        told.push({
+          who: 'crew',
+          kind: 'reading',
+          where: { ...where, ...at },
+          data: { method: 'rod', hi, value: millimetre(aim({ method: 'rod', hi }, target) - value) },
+          instrument: laser,
+          as,
+        })
+        if (s.stage.id === 'dig' && Math.abs(value) > limitAt(layout, s.stage, where).value) {
+          told.push({
+            who: 'foreman',
+            kind: 'action',
+            where: { ...where, ...at },
+            data: { cause: 'Bucket went too deep.', action: 'Filled with pad material, plated.' },
+            actionOn: as,
+          })
+          told.push({
+            who: 'crew',
+            kind: 'reading',
+            where: { ...where, ...at },
+            data: { method: 'rod', hi, value: millimetre(aim({ method: 'rod', hi }, target) + 0.003) },
+            recheckOf: as,
+          })
+        }
+      })
+    }
+    if (s.stage.id === 'pad-level') continue
+    if (s.stage.hold)
+      told.push({
+        who: s.stage.hold === 'before-digging' ? 'foreman' : 'inspector',
+        kind: 'release',
+        where,
+        data: { decision: 'released', reason: 'Seen on site.' },
+      })
+  }
+  return told
+}
+
 /**
  * Three weeks at the queue-lane wall: section B up to course 7, section A to its first course that waits for release;
  * one nonconformance closed, one open.

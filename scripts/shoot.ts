@@ -66,11 +66,18 @@ const SHOTS: readonly Shot[] = [
     height: 800,
     before: async (p) => {
       await section('B')(p)
-      await p.getByRole('button', { name: 'Fines' }).click()
+      await p.getByRole('button', { name: 'Fines no grain' }).click()
     },
   },
   { name: 'ground-density', as: 'foreman', path: (w) => `/walls/${w}/ground?tab=density`, width: 1280, height: 1000, before: section('B') },
-  { name: 'ground-map', as: 'foreman', path: (w) => `/walls/${w}/ground?tab=map`, width: 1280, height: 1000, before: section('B') },
+  {
+    name: 'ground-map',
+    as: 'foreman',
+    path: (w) => `/walls/${w}/ground?tab=map`,
+    wall: 'Ticket-booth',
+    width: 1280,
+    height: 1000,
+  },
   { name: 'bench', as: 'foreman', path: () => '/bench/proctor', width: 1280, height: 800 },
   {
     name: 'instruments',

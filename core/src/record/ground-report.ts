@@ -235,7 +235,7 @@ export function soilParameters(
   return (
     weakest && {
       values: weakest.finding.meaning.parameters,
-      source: `assumed from ${weakest.finding.meaning.name.toLowerCase()} found in the field`,
+      source: `assumed: ${weakest.finding.meaning.name.toLowerCase()}`,
       assumed: true,
     }
   )

@@ -61,7 +61,7 @@ export function DensityChart({
         fill="var(--faint)"
         stroke="var(--line)"
       />
-      <text x={x(curve.optimumMoisture - window.below) + 6} y={y(least) - 6} {...LABEL} {...HALO}>
+      <text x={x(curve.optimumMoisture - window.below) + 6} y={top + 17} {...LABEL}>
         accepted: {LIMITS.compaction.value} % and more, moisture −{window.below} to +{window.above}
       </text>
       {y.ticks(6).map((d) => (

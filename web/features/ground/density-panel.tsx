@@ -96,7 +96,7 @@ export function DensityPanel(props: GroundProps) {
           </Wide>
         ) : null}
       </Stack>
-      <Stack>
+      <Stack data-entry>
         <Hero value={`${report.owed}`} unit={`tests owed of ${report.wanted}: one a lift and 15 m`} />
         {open.map((t) => (
           <Stop key={t.entry.entry.id}>

@@ -21,7 +21,7 @@ import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack,
 import { Targets } from '@/ui/figure'
 import { digStep, type GroundProps, numberOf } from './types'
 
-export const Halves = styled.div`display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 420px); gap: 28px; align-items: start; @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
+export const Halves = styled.div`display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 420px); gap: 28px; align-items: start; @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); > [data-entry] { order: -1; } }`
 
 /** Depth step by step from the lowest, volumes and loads, room behind, and what stands in the way. */
 export function DigPanel(props: GroundProps) {
@@ -121,18 +121,20 @@ export function DigPanel(props: GroundProps) {
         <ObstructionForm {...props} />
       </Stack>
       {step ? (
-        <StepCard
-          state={state}
-          step={step}
-          me={me}
-          record={record}
-          tag="DIG"
-          station={station}
-          onStation={onStation}
-          onStep={() => window.location.assign(`/walls/${wall}`)}
-          onNext={() => window.location.assign(`/walls/${wall}`)}
-          wall={wall}
-        />
+        <div data-entry>
+          <StepCard
+            state={state}
+            step={step}
+            me={me}
+            record={record}
+            tag="DIG"
+            station={station}
+            onStation={onStation}
+            onStep={() => window.location.assign(`/walls/${wall}`)}
+            onNext={() => window.location.assign(`/walls/${wall}`)}
+            wall={wall}
+          />
+        </div>
       ) : null}
     </Halves>
   )

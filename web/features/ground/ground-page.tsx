@@ -33,7 +33,7 @@ import type { GroundProps } from './types'
 import { WeatherPanel } from './weather-panel'
 
 const Frame = styled.main`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; }`
-const Tabs = styled.div`border-bottom: 3px solid var(--ink); overflow-x: auto; .row { flex-wrap: nowrap; } .one { white-space: nowrap; margin-bottom: 0; border-bottom: 0; }`
+const Tabs = styled.div`border-bottom: 3px solid var(--ink); overflow-x: auto; position: relative; .row { flex-wrap: nowrap; } .one { white-space: nowrap; margin-bottom: 0; border-bottom: 0; }`
 
 const PANELS = {
   level: ['Level book', LevelPanel],

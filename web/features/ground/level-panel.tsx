@@ -43,7 +43,7 @@ export function LevelPanel(props: GroundProps) {
           <Day key={`${b.day} ${b.with}`} day={b} units={units} />
         ))}
       </Stack>
-      <Stack>
+      <Stack data-entry>
         {hi === undefined ? (
           <Hero value="—" unit="no height of instrument yet" />
         ) : (

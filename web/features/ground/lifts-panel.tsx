@@ -71,7 +71,7 @@ export function LiftsPanel(props: GroundProps) {
               </strong>
               <ul>
                 {o.reasonsFor.map((r) => (
-                  <li key={r}>＋ {r}</li>
+                  <li key={r}>+ {r}</li>
                 ))}
                 {o.against.map((r) => (
                   <li key={r}>− {r}</li>

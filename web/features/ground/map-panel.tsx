@@ -128,18 +128,20 @@ export function MapPanel(props: GroundProps) {
         ))}
       </Stack>
       {step ? (
-        <StepCard
-          state={state}
-          step={step}
-          me={me}
-          record={record}
-          tag="PAD LEVEL"
-          station={station}
-          onStation={onStation}
-          onStep={() => window.location.assign(`/walls/${wall}`)}
-          onNext={() => window.location.assign(`/walls/${wall}`)}
-          wall={wall}
-        />
+        <div data-entry>
+          <StepCard
+            state={state}
+            step={step}
+            me={me}
+            record={record}
+            tag="PAD LEVEL"
+            station={station}
+            onStation={onStation}
+            onStep={() => window.location.assign(`/walls/${wall}`)}
+            onNext={() => window.location.assign(`/walls/${wall}`)}
+            wall={wall}
+          />
+        </div>
       ) : null}
     </Halves>
   )

@@ -73,6 +73,24 @@ export function TrenchSection({
   const reach = Math.min(26, height / 9)
   const lift = (d: number) => Math.max(-reach, Math.min(reach, d * perMetre * EXAGGERATED * 0.1))
   const limit = LIMITS.excavation.value
+  // A short step has room for its number only; what stands in the way keeps the middle for itself.
+  const label = (s: DigReport['steps'][number]) => {
+    const [a, b] = [x(clamp(s.step.start)), x(clamp(s.step.end))]
+    const words = `${s.order} · dig to ${formatLength(s.target, units)}`
+    const room = b - a > words.length * 6.6
+    const taken = obstructions.some((o) => o.from < s.step.end && o.to > s.step.start)
+    return (
+      <text
+        x={room && !taken ? (a + b) / 2 : a + 5}
+        y={y(s.step.elevation) - 7}
+        textAnchor={room && !taken ? 'middle' : 'start'}
+        {...LABEL}
+        {...HALO}
+      >
+        {room ? words : s.order}
+      </text>
+    )
+  }
   return (
     <svg
       width={width}
@@ -126,9 +144,7 @@ export function TrenchSection({
             fill={`url(#${id}-pad)`}
             opacity={0.45}
           />
-          <text x={x((clamp(s.step.start) + clamp(s.step.end)) / 2)} y={y(s.step.elevation) - 7} textAnchor="middle" {...LABEL} {...HALO}>
-            {`${s.order} · dig to ${formatLength(s.target, units)}`}
-          </text>
+          {label(s)}
         </g>
       ))}
       <path d={line()(ground) ?? ''} fill="none" stroke="var(--ink)" strokeWidth={1.4} />
@@ -149,7 +165,7 @@ export function TrenchSection({
                 stroke="var(--ink)"
                 strokeWidth={1.8}
               />
-              <text x={(a + b) / 2} y={c - 5} textAnchor="middle" {...LABEL} {...HALO}>
+              <text x={(a + b) / 2} y={c - 7} textAnchor="middle" {...LABEL} {...HALO}>
                 {OBSTRUCTIONS[o.what].toLowerCase()} {formatSmall(o.above, units)}
               </text>
             </g>
@@ -195,7 +211,13 @@ export function TrenchSection({
       {report.lowest.station >= from && report.lowest.station <= to ? (
         <g>
           <path d={`M${x(report.lowest.station) - 9} ${y(low) - 12}h18l-9 10Z`} fill="none" stroke="var(--ink)" strokeWidth={1.6} />
-          <text x={x(report.lowest.station) + 14} y={y(low) - 3} {...LABEL} {...HALO}>
+          <text
+            x={x(report.lowest.station) + (x(report.lowest.station) > width - 200 ? -14 : 14)}
+            y={y(low) - 3}
+            textAnchor={x(report.lowest.station) > width - 200 ? 'end' : 'start'}
+            {...LABEL}
+            {...HALO}
+          >
             lowest: water gathers here
           </text>
         </g>

@@ -45,7 +45,7 @@ export function InstrumentsPage({ me }: { me: Me }) {
                 <th>Calibrated until</th>
                 <th>Battery, %</th>
                 <th>State</th>
-                <th />
+                <th>Live</th>
               </tr>
             </thead>
             <tbody>

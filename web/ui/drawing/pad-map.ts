@@ -9,8 +9,8 @@ export interface MapInk {
   readonly ground: string
 }
 
-/** Levels between contours, m, from the tolerance: twice it either way and every multiple up to four. */
-export const levelsFor = (tolerance: number): number[] => [-4, -3, -2, -1, 1, 2, 3, 4].map((k) => k * tolerance)
+/** Levels of the contours, m: half the tolerance, the tolerance, and multiples of it, either way. */
+export const levelsFor = (tolerance: number): number[] => [-3, -2, -1, -0.5, 0.5, 1, 2, 3].map((k) => k * tolerance)
 
 /** Contours of a raster of deviations at the given levels, as d3 makes them. */
 export const contoursOf = (raster: PadRaster, levels: readonly number[]) =>
@@ -31,6 +31,7 @@ export function paintPadMap(
   size: { width: number; height: number },
   ink: MapInk,
 ) {
+  const limit = levels[5] ?? 0
   const shapes = contoursOf(raster, levels)
   const sx = size.width / raster.columns
   const sy = size.height / raster.rows
@@ -44,17 +45,18 @@ export function paintPadMap(
   for (const shape of shapes) {
     g.beginPath()
     path(shape)
-    if (shape.value > 0) {
+    if (shape.value >= limit - 1e-9) {
       g.globalAlpha = 0.22
       g.fillStyle = ink.high
       g.fill()
     }
     g.globalAlpha = 1
     g.strokeStyle = ink.line
-    g.lineWidth = (Math.abs(shape.value) <= Math.abs(levels[4] ?? 0) + 1e-9 ? 2 : 1) / Math.max(sx, sy)
+    // The tolerance itself is the heavy line.
+    g.lineWidth = (Math.abs(Math.abs(shape.value) - limit) < 1e-9 ? 2.4 : 1) / Math.max(sx, sy)
     g.stroke()
   }
-  for (const shape of shapes.filter((s) => s.value < 0)) {
+  for (const shape of shapes.filter((s) => s.value <= -limit + 1e-9)) {
     // Everything outside the contour of −k is lower than −k.
     g.beginPath()
     g.rect(0, 0, raster.columns, raster.rows)
