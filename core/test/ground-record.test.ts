@@ -289,6 +289,27 @@ describe('density', () => {
   })
 })
 
+describe('lifts', () => {
+  const lift = (more: object) =>
+    entry('lift', { stage: 'pad', section: 'A' }, { lift: 1, thickness: 0.075, passes: 3, plant: 'heavy-plate', ...more })
+  test('a lift laid in stretches is done when they cover the section; a stretch twice is refused', () => {
+    const site = new Site().toPad()
+    site.put(lift({ from: 0, to: 2 }))
+    expect(statusOf(site.state, site.step('pad'))).toMatchObject({ done: 0, missing: ['lift 1 of 2, 2.00 to 4.50', 'lift 2 of 2'] })
+    expect(site.try(lift({ from: 1, to: 3 }))).toMatchObject({ ok: false, problems: [{ field: 'data.lift' }] })
+    site.put(lift({ from: 2, to: 4.5 }))
+    expect(statusOf(site.state, site.step('pad'))).toMatchObject({ done: 1, missing: ['lift 2 of 2'] })
+  })
+  test('fill that a fist finds too wet, or fabric with a short lap, is out', () => {
+    const site = new Site().toPad()
+    expect(site.put(lift({ squeeze: 'drip' }))).toMatchObject({ verdict: 'out', text: expect.stringContaining('too wet') })
+    expect(site.put(lift({ lift: 2, fabricLap: 0.2 }))).toMatchObject({ verdict: 'out', text: expect.stringContaining('at least 300 mm') })
+    expect(lineOf(site.state, lift({ squeeze: 'ball', from: 0, to: 2 }), { units: 'metric' })).toContain(
+      'lift 1 (0.00 to 2.00), 75 mm, 3 passes with heavy plate, moisture right',
+    )
+  })
+})
+
 describe('level book from the record', () => {
   test('set-ups, readings, a turning point and the closing shot of one day are one book', () => {
     const site = new Site()

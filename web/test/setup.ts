@@ -12,3 +12,6 @@ Object.assign(globalThis, { CSS: { escape: (text: string) => text.replace(/[^\w-
 
 // No canvas either; what is painted is tested on the painter itself.
 HTMLCanvasElement.prototype.getContext = (() => null) as never
+
+// No instrument is within reach unless a test brings one.
+globalThis.fetch ??= (async () => ({ ok: true, json: async () => ({ instruments: [] }) })) as never

@@ -159,7 +159,7 @@ export const Stop = styled.div`--ink: #14181b; --soft: #33383b; --panel: #fff8e1
 /** What to mind: once, calmly. */
 export const Caution = styled.p`border-left: 6px solid var(--stop); padding: 4px 0 4px 12px; font-size: 15px; line-height: 1.35;`
 export const Row = styled.div`display: flex; flex-wrap: wrap; gap: 10px; align-items: end;`
-export const Stack = styled.div`display: grid; gap: 14px;`
+export const Stack = styled.div`display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr);`
 export const Condensed = styled.span`font-family: 'Barlow Condensed', sans-serif; font-weight: 500; letter-spacing: .02em;`
 export const Page = styled.main`max-width: 1180px; margin: 0 auto; padding: 20px; display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr);`
 

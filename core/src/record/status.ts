@@ -70,9 +70,16 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[]): 
     }
     case 'lifts': {
       const total = step.lifts?.count ?? 1
-      const seen = new Set(work.map((e) => (e.entry.data as LiftData).lift))
+      const own = state.layout.plan.sections.find((s) => s.id === step.section)
       const missing: string[] = []
-      for (let i = 1; i <= total; i++) if (!seen.has(i)) missing.push(`lift ${i} of ${total}`)
+      for (let i = 1; i <= total; i++) {
+        const laid = work.map((e) => e.entry.data as LiftData).filter((d) => d.lift === i)
+        const gaps = own ? uncovered(own, laid) : laid.length > 0 ? [] : [{ from: 0, to: 0 }]
+        if (gaps.length === 0) continue
+        const where =
+          laid.length > 0 ? `, ${gaps.map((g) => `${formatStation(g.from, 'metric')} to ${formatStation(g.to, 'metric')}`).join(' and ')}` : ''
+        missing.push(`lift ${i} of ${total}${where}`)
+      }
       return { ...none, done: total - missing.length, total, missing }
     }
     case 'grid': {
@@ -82,6 +89,19 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[]): 
     case 'readings':
       return readings(state, step, work)
   }
+}
+
+/** Stretches of a section that no lift of a list covers; a lift without a stretch covers all of it. */
+function uncovered(section: { from: number; to: number }, laid: readonly LiftData[]): { from: number; to: number }[] {
+  const gaps: { from: number; to: number }[] = []
+  let at = section.from
+  for (const d of [...laid].sort((a, b) => (a.from ?? section.from) - (b.from ?? section.from))) {
+    const from = d.from ?? section.from
+    if (from > at + 0.05) gaps.push({ from: at, to: Math.min(from, section.to) })
+    at = Math.max(at, d.to ?? section.to)
+  }
+  if (section.to > at + 0.05) gaps.push({ from: at, to: section.to })
+  return gaps
 }
 
 function readings(state: WallState, step: Step, work: readonly RecordedEntry[]): Progress {

@@ -12,7 +12,10 @@ export function useInstruments(kind?: InstrumentKind): readonly InstrumentStatus
     let over = false
     fetch('/api/instruments')
       .then((r) => (r.ok ? r.json() : { instruments: [] }))
-      .then((b: { instruments: InstrumentStatus[] }) => !over && setList(b.instruments.filter((i) => !kind || i.kind === kind)))
+      .then((b: { instruments: InstrumentStatus[] }) => {
+        const found = b.instruments.filter((i) => !kind || i.kind === kind)
+        if (!over && found.length > 0) setList(found)
+      })
       // Without them the reading is typed, as always.
       .catch(() => {})
     return () => {

@@ -1,0 +1,199 @@
+import { CALCULATORS, calculate, digReport, type RecordedEntry, type WallState } from '@stone-tally/core'
+import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
+import { entry, layoutOf, recorded, smallPlan, stateOf } from '../../core/test/plans'
+import { BenchPage } from '../features/bench'
+import { readTyped, typedOf } from '../features/bench/form'
+import { DensityPanel } from '../features/ground/density-panel'
+import { LevelPanel } from '../features/ground/level-panel'
+import { MapPanel } from '../features/ground/map-panel'
+import { SoilPanel } from '../features/ground/soil-panel'
+import { TrenchSection } from '../features/ground/trench-section'
+import type { GroundProps } from '../features/ground/types'
+import { TakeReading } from '../features/instruments'
+import type { Fact } from '../features/wall'
+
+afterEach(cleanup)
+const me = { id: 'foreman', name: 'Fay', role: 'foreman' as const }
+const none = { ok: true, json: async () => ({ instruments: [] }) }
+beforeEach(() => {
+  globalThis.fetch = jest.fn(async () => none) as never
+})
+
+function props(state: WallState = stateOf([])): GroundProps & { sent: Fact[] } {
+  const sent: Fact[] = []
+  return {
+    wall: 'w',
+    state,
+    section: 'B',
+    station: 6,
+    onStation: () => {},
+    units: 'metric',
+    me,
+    finding: undefined,
+    sent,
+    record: async (facts) => {
+      sent.push(...facts)
+      return { ok: true, verdict: undefined }
+    },
+  }
+}
+const press = async (name: string | RegExp) => {
+  await act(async () => {
+    fireEvent.click(screen.getByRole('button', { name }))
+  })
+}
+const type = (label: string | RegExp, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } })
+
+describe('trench', () => {
+  const draw = (state: WallState) =>
+    render(
+      <TrenchSection
+        report={digReport(state)}
+        plan={smallPlan}
+        from={4.5}
+        to={9}
+        station={6}
+        onStation={() => {}}
+        undercuts={[{ from: 5, to: 6, depth: 0.4, fill: 'stone', passes: 3 }]}
+        obstructions={[{ what: 'roots', from: 7, to: 8, above: 0.1, way: 'break-out' }]}
+        units="metric"
+        width={900}
+        height={270}
+      />,
+    )
+  test('targets, what is in the way, and readings out of limits in words', () => {
+    const station = digReport(stateOf([])).steps.at(-1)?.points.at(-1)?.station
+    const dig = (value: number) => stateOf([entry('reading', { stage: 'dig', section: 'B', station }, { method: 'deviation', value })])
+    draw(dig(-0.05))
+    expect(screen.getByText('50 mm deep')).toBeTruthy()
+    expect(screen.getByText('undercut 400 mm')).toBeTruthy()
+    expect(screen.getByText('roots 100 mm')).toBeTruthy()
+    cleanup()
+    draw(dig(0.01))
+    expect(screen.queryByText(/deep$/)).toBeNull()
+  })
+})
+
+describe('instruments', () => {
+  const laser = { id: 'laser-1', kind: 'level', name: 'Laser', serial: 'L-1', calibratedUntil: '2020-01-01', battery: 9, connected: true }
+  test('nothing is shown where none is within reach', async () => {
+    const { container } = render(<TakeReading kind="level" scene={{}} onTaken={() => {}} />)
+    await act(async () => {})
+    expect(container.textContent).toBe('')
+  })
+  test('a reading comes with whose it is; an old calibration and a low battery are said; a failure is in words', async () => {
+    const taken = jest.fn()
+    const answers = [
+      { ok: true, json: async () => ({ status: laser, reading: { id: 'laser-1', seq: 1, at: '', values: { rod: 1.5 } } }) },
+      { ok: false, status: 503, json: async () => ({ problems: [{ field: 'instrument', message: 'what came was garbled' }] }) },
+    ]
+    globalThis.fetch = jest.fn(async (url: string) =>
+      url.endsWith('/read') ? answers.shift() : { ok: true, json: async () => ({ instruments: [laser] }) },
+    ) as never
+    render(<TakeReading kind="level" scene={{ rod: 1.5 }} onTaken={taken} />)
+    await waitFor(() => screen.getByRole('button', { name: 'Take reading: Laser' }))
+    expect(screen.getByText(/battery 9 % ▲ low · ▲ calibration ran out on 2020-01-01/)).toBeTruthy()
+    await press('Take reading: Laser')
+    expect(taken).toHaveBeenCalledWith({ rod: 1.5 }, { name: 'Laser', serial: 'L-1', calibratedUntil: '2020-01-01' })
+    await press('Take reading: Laser')
+    expect(screen.getByRole('alert').textContent).toContain('garbled')
+    expect(taken).toHaveBeenCalledTimes(1)
+  })
+})
+
+describe('panels', () => {
+  test('six taps record a soil with its answers and its stretch', async () => {
+    const p = props()
+    render(<SoilPanel {...p} />)
+    for (const answer of [/^Fines/, /^Long/, /^Sticky/, /^One even/, /^None/, /^Moist/]) await press(answer)
+    expect(screen.getByRole('heading', { name: '▲ Clay of high plasticity' })).toBeTruthy()
+    await press('Record this soil')
+    expect(p.sent).toEqual([
+      {
+        kind: 'soil',
+        where: { stage: 'dig', section: 'B' },
+        data: { answers: { grain: 'fine', ribbon: 'long', feel: 'sticky', colour: 'even', smell: 'none', water: 'moist' }, from: 4.5, to: 9 },
+      },
+    ])
+  })
+  test('a set-up on another datum is asked about once, then taken', async () => {
+    const p = props()
+    render(<LevelPanel {...p} />)
+    type(/Its elevation/, '110')
+    type(/Backsight/, '1.5')
+    await press('Record the set-up')
+    expect(p.sent).toEqual([])
+    await press('It is right: record')
+    expect(p.sent).toEqual([{ kind: 'setup', where: {}, data: { benchmark: 110, backsight: 1.5 } }])
+  })
+  test('the book shows what does not close and leaves it unadjusted', () => {
+    const list = [
+      entry('setup', {}, { benchmark: 10, backsight: 1.5 }),
+      entry('sight', {}, { sight: 'foresight', point: 'BM', hi: 11.5, reading: 1.48, known: 10, setups: 1 }),
+    ]
+    render(<LevelPanel {...props(stateOf(list))} />)
+    expect(screen.getByText(/▲ BM to BM: 20 mm high/)).toBeTruthy()
+    expect(screen.getByText(/look for the blunder/)).toBeTruthy()
+  })
+  test('the screed plan tells what to shave and add, to the nearest two millimetres', () => {
+    const step = stateOf([]).steps.find((s) => s.stage.id === 'pad-level' && s.section === 'B')
+    const [front, back] = step?.lines ?? []
+    const at = (offset: number | undefined, value: number) =>
+      entry('reading', { stage: 'pad-level', section: 'B', station: 8.9, offset }, { method: 'deviation', value })
+    render(<MapPanel {...props(stateOf([at(front, 0.0131), at(back, -0.009)]))} />)
+    expect(screen.getByText('▲ shave 14 mm')).toBeTruthy()
+    expect(screen.getByText('▼ add 10 mm')).toBeTruthy()
+    expect(screen.getByText('2 out')).toBeTruthy()
+  })
+  test('a sand cone without a curve cannot be recorded; with one it names the curve', async () => {
+    render(<DensityPanel {...props()} />)
+    expect((screen.getByRole('button', { name: 'Record the test' }) as HTMLButtonElement).disabled).toBe(true)
+    cleanup()
+    const points = [6, 8, 10, 12].map((moisture, i) => ({ moisture, dryDensity: [1905, 1990, 2015, 1960][i] }))
+    const lab = entry('curve', {}, { name: 'rock', points, source: 'sheet' })
+    const p = props(stateOf([lab]))
+    render(<DensityPanel {...p} />)
+    for (const [label, value] of [
+      [/Jar before/, '6.5'],
+      [/Jar after/, '2,9'],
+      [/Soil out/, '2.9'],
+      [/Moisture/, '8.4'],
+    ] as const)
+      type(label, value)
+    await press('Record the test')
+    expect(p.sent[0]).toMatchObject({
+      kind: 'density',
+      where: { stage: 'pad', section: 'B', station: 6 },
+      data: { method: 'sand-cone', curve: lab.id, cone: { massAfter: 2.9, soilMass: 2.9, coneMass: 1.62 } },
+    })
+  })
+})
+
+describe('bench', () => {
+  test.each(CALCULATORS.map((c) => [c.name, c] as const))('%s: the example is typed and read back as it was', (_, c) => {
+    expect(readTyped(typedOf(c.example))).toEqual(c.example)
+    expect(calculate(c, readTyped(typedOf(c.example))).ok).toBe(true)
+  })
+  test('a number is changed, the working follows; what is wrong is said at its field', async () => {
+    render(<BenchPage me={me} calculator="lifts" />)
+    expect(screen.getByText('150 mm')).toBeTruthy()
+    type('Thickness, m', '0,6')
+    expect(screen.getByText('3')).toBeTruthy()
+    type('Thickness, m', 'thick')
+    expect(screen.getAllByText(/must be a number in m/).length).toBeGreaterThan(0)
+    await press('Put the example back')
+    expect(screen.getByText('150 mm')).toBeTruthy()
+  })
+  test('rows are added and taken out', async () => {
+    render(<BenchPage me={me} calculator="rod" />)
+    await press('One more')
+    expect(screen.getAllByText(/^Point \d: rod should show/)).toHaveLength(2)
+    await press('Take out Points 1')
+    expect(screen.getAllByText(/^Point \d: rod should show/)).toHaveLength(1)
+  })
+})
+
+test('a state made for these tests is the one the application folds', () => {
+  const list: RecordedEntry[] = recorded([entry('note', {}, { text: 'x' })])
+  expect(stateOf(list.map((e) => e.entry)).layout.plan).toEqual(layoutOf().plan)
+})
