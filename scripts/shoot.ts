@@ -74,7 +74,7 @@ const SHOTS: readonly Shot[] = [
     name: 'ground-map',
     as: 'foreman',
     path: (w) => `/walls/${w}/ground?tab=map`,
-    wall: 'Ticket-booth',
+    wall: 'Ticket-booth planter wall',
     width: 1280,
     height: 1000,
   },

@@ -6,6 +6,7 @@ import {
   formatLength,
   formatSmall,
   formatStation,
+  type LevelBook,
   latestSetup,
   levelBooks,
   otherDatum,
@@ -39,8 +40,21 @@ export function LevelPanel(props: GroundProps) {
     <Halves>
       <Stack>
         {books.length === 0 ? <p>No readings yet. Set up the instrument and look back at a benchmark.</p> : null}
-        {books.map((b) => (
+        {books.slice(0, 1).map((b) => (
           <Day key={`${b.day} ${b.with}`} day={b} units={units} />
+        ))}
+        {books.slice(1).map((b) => (
+          <details key={`${b.day} ${b.with}`}>
+            <summary
+              style={{ minHeight: 48, display: 'flex', alignItems: 'center', gap: 8, cursor: 'pointer', borderBottom: '1px solid var(--line)' }}
+            >
+              <strong>
+                {b.day} · {b.with}
+              </strong>
+              {b.book.ok ? summaryOf(b.book.value) : '▲ cannot be reduced'}
+            </summary>
+            <Day day={b} units={units} />
+          </details>
         ))}
       </Stack>
       <Stack data-entry>
@@ -94,6 +108,11 @@ export function LevelPanel(props: GroundProps) {
   )
 }
 
+const summaryOf = (book: LevelBook) => {
+  const shots = book.rows.filter((r) => r.kind !== 'backsight').length
+  const open = book.legs.filter((l) => !l.within).length
+  return `${shots} readings${open > 0 ? ', ▲ does not close' : book.legs.length > 0 ? ', ✓ closed' : ''}`
+}
 const KIND = { backsight: 'BS', intermediate: 'IS', foresight: 'FS', check: 'check' } as const
 
 /** One day's book: the classical columns, with closures below. */
@@ -149,7 +168,9 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
               {l.within ? 'Shared out over the set-ups.' : 'Not shared out: look for the blunder, level again.'}
             </p>
           ))}
-          {book.value.open > 0 ? <p style={{ color: 'var(--soft)' }}>{book.value.open} set-ups not closed yet: end the day on a benchmark.</p> : null}
+          {book.value.open > 0 && book.value.rows.some((r) => r.kind === 'backsight' && r.reading > 0) ? (
+            <p style={{ color: 'var(--soft)' }}>{book.value.open} set-ups not closed yet: end the day on a benchmark.</p>
+          ) : null}
         </>
       ) : (
         <Problems list={book.problems} />

@@ -237,7 +237,7 @@ export function PadMap({
                         stroke="var(--ink)"
                         strokeWidth={1.6}
                       />
-                      <text x={px} y={py < top + tall / 2 ? py + 24 : py - 13} textAnchor="middle" {...LABEL} {...HALO}>
+                      <text x={Math.min(px, left + inner - 24)} y={py < top + tall / 2 ? py + 24 : py - 13} textAnchor="middle" {...LABEL} {...HALO}>
                         {a.action === 'shave' ? '−' : '+'}
                         {formatSmall(a.by, units)}
                       </text>
