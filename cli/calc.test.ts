@@ -105,3 +105,69 @@ test.each(NAMES)('%s refuses an empty object by its first missing field, and pub
   expect(refused(name, {})).toBeTruthy()
   expect(schemaOf(name)).toMatchObject({ type: 'object', additionalProperties: false, required: expect.any(Array) })
 })
+
+describe('trench', () => {
+  const input = {
+    sideSlope: 0.5,
+    swell: 0.25,
+    truckVolume: 8,
+    sections: [
+      { station: 0, ground: 10.4, bottom: 9.45, width: 0.9 },
+      { station: 6, ground: 10.55, bottom: 9.45, width: 0.9 },
+    ],
+  }
+  test('average end areas, loose, loads', () => {
+    const areas = input.sections.map(({ ground, bottom, width }) => width * (ground - bottom) + 0.5 * (ground - bottom) ** 2)
+    const bank = (((areas[0] ?? 0) + (areas[1] ?? 0)) / 2) * 6
+    expect(good('trench', input)).toEqual({
+      bank: expect.closeTo(bank, 9),
+      loose: expect.closeTo(bank * 1.25, 9),
+      loads: Math.ceil((bank * 1.25) / 8),
+    })
+  })
+  test.each([
+    ['one section', { sections: [input.sections[0]] }, 'sections'],
+    ['the same station twice', { sections: [input.sections[0], input.sections[0]] }, 'sections[1].station'],
+    ['no width', { sections: [input.sections[0], { station: 9, ground: 10, bottom: 9 }] }, 'sections[1].width'],
+    ['no truck', { truckVolume: 0 }, 'truckVolume'],
+    ['a slope that overhangs', { sideSlope: -1 }, 'sideSlope'],
+  ])('%s', (_name, change, field) => expect(refused('trench', { ...input, ...change })).toBe(field))
+})
+
+describe('proctor', () => {
+  const points = [
+    { moisture: 6, dryDensity: 1905 },
+    { moisture: 8, dryDensity: 1990 },
+    { moisture: 10, dryDensity: 2015 },
+    { moisture: 12, dryDensity: 1960 },
+  ]
+  test('the example', () =>
+    expect(good('proctor', { points })).toEqual({ optimumMoisture: expect.closeTo(9.543, 3), maximumDryDensity: expect.closeTo(2013.83, 2) }))
+  test('lighter grains lower the zero-air-voids line', () => {
+    expect(refused('proctor', { points, gs: 2.7 })).toBeUndefined()
+    expect(refused('proctor', { points, gs: 2.5 })).toBe('points[2].dryDensity')
+  })
+  test.each([
+    ['a word', { points: [...points.slice(0, 3), { moisture: 'wet', dryDensity: 1960 }] }, 'points[3].moisture'],
+    ['a field too many', { points: points.map((p) => ({ ...p, colour: 'brown' })) }, 'points[0].colour'],
+    ['no points', {}, 'points'],
+  ])('%s', (_name, input, field) => expect(refused('proctor', input)).toBe(field))
+})
+
+describe('sand-cone', () => {
+  const input = { massBefore: 6.5, massAfter: 2.9, coneMass: 1.62, sandDensity: 1430, soilMass: 2.87, moisture: 8.4, maximumDryDensity: 2017 }
+  test('the example', () =>
+    expect(good('sand-cone', input)).toEqual({
+      volume: expect.closeTo(1.98 / 1430, 12),
+      wetDensity: expect.closeTo(2072.78, 2),
+      dryDensity: expect.closeTo(1912.16, 2),
+      relativeCompaction: expect.closeTo(94.8, 2),
+    }))
+  test.each([
+    [{ massAfter: 4.9 }, 'massAfter'],
+    [{ soilMass: 0 }, 'soilMass'],
+    [{ moisture: 0.084 }, 'moisture'],
+    [{ sandDensity: 0 }, 'sandDensity'],
+    [{ maximumDryDensity: null }, 'maximumDryDensity'],
+  ])('%j', (change, field) => expect(refused('sand-cone', { ...input, ...change })).toBe(field))
+})

@@ -1,5 +1,5 @@
 import { type Instrument, type Layout, type Step, stepsOf, type Where } from '@stone-tally/core'
-import type { Told } from './story'
+import type { Told } from './told'
 
 /** Height of the instrument through the story, m. */
 export const HI = 11.731

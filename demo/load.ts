@@ -7,7 +7,8 @@ import { addPerson, type Person } from '../web/server/accounts'
 import { type Database, database } from '../web/server/database'
 import { recordEntries } from '../web/server/record-store'
 import { createWall, uuid7 } from '../web/server/walls'
-import { type Told, tellPad, tellStory } from './story'
+import { tellPad, tellStory } from './story'
+import type { Told } from './told'
 
 const HERE = dirname(fileURLToPath(import.meta.url))
 const COMPANY = '0d3a0000-0000-7000-8000-000000000001'
@@ -36,12 +37,12 @@ export async function removeDemo(db: Kysely<Database>) {
   })
 }
 
-/** Working times of the last three weeks before `now`, Sundays off, spread evenly over `count` facts. */
-function workingTimes(count: number, now: number): number[] {
+/** Working times of the last `days` before `now`, Sundays off, spread evenly over `count` facts. */
+function workingTimes(count: number, now: number, days: number): number[] {
   const day = 86_400_000
   const midnight = Math.floor(now / day) * day
   const mornings: number[] = []
-  for (let back = 20; back >= 1; back--) {
+  for (let back = days; back >= 1; back--) {
     const at = midnight - back * day
     if (new Date(at).getUTCDay() !== 0) mornings.push(at + 7 * 3_600_000)
   }
@@ -59,8 +60,8 @@ const planOf = (name: string) => {
 }
 
 /** Records a story on a wall, batch by batch, as its people would. */
-async function tell(wall: string, told: readonly Told[], people: ReadonlyMap<Role, Person>, now: number) {
-  const times = workingTimes(told.length, now)
+async function tell(wall: string, told: readonly Told[], people: ReadonlyMap<Role, Person>, now: number, days: number) {
+  const times = workingTimes(told.length, now, days)
   const named = new Map<string, string>()
   for (let i = 0; i < told.length; ) {
     // Runs of one person's facts go as one batch, as a device that was out of reach would send them.
@@ -113,13 +114,13 @@ export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
   const wall = made.value.id
   const layout = layOut(plan)
   if (!layout.ok) throw new Error(layout.problems[0]?.message)
-  await tell(wall, tellStory(layout.value), people, now)
+  await tell(wall, tellStory(layout.value), people, now, 20)
   for (const file of ['ticket-booth-wall', 'kiosk-terrace', 'compass-planter', 'breakwater-gabions']) {
     const more = await createWall(foreman, planOf(`${file}.tally.json`), now)
     if (!more.ok) throw new Error(`${file}: ${more.problems[0]?.message}`)
     if (file !== 'ticket-booth-wall') continue
     const laid = layOut(planOf(`${file}.tally.json`))
-    if (laid.ok) await tell(more.value.id, tellPad(laid.value), people, now)
+    if (laid.ok) await tell(more.value.id, tellPad(laid.value), people, now, 4)
   }
   return { wall }
 }

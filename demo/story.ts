@@ -1,21 +1,6 @@
-import { aim, type Instrument, type Layout, limitAt, placesOf, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
+import { aim, type Layout, limitAt, placesOf, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
 import { badReadings, groundAfter, groundBefore, HI, laser } from './ground'
-
-/** A fact of the story: who says it, and the entry without its id and time. */
-export interface Told {
-  readonly who: 'foreman' | 'crew' | 'inspector'
-  readonly kind: string
-  readonly where: Where
-  readonly data: unknown
-  /** Names this fact, so that a later one can correct or re-check it. */
-  readonly as?: string
-  readonly supersedes?: string
-  readonly recheckOf?: string
-  readonly actionOn?: string
-  /** Name of the laboratory curve a density test refers to. */
-  readonly curve?: string
-  readonly instrument?: (now: Date) => Instrument
-}
+import type { Told } from './told'
 
 /** Repeatable noise (a linear congruential generator), so that every demo tells the same story. */
 function noise(seed: number) {

@@ -57,7 +57,15 @@ const SHOTS: readonly Shot[] = [
     height: 800,
     before: section('B'),
   },
-  { name: 'ground-level-phone', as: 'crew', path: (w) => `/walls/${w}/ground?tab=level`, width: 390, height: 844, touch: true, before: section('B') },
+  {
+    name: 'ground-level-phone',
+    as: 'crew',
+    path: (w) => `/walls/${w}/ground?tab=level`,
+    width: 390,
+    height: 1300,
+    touch: true,
+    before: section('B'),
+  },
   {
     name: 'ground-soil',
     as: 'foreman',

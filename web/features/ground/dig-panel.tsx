@@ -16,16 +16,17 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { Finding, StepCard, useRecord } from '@/features/wall'
+import { Finding, useRecord } from '@/features/wall'
 import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
+import { GroundStep } from './ground-step'
 import { digStep, type GroundProps, numberOf } from './types'
 
 export const Halves = styled.div`display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 420px); gap: 28px; align-items: start; @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); > [data-entry] { order: -1; } }`
 
 /** Depth step by step from the lowest, volumes and loads, room behind, and what stands in the way. */
 export function DigPanel(props: GroundProps) {
-  const { state, section, station, onStation, units, me, record, wall } = props
+  const { state, section, station, units, me, record, wall } = props
   const report = digReport(state)
   const step = digStep(state, section)
   const own = state.layout.plan.sections.find((s) => s.id === section)
@@ -120,22 +121,7 @@ export function DigPanel(props: GroundProps) {
         <CutForm {...props} />
         <ObstructionForm {...props} />
       </Stack>
-      {step ? (
-        <div data-entry>
-          <StepCard
-            state={state}
-            step={step}
-            me={me}
-            record={record}
-            tag="DIG"
-            station={station}
-            onStation={onStation}
-            onStep={() => window.location.assign(`/walls/${wall}`)}
-            onNext={() => window.location.assign(`/walls/${wall}`)}
-            wall={wall}
-          />
-        </div>
-      ) : null}
+      <GroundStep {...props} step={step} tag="DIG" />
     </Halves>
   )
 }

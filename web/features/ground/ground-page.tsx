@@ -32,7 +32,7 @@ import { TrenchSection } from './trench-section'
 import type { GroundProps } from './types'
 import { WeatherPanel } from './weather-panel'
 
-const Frame = styled.main`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; }`
+const Frame = styled.main`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; > [data-later] { order: 1; } }`
 const Tabs = styled.div`border-bottom: 3px solid var(--ink); overflow-x: auto; position: relative; .row { flex-wrap: nowrap; } .one { white-space: nowrap; margin-bottom: 0; border-bottom: 0; }`
 
 const PANELS = {
@@ -131,7 +131,7 @@ export function GroundPage({
             obstructions={of<ObstructionData>('obstruction')}
             units={units}
             width={width}
-            height={width < 600 ? 210 : 270}
+            height={width < 600 ? 150 : 270}
           />
         </div>
         <Targets
@@ -143,7 +143,7 @@ export function GroundPage({
           ]}
         />
         {cautions.length > 0 ? (
-          <Stack style={{ gap: 6 }}>
+          <Stack style={{ gap: 6 }} {...(cautions.some((c) => c.stops) ? {} : { 'data-later': true })}>
             {cautions.map((c) => (
               <Caution key={c.id}>{c.text}</Caution>
             ))}

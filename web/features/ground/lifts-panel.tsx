@@ -17,10 +17,11 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { StepCard, useRecord } from '@/features/wall'
+import { useRecord } from '@/features/wall'
 import { Caution, Choice, Field, NowButton, Problems, Stack, Wide } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { Halves } from './dig-panel'
+import { GroundStep } from './ground-step'
 import { type GroundProps, padStep } from './types'
 
 const Option = styled.div`
@@ -30,7 +31,7 @@ const Option = styled.div`
 
 /** Which pad for this place and why, in which lifts with which tool, and the log of the lifts. */
 export function LiftsPanel(props: GroundProps) {
-  const { state, section, units, me, record, wall, station, onStation } = props
+  const { state, section, units, me } = props
   const { plan } = state.layout
   const facts = padFacts(state)
   const options = padAdvice(facts)
@@ -53,7 +54,10 @@ export function LiftsPanel(props: GroundProps) {
               'Lowest outlet',
               `${formatLength(facts.outlet, units)}${facts.outlet <= facts.padBottom + 0.02 ? ', below the pad' : ', above its bottom'}`,
             ],
-            ['Soil below', SOILS[facts.subgrade].name],
+            [
+              'Soil below',
+              soilsOf(state).length > 0 ? SOILS[facts.subgrade].name : `not judged yet; taken as ${SOILS[facts.subgrade].name.toLowerCase()}`,
+            ],
             ['Unit', `${facts.unitMass} kg`],
             ['Frost expected', facts.frost ? 'yes' : 'no'],
             ['Rain expected', facts.rain ? 'yes' : 'no'],
@@ -125,20 +129,7 @@ export function LiftsPanel(props: GroundProps) {
             ? `Separation fabric below: ${formatArea(fabricArea(length, plan.pad.width + 2 * plan.pad.thickness, 50, lap), units)} with laps of ${formatSmall(lap, units)}, flat and tight.`
             : 'Fabric below only where the plan asks for it.'}
         </p>
-        {step ? (
-          <StepCard
-            state={state}
-            step={step}
-            me={me}
-            record={record}
-            tag="PAD"
-            station={station}
-            onStation={onStation}
-            onStep={() => window.location.assign(`/walls/${wall}`)}
-            onNext={() => window.location.assign(`/walls/${wall}`)}
-            wall={wall}
-          />
-        ) : null}
+        <GroundStep {...props} step={step} tag="PAD" />
       </Stack>
     </Halves>
   )

@@ -16,12 +16,12 @@ import {
 } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { useEffect, useMemo, useRef } from 'react'
-import { StepCard } from '@/features/wall'
 import { Caution, Stack, Stop, Wide } from '@/ui/controls'
 import { levelsFor, paintPadMap } from '@/ui/drawing/pad-map'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Hero, Targets } from '@/ui/figure'
 import { Halves } from './dig-panel'
+import { GroundStep } from './ground-step'
 import { type GroundProps, padLevelStep } from './types'
 
 /** Steps a person can shave or add, m. */
@@ -31,7 +31,7 @@ const HALO = { paintOrder: 'stroke', stroke: 'var(--ground)', strokeWidth: 4, st
 
 /** The pad as a map: high and low spots, what to shave and add, whether it is accepted; thickness against the trench below. */
 export function MapPanel(props: GroundProps) {
-  const { state, section, units, me, record, wall, station, onStation } = props
+  const { state, section, units, station, onStation } = props
   const step = padLevelStep(state, section)
   const readings = useMemo(() => padReadings(state, section), [state, section])
   const limit = step ? limitAt(state.layout, step.stage, { section }) : { value: 0.005, reason: '' }
@@ -127,22 +127,7 @@ export function MapPanel(props: GroundProps) {
           </Stop>
         ))}
       </Stack>
-      {step ? (
-        <div data-entry>
-          <StepCard
-            state={state}
-            step={step}
-            me={me}
-            record={record}
-            tag="PAD LEVEL"
-            station={station}
-            onStation={onStation}
-            onStep={() => window.location.assign(`/walls/${wall}`)}
-            onNext={() => window.location.assign(`/walls/${wall}`)}
-            wall={wall}
-          />
-        </div>
-      ) : null}
+      <GroundStep {...props} step={step} tag="PAD LEVEL" />
     </Halves>
   )
 }

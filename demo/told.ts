@@ -1,0 +1,17 @@
+import type { Instrument, Where } from '@stone-tally/core'
+
+/** A fact of the story: who says it, and the entry without its id and time. */
+export interface Told {
+  readonly who: 'foreman' | 'crew' | 'inspector'
+  readonly kind: string
+  readonly where: Where
+  readonly data: unknown
+  /** Names this fact, so that a later one can correct or re-check it. */
+  readonly as?: string
+  readonly supersedes?: string
+  readonly recheckOf?: string
+  readonly actionOn?: string
+  /** Name of the laboratory curve a density test refers to. */
+  readonly curve?: string
+  readonly instrument?: (now: Date) => Instrument
+}
