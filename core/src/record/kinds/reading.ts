@@ -12,11 +12,14 @@ export const readingData = record({
   string: elevation(),
   value: quantity({ min: -500, max: 9000, unit: 'm' }),
 })
-  .test(
-    'value',
-    'must be between -10 and 10 m, as a rod or a tape reaches; an elevation is recorded as survey',
-    (d) => d == null || d.method === 'survey' || Math.abs(d.value ?? 0) <= 10,
-  )
+  .test('value', '', (d, context) => {
+    // A rod or a tape reaches no further; an elevation is recorded as survey.
+    if (d == null || d.method === 'survey' || typeof d.value !== 'number' || Math.abs(d.value) <= 10) return true
+    return context.createError({
+      path: 'value',
+      message: d.value > 0 ? `must be 10 m or less, not ${d.value}` : `must be -10 m or more, not ${d.value}`,
+    })
+  })
   .test('method', 'a rod reading needs the height of instrument (hi), a string reading the string elevation (string)', (d) =>
     d == null
       ? true
