@@ -48,7 +48,7 @@ test('the level is set up, checked, moved on and closed; a wrong datum is questi
   await page.getByLabel('Check shot, m').fill('1.912')
   await expect(page.getByText('12 mm low against BM.')).toBeVisible()
   await page.getByRole('button', { name: 'Record the check' }).click()
-  await expect(page.getByText(/the instrument moved/)).toBeVisible()
+  await expect(page.getByText(/the instrument moved. Set up again/)).toBeVisible()
   await page.locator('label', { hasText: 'Close' }).click()
   await page.getByLabel('Foresight, m').fill('1.898')
   await page.getByRole('button', { name: 'Record and close' }).click()

@@ -78,7 +78,7 @@ const unit = join(reports, 'unit.json')
 suite(
   'unit and database tests',
   unit,
-  () => run('jest', ['--json', `--outputFile=${unit}`]),
+  () => run('jest', ['--maxWorkers=100%', '--json', `--outputFile=${unit}`]),
   (json: { numPassedTests: number; numFailedTests: number; numFailedTestSuites: number; numRuntimeErrorTestSuites: number }) => ({
     passed: json.numPassedTests,
     failed: json.numFailedTests + json.numRuntimeErrorTestSuites,

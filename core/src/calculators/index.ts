@@ -3,7 +3,9 @@ import { read, toJsonSchema } from '../base/schema'
 import { baseStepsCalculator } from './base-steps'
 import { bondCalculator } from './bond'
 import type { Calculator } from './calculator'
+import { drainCalculator } from './drain'
 import { embedmentCalculator } from './embedment'
+import { filterCalculator } from './filter'
 import { gridCutCalculator } from './grid-cut'
 import { liftsCalculator } from './lifts'
 import { proctorCalculator } from './proctor'
@@ -20,6 +22,8 @@ export const CALCULATORS: readonly Calculator[] = [
   liftsCalculator,
   proctorCalculator,
   sandConeCalculator,
+  drainCalculator,
+  filterCalculator,
   bondCalculator,
   gridCutCalculator,
 ]

@@ -1,3 +1,9 @@
+import { fail, ok, type Result } from '../base/result'
+import { type InferType, list, quantity, record } from '../base/schema'
+
+const elevation = () => quantity({ min: -500, max: 9000, unit: 'm' })
+const stationField = () => quantity({ min: 0, max: 100_000, unit: 'm' })
+
 /** An outlet of the toe drain: station and invert elevation, m. */
 export interface Outlet {
   readonly station: number
@@ -14,3 +20,70 @@ export interface Outlet {
  */
 export const drainInvert = (outlets: readonly Outlet[], fall: number, station: number) =>
   Math.min(...outlets.map((o) => o.invert + fall * Math.abs(station - o.station)))
+
+/** Length and stations m, fall m per m; the ceiling is what the invert may not rise above. */
+export const drainInput = record({
+  length: quantity({ min: 0.01, max: 100_000, unit: 'm' }),
+  fall: quantity({ min: 0, max: 1, unit: 'm per m' }),
+  maxOutletSpacing: quantity({ min: 0.01, max: 100_000, unit: 'm' }),
+  outlets: list(record({ station: stationField(), invert: elevation() }), 1, 1000),
+  ceiling: list(record({ station: stationField(), elevation: elevation() }), 0, 100_000),
+})
+export type DrainInput = InferType<typeof drainInput>
+
+export interface DrainProfile {
+  readonly inverts: readonly { readonly station: number; readonly invert: number }[]
+  /** The longest way water travels to an outlet, m. */
+  readonly longestRun: number
+  /** Where the invert stands above its ceiling, and by how much, m. */
+  readonly violations: readonly { readonly station: number; readonly by: number }[]
+  /** No two neighbouring outlets are further apart than allowed. */
+  readonly spacingOk: boolean
+}
+
+/**
+ * The toe drain between its outlets: inverts at the stations of the ceiling, the longest way to an outlet, and where the pipe would
+ * stand too high. An outlet that lies above the line of another one drains nothing: water passes below it.
+ *
+ * @returns profile, or the first field that cannot be
+ * @example drain({ length: 20, fall: 0.01, maxOutletSpacing: 15, outlets: [{ station: 0, invert: 9 }, { station: 20, invert: 9 }], ceiling: [{ station: 10, elevation: 9.2 }] })
+ * // inverts [{ station: 10, invert: 9.1 }], longestRun 10, violations [], spacingOk false
+ */
+export function drain(input: DrainInput): Result<DrainProfile> {
+  const { length, fall, outlets } = input
+  for (const [i, o] of outlets.entries())
+    if (o.station > length) return fail(`outlets[${i}].station`, `${o.station} m is beyond the wall, which ends at ${length} m`)
+  for (const [i, c] of input.ceiling.entries())
+    if (c.station > length) return fail(`ceiling[${i}].station`, `${c.station} m is beyond the wall, which ends at ${length} m`)
+  const sorted = [...outlets].sort((a, b) => a.station - b.station || a.invert - b.invert)
+  for (let i = 1; i < sorted.length; i++) {
+    if ((sorted[i] as Outlet).station === (sorted[i - 1] as Outlet).station) {
+      return fail(
+        `outlets[${Math.max(outlets.indexOf(sorted[i] as Outlet), outlets.indexOf(sorted[i - 1] as Outlet))}].station`,
+        `there are two outlets at ${sorted[i]?.station} m`,
+      )
+    }
+  }
+  // Outlets that water reaches at all: those on the lower envelope.
+  const active = sorted.filter((o) => drainInvert(outlets, fall, o.station) >= o.invert - 1e-12)
+  const first = active[0] as Outlet
+  const last = active[active.length - 1] as Outlet
+  let longestRun = Math.max(first.station, length - last.station)
+  for (let i = 1; i < active.length; i++) {
+    const [a, b] = [active[i - 1] as Outlet, active[i] as Outlet]
+    const span = b.station - a.station
+    // Where the two lines meet, measured from a; without fall water goes to the nearer one of two equal outlets.
+    const meet = fall > 0 ? Math.min(span, Math.max(0, span / 2 + (b.invert - a.invert) / (2 * fall))) : span / 2
+    longestRun = Math.max(longestRun, meet, span - meet)
+  }
+  const inverts = input.ceiling.map((c) => ({ station: c.station, invert: drainInvert(outlets, fall, c.station) }))
+  return ok({
+    inverts,
+    longestRun,
+    violations: input.ceiling.flatMap((c, i) => {
+      const by = (inverts[i]?.invert ?? 0) - c.elevation
+      return by > 1e-9 ? [{ station: c.station, by }] : []
+    }),
+    spacingOk: sorted.every((o, i) => i === 0 || o.station - (sorted[i - 1] as Outlet).station <= input.maxOutletSpacing + 1e-9),
+  })
+}

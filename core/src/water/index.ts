@@ -1,1 +1,2 @@
 export * from './drain'
+export * from './filter'
