@@ -53,7 +53,8 @@ export function parseLength(input: string, bare: 'm' | 'mm' | 'ft' | 'in' = 'm')
   return refuse()
 
   function finish(value: number): Result<number> {
-    return Number.isFinite(value) ? ok(value) : refuse()
+    // 350 mm is 0.35 m, not 0.35000000000000003: what is typed is what is recorded.
+    return Number.isFinite(value) ? ok(Math.round(value * 1e9) / 1e9) : refuse()
   }
 }
 

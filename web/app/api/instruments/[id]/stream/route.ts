@@ -1,4 +1,5 @@
 import type { InstrumentReading } from '@stone-tally/core'
+import { personOf } from '@/server/accounts'
 import { asking, guarded, refuse } from '@/server/http'
 import { knownInstrument, streamReadings } from '@/server/instruments'
 
@@ -29,11 +30,16 @@ export const GET = guarded(async (request: Request, { params }: { params: Promis
         say(`data: ${JSON.stringify({ readings: waiting, ...line.trouble() })}\n\n`)
         waiting = []
       }, 50)
+      const beat = setInterval(async () => {
+        // A session ended elsewhere ends its streams too.
+        if (!(await personOf(request.headers).catch(() => undefined))) stop('you are signed out; sign in again')
+      }, 15_000)
       stop = (why) => {
         if (over) return
         if (why) say(`event: lost\ndata: ${JSON.stringify({ message: why })}\n\n`)
         over = true
         clearInterval(flush)
+        clearInterval(beat)
         line.end()
         try {
           controller.close()
