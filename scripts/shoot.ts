@@ -62,7 +62,7 @@ const SHOTS: readonly Shot[] = [
     as: 'crew',
     path: (w) => `/walls/${w}/ground?tab=level`,
     width: 390,
-    height: 1300,
+    height: 1750,
     touch: true,
     before: section('B'),
   },

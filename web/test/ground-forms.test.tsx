@@ -2,6 +2,7 @@ import { type Entry, stepKey, type WallState } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import { entry, layoutOf, smallPlan, stateOf } from '../../core/test/plans'
 import { DensityChart } from '../features/ground'
+import { DensityPanel } from '../features/ground/density-panel'
 import { DigPanel } from '../features/ground/dig-panel'
 import { LevelPanel } from '../features/ground/level-panel'
 import { LiftsPanel } from '../features/ground/lifts-panel'
@@ -297,6 +298,29 @@ describe('soil and weather', () => {
     ['9.5 %', Number.NaN],
     ['1e3', Number.NaN],
   ])('%j typed is %d', (text, value) => expect(numberOf(text)).toBe(value))
+})
+
+test('a density is judged while it is typed; one above zero air voids is asked about once', async () => {
+  const points = [6, 8, 10, 12].map((moisture, i) => ({ moisture, dryDensity: [1905, 1990, 2015, 1960][i] }))
+  const p = props([entry('curve', {}, { name: 'rock', points, source: 'sheet' })])
+  render(<DensityPanel {...p} />)
+  pick('Gauge')
+  for (const [label, value] of [
+    ['Wet density, kg/m³', '2050'],
+    ['Moisture, %', '9'],
+    ['Standard today, density', '2300'],
+    ['Standard today, moisture', '680'],
+  ])
+    type(label as string, value as string)
+  expect(screen.getByText('▲ 93.4 %')).toBeTruthy()
+  type('Wet density, kg/m³', '2150')
+  expect(screen.getByText('✓ 97.9 %')).toBeTruthy()
+  type('Wet density, kg/m³', '2650')
+  expect(screen.getByText(/no soil can be that dense/)).toBeTruthy()
+  await press('Record the test')
+  expect(p.sent).toEqual([])
+  await press('It was read so: record')
+  expect(p.sent).toMatchObject([{ kind: 'density', data: { method: 'gauge', gauge: { wetDensity: 2650 } } }])
 })
 
 test('the density chart says its maximum and marks a failed test that was reworked', () => {

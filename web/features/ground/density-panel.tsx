@@ -5,6 +5,7 @@ import {
   curveOf,
   curvesOf,
   type DensityData,
+  densityOf,
   densityReport,
   formatStation,
   type Instrument,
@@ -18,7 +19,7 @@ import { TakeReading } from '@/features/instruments'
 import { Finding, useRecord } from '@/features/wall'
 import { Button, Caution, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
-import { Hero } from '@/ui/figure'
+import { Hero, Judgement } from '@/ui/figure'
 import { DensityChart } from './density-chart'
 import { Halves } from './dig-panel'
 import { type GroundProps, numberOf, padStep } from './types'
@@ -149,9 +150,11 @@ function TestForm({
   })
   const [seen, setSeen] = useState('')
   const [taken, setTaken] = useState<Instrument>()
+  const [sure, setSure] = useState(false)
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = (key: string) => (value: string) => {
     setTaken(undefined)
+    setSure(false)
     setV({ ...v, [key]: value })
   }
   const fields: readonly (readonly [string, string])[] =
@@ -174,18 +177,24 @@ function TestForm({
         ]
   const number = (key: string) => numberOf(v[key] ?? '')
   const at = of?.where.station ?? Math.round(station * 100) / 100
+  const values = Object.fromEntries(fields.map(([k]) => [k, number(k)]))
+  const data = {
+    method,
+    lift: Number(lift),
+    ...(method === 'record'
+      ? { seen: seen.trim() }
+      : { curve: curve?.entry.entry.id, ...(method === 'sand-cone' ? { cone: values } : { gauge: values }) }),
+  }
+  const whole = method !== 'record' && curve !== undefined && Object.values(values).every((n) => !Number.isNaN(n))
+  // Judged while it is typed, with the same code that judges it in the record.
+  const preview = whole ? densityOf({ data } as never, { stage: state.byStage.get(stage), find: (id) => state.byId.get(id)?.entry }) : undefined
+  const judged = preview?.ok ? preview.value : undefined
+  const odd = judged?.text.includes('zero air voids') ?? false
   const send = async () => {
     const wrong: Problem[] =
       method === 'record' ? [] : fields.filter(([k]) => Number.isNaN(number(k))).map(([, name]) => ({ field: name, message: 'is not a number' }))
     if (wrong.length > 0) return setProblems(wrong)
-    const values = Object.fromEntries(fields.map(([k]) => [k, number(k)]))
-    const data = {
-      method,
-      lift: Number(lift),
-      ...(method === 'record'
-        ? { seen: seen.trim() }
-        : { curve: curve?.entry.entry.id, ...(method === 'sand-cone' ? { cone: values } : { gauge: values }) }),
-    }
+    if (odd && !sure) return setSure(true)
     const done = await go([
       {
         kind: 'density',
@@ -195,7 +204,10 @@ function TestForm({
         ...(taken && method === 'gauge' ? { instrument: taken } : {}),
       },
     ])
-    if (done) setSeen('')
+    if (done) {
+      setSeen('')
+      setSure(false)
+    }
   }
   const share = looksLikeShare(number('moisture'))
   const lab = curve ? curveOf(curve.data) : undefined
@@ -254,11 +266,23 @@ function TestForm({
           Moisture is in per cent: write {+(number('moisture') * 100).toFixed(2)} for {v.moisture}.
         </Caution>
       ) : null}
+      {judged ? (
+        <Judgement $out={judged.out} aria-live="polite">
+          <b>
+            {judged.out ? '▲ ' : '✓ '}
+            {judged.relative.toFixed(1)} %
+          </b>
+          <span>
+            {judged.text}
+            {odd ? '. Press record again if it stands as it was read.' : ''}
+          </span>
+        </Judgement>
+      ) : null}
       {method === 'gauge' ? (
         <Caution>A nuclear gauge is for licensed people: keep it locked, keep others 3 m off, never leave it alone in the trench.</Caution>
       ) : null}
       <NowButton isDisabled={busy || (method === 'record' ? seen.trim().length < 3 : !curve)} onPress={send}>
-        {of ? 'Record the re-test' : 'Record the test'}
+        {odd && sure ? 'It was read so: record' : of ? 'Record the re-test' : 'Record the test'}
       </NowButton>
       <Problems list={problems} />
     </Stack>

@@ -131,7 +131,7 @@ export function GroundPage({
             obstructions={of<ObstructionData>('obstruction')}
             units={units}
             width={width}
-            height={width < 600 ? 150 : 270}
+            height={width < 600 ? 180 : 270}
           />
         </div>
         <Targets

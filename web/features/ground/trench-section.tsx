@@ -73,6 +73,8 @@ export function TrenchSection({
   const reach = Math.min(26, height / 9)
   const lift = (d: number) => Math.max(-reach, Math.min(reach, d * perMetre * EXAGGERATED * 0.1))
   const limit = LIMITS.excavation.value
+  // On a phone a word for each thing, or they lie on one another.
+  const narrow = width < 600
   // A short step has room for its number only; what stands in the way keeps the middle for itself.
   const label = (s: DigReport['steps'][number]) => {
     const [a, b] = [x(clamp(s.step.start)), x(clamp(s.step.end))]
@@ -129,7 +131,8 @@ export function TrenchSection({
               strokeDasharray="4 3"
             />
             <text x={(x(clamp(u.from)) + x(clamp(u.to))) / 2} y={y(at.target - u.depth) - 6} textAnchor="middle" {...LABEL} {...HALO}>
-              undercut {formatSmall(u.depth, units)}
+              {narrow ? '' : 'undercut '}
+              {formatSmall(u.depth, units)}
             </text>
           </g>
         )
@@ -218,7 +221,7 @@ export function TrenchSection({
             {...LABEL}
             {...HALO}
           >
-            lowest: water gathers here
+            {narrow ? 'water' : 'lowest: water gathers here'}
           </text>
         </g>
       ) : null}
