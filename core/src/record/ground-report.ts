@@ -11,7 +11,6 @@ import {
   type DensityResult,
   densityOf,
   deviationOf,
-  kindOf,
   type LiftData,
   type PadChoiceData,
   type ReadingData,
@@ -329,9 +328,6 @@ export function densityReport(state: WallState, key?: string): { tests: readonly
   }
   return { tests, wanted, owed }
 }
-
-/** Stages of this wall at which a kind may be recorded beside the work, in working order. */
-export const stagesFor = (state: WallState, kind: string) => state.layout.system.stages.filter((s) => s.also?.includes(kind) && kindOf(kind))
 
 /** The elevation of the trench bottom and the pad at a station, m. */
 export const levelsAt = (state: WallState, station: number) => {

@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, type yup } from '../../base/schema'
-import { identifySoil, SOIL_QUESTIONS, type SoilAnswers, type SoilClass } from '../../ground'
+import { identifySoil, SOIL_QUESTIONS, type SoilAnswers } from '../../ground'
 import { formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, defineKind } from './kind'
 
@@ -93,4 +93,3 @@ export const undercut = defineKind<UndercutData>({
     return `Undercut ${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)}: ${formatSmall(d.depth, reader.units)} dug out, ${d.fill}, ${d.passes} passes`
   },
 })
-export const soilClassOf = (d: SoilData): SoilClass => identifySoil(d.answers).class
