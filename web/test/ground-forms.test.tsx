@@ -13,7 +13,7 @@ import { numberOf } from '../features/ground/types'
 import { WeatherPanel } from '../features/ground/weather-panel'
 import { InstrumentsPage } from '../features/instruments'
 import type { Fact } from '../features/wall'
-import { PANELS } from '../features/wall'
+import { PANELS, StepCard } from '../features/wall'
 
 afterEach(cleanup)
 const me = { id: 'foreman', name: 'Fay', role: 'foreman' as const }
@@ -321,6 +321,37 @@ test('a density is judged while it is typed; one above zero air voids is asked a
   expect(p.sent).toEqual([])
   await press('It was read so: record')
   expect(p.sent).toMatchObject([{ kind: 'density', data: { method: 'gauge', gauge: { wetDensity: 2650 } } }])
+})
+
+test('weather is said where fill is placed, until it is placed', () => {
+  const wet = entry('weather', {}, { rain: 25, low: 6, wind: 10 })
+  const card = (entries: Entry[], stage: string) => {
+    const p = props(entries)
+    const step = p.state.steps.find((s) => s.section === 'B' && s.stage.id === stage)
+    if (step)
+      render(
+        <StepCard
+          state={p.state}
+          step={step}
+          me={me}
+          record={p.record}
+          tag="NOW"
+          station={undefined}
+          onStation={() => {}}
+          onStep={() => {}}
+          onNext={() => {}}
+          wall="w"
+        />,
+      )
+  }
+  card([wet], 'pad')
+  expect(screen.getByText(/fill and subgrade are soaked/)).toBeTruthy()
+  cleanup()
+  card([wet], 'subgrade')
+  expect(screen.queryByText(/soaked/)).toBeNull()
+  cleanup()
+  card([], 'pad')
+  expect(screen.queryByText(/soaked/)).toBeNull()
 })
 
 test('the density chart says its maximum and marks a failed test that was reworked', () => {

@@ -55,6 +55,7 @@ describe('trench', () => {
         station={6}
         onStation={() => {}}
         undercuts={[{ from: 5, to: 6, depth: 0.4, fill: 'stone', passes: 3 }]}
+        wet={[7.5, 40]}
         obstructions={[{ what: 'roots', from: 7, to: 8, above: 0.1, way: 'break-out' }]}
         units="metric"
         width={900}
@@ -68,6 +69,7 @@ describe('trench', () => {
     expect(screen.getByText('50 mm deep')).toBeTruthy()
     expect(screen.getByText('undercut 400 mm')).toBeTruthy()
     expect(screen.getByText('roots 100 mm')).toBeTruthy()
+    expect(screen.getAllByText('water')).toHaveLength(1)
     cleanup()
     draw(dig(0.01))
     expect(screen.queryByText(/deep$/)).toBeNull()

@@ -1,6 +1,7 @@
 'use client'
 
 import {
+  type CutData,
   digReport,
   formatLength,
   formatStation,
@@ -77,6 +78,12 @@ export function GroundPage({
   const of = <T,>(kind: string) =>
     state.entries.filter((e) => e.entry.kind === kind && e.entry.where.section === section && isLive(state, e.entry.id)).map((e) => e.entry.data as T)
 
+  const wet = state.entries.flatMap((e) =>
+    e.entry.kind === 'cut' && e.entry.where.section === section && (e.entry.data as CutData).water && isLive(state, e.entry.id)
+      ? [e.entry.where.station ?? 0]
+      : [],
+  )
+
   // A finding to re-check opens where its kind is recorded.
   useEffect(() => {
     const entry = finding && loaded ? state.byId.get(finding)?.entry : undefined
@@ -129,6 +136,7 @@ export function GroundPage({
             onStation={setStation}
             undercuts={of<UndercutData>('undercut')}
             obstructions={of<ObstructionData>('obstruction')}
+            wet={wet}
             units={units}
             width={width}
             height={width < 600 ? 180 : 270}

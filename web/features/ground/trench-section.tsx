@@ -36,6 +36,7 @@ export function TrenchSection({
   onStation,
   undercuts,
   obstructions,
+  wet,
   units,
   width,
   height,
@@ -48,6 +49,8 @@ export function TrenchSection({
   onStation(s: number): void
   undercuts: readonly UndercutData[]
   obstructions: readonly ObstructionData[]
+  /** Stations at which water was seen in the cut, m. */
+  wet: readonly number[]
   units: UnitSystem
   width: number
   height: number
@@ -225,6 +228,19 @@ export function TrenchSection({
           </text>
         </g>
       ) : null}
+      {wet
+        .filter((s) => s >= from && s <= to)
+        .map((s) => {
+          const at = steps.find((k) => s >= k.step.start && s <= k.step.end)
+          return at ? (
+            <g key={`w${s}`}>
+              <path d={`M${x(s) - 9} ${y(at.target) - 14}h18l-9 10Z`} fill="var(--ink)" />
+              <text x={x(s) + 13} y={y(at.target) - 5} {...LABEL} {...HALO}>
+                water
+              </text>
+            </g>
+          ) : null
+        })}
       <line x1={x(clamp(station))} x2={x(clamp(station))} y1={top - 14} y2={height - bottom} stroke="var(--now)" strokeWidth={2} />
       <path d={`M${x(clamp(station)) - 7} ${top - 22}h14l-7 10Z`} fill="var(--now)" />
       {scaleLinear([low / foot, high / foot], [0, 1])

@@ -1,6 +1,6 @@
 'use client'
 
-import { barriers, KINDS, mayRecord, type Step, statusOf, type WallState } from '@stone-tally/core'
+import { barriers, KINDS, mayRecord, type Step, statusOf, type WallState, weatherCautions, weatherOf } from '@stone-tally/core'
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
@@ -48,6 +48,9 @@ export function StepCard({
   const kind = KINDS.find((k) => k.work === step.stage.work.type)?.kind ?? ''
   const mayDo = mayRecord(me.role, kind)
   const blocked = recheck ? false : barriers(state, step).length > 0
+  // Weather is said where fill is placed.
+  const weather = step.stage.work.type === 'lifts' && status.state !== 'done' ? weatherOf(state) : undefined
+  const cautions = weather?.now ? weatherCautions(weather.now, weather.expected) : []
   return (
     <Stack>
       <Title>
@@ -101,6 +104,9 @@ export function StepCard({
           <Button onPress={onNext}>Next step</Button>
         </Row>
       ) : null}
+      {cautions.map((c) => (
+        <Caution key={c.id}>{c.text}</Caution>
+      ))}
       {step.stage.caution ? <Caution>{step.stage.caution}</Caution> : null}
       <DiaryList state={state} step={step} me={me} record={record} />
     </Stack>
