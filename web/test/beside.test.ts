@@ -42,10 +42,10 @@ test('a script that could not be loaded is noticed at once', async () => {
 })
 
 test('signs of life keep a slow answer, also the one that waits behind it', async () => {
-  const b = beside(make, 150)
+  const b = beside(make, 1000)
   const slow = b.ask(async (_, alive) => {
     for (let i = 0; i < 8; i++) {
-      await later(50)
+      await later(200)
       alive()
     }
     return 'slow'
