@@ -88,6 +88,32 @@ describe('recording panels', () => {
     ])
     expect(stations).toEqual([placesOf(step)[1]?.station])
   })
+  test('readings: a value taken from an instrument carries it, until a key of any kind changes the value', async () => {
+    const status = { id: 'l', kind: 'level', name: 'Laser', serial: 'L-1', calibratedUntil: '2999-01-01', battery: 90, connected: true }
+    const target = 11.5 - (layoutOf().steps.at(-1)?.elevation ?? 0)
+    const before = globalThis.fetch
+    globalThis.fetch = (async (url: string) => ({
+      ok: true,
+      json: async () =>
+        url.endsWith('/read') ? { status, reading: { id: 'l', seq: 1, at: '', values: { rod: target } } } : { instruments: [status] },
+    })) as never
+    try {
+      const { sent } = panel(wall([setup]), 'pad-level', 'B')
+      await screen.findByRole('button', { name: 'Take reading: Laser' })
+      await press('Take reading: Laser')
+      await press('Record reading')
+      for (const change of ['One step more', 'One step less', 'Delete']) {
+        await press('Take reading: Laser')
+        // The keypad is for touch alone, so it is hidden here.
+        await act(async () => fireEvent.click(screen.getByRole('button', { name: change, hidden: true })))
+        await press('Record reading')
+      }
+      expect(sent[0]?.instrument).toEqual({ name: 'Laser', serial: 'L-1', calibratedUntil: '2999-01-01' })
+      expect(sent.slice(1).map((f) => f.instrument)).toEqual([undefined, undefined, undefined])
+    } finally {
+      globalThis.fetch = before
+    }
+  })
   test('readings: a slipped digit is questioned once, then taken', async () => {
     const { sent } = panel(wall([setup]), 'pad-level', 'B')
     type(/Rod reading/, '0.65')

@@ -1,6 +1,6 @@
 import { type Entry, stepKey, type WallState } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
-import { entry, layoutOf, smallPlan, stateOf } from '../../core/test/plans'
+import { entry, layoutOf, stateOf } from '../../core/test/plans'
 import { DensityChart } from '../features/ground'
 import { DensityPanel } from '../features/ground/density-panel'
 import { DigPanel } from '../features/ground/dig-panel'
@@ -110,7 +110,6 @@ describe('dig', () => {
     const bad = entry('cut', { stage: 'dig', section: 'B', station: 6 }, { width: 0.4 })
     const p = props([...staked(), bad, entry('action', {}, { of: bad.id, cause: 'rock', action: 'split' })], { finding: bad.id })
     render(<DigPanel {...p} />)
-    await press(/Check width/)
     type('Width, m', '0.7')
     await press('Record the cut')
     expect(p.sent).toMatchObject([{ kind: 'cut', where: { station: 6 }, recheckOf: bad.id }])
@@ -382,5 +381,3 @@ test('the instruments page says when none is within reach, and which calibration
   expect(screen.getByText('▲ off')).toBeTruthy()
   expect(screen.getByText('✓ 2999-01-01')).toBeTruthy()
 })
-
-test('these forms are tried on the small plan', () => expect(smallPlan.sections.map((s) => s.id)).toEqual(['A', 'B']))

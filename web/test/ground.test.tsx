@@ -1,6 +1,6 @@
-import { CALCULATORS, calculate, digReport, type RecordedEntry, type WallState } from '@stone-tally/core'
+import { CALCULATORS, calculate, digReport, type WallState } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
-import { entry, layoutOf, recorded, smallPlan, stateOf } from '../../core/test/plans'
+import { entry, smallPlan, stateOf } from '../../core/test/plans'
 import { BenchPage } from '../features/bench'
 import { readTyped, typedOf } from '../features/bench/form'
 import { DensityPanel } from '../features/ground/density-panel'
@@ -193,9 +193,4 @@ describe('bench', () => {
     await press('Take out Points 1')
     expect(screen.getAllByText(/^Point \d: rod should show/)).toHaveLength(1)
   })
-})
-
-test('a state made for these tests is the one the application folds', () => {
-  const list: RecordedEntry[] = recorded([entry('note', {}, { text: 'x' })])
-  expect(stateOf(list.map((e) => e.entry)).layout.plan).toEqual(layoutOf().plan)
 })

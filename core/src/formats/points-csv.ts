@@ -1,7 +1,6 @@
 import Papa from 'papaparse'
 import { fail, ok, type Result } from '../base/result'
-import { FOOT } from '../units/length'
-import type { BadRow, FileUnit } from './readings-csv'
+import { type BadRow, CSV_LIMIT, FILE_UNITS, type FileUnit } from './readings-csv'
 
 /** A survey point on the work: station, distance from the face where given, elevation. m. */
 export interface PointRow {
@@ -10,8 +9,6 @@ export interface PointRow {
   readonly offset?: number
   readonly elevation: number
 }
-const UNIT = { m: 1, mm: 0.001, ft: FOOT } as const
-const LIMIT = 5 * 1024 * 1024
 
 /**
  * Survey points from a CSV: columns station, elevation and, if there is one, offset; in any order, comma, semicolon or tab. Bad lines
@@ -20,7 +17,7 @@ const LIMIT = 5 * 1024 * 1024
  * @example readPointsCsv('station,offset,elevation\n1.5,0.1,9.652', 'm').value.good[0] // { line: 2, station: 1.5, offset: 0.1, elevation: 9.652 }
  */
 export function readPointsCsv(content: string, unit: FileUnit): Result<{ good: readonly PointRow[]; bad: readonly BadRow[] }> {
-  if (content.length > LIMIT) return fail('file', `is ${(content.length / 1048576).toFixed(1)} MB; at most 5 MB are taken`)
+  if (content.length > CSV_LIMIT) return fail('file', `is ${(content.length / 1048576).toFixed(1)} MB; at most 5 MB are taken`)
   const table = Papa.parse<string[]>(content.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: 'greedy', delimitersToGuess: [';', '\t', ','] })
   const [header, ...rows] = table.data
   if (!header) return fail('file', 'is empty')
@@ -32,7 +29,7 @@ export function readPointsCsv(content: string, unit: FileUnit): Result<{ good: r
   }
   const number = (text: string | undefined) => {
     const t = (text ?? '').trim().replace(table.meta.delimiter === ',' ? /$^/ : ',', '.')
-    return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(t) ? Number(t) * UNIT[unit] : Number.NaN
+    return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(t) ? Number(t) * FILE_UNITS[unit] : Number.NaN
   }
   const good: PointRow[] = []
   const bad: BadRow[] = []

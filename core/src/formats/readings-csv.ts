@@ -21,9 +21,10 @@ export interface ReadingsPreview {
   readonly delimiter: string
 }
 
-const UNIT = { m: 1, mm: 0.001, ft: FOOT } as const
-export type FileUnit = keyof typeof UNIT
-const CSV_LIMIT = 5 * 1024 * 1024
+/** Metres in one unit of a file. */
+export const FILE_UNITS = { m: 1, mm: 0.001, ft: FOOT } as const
+export type FileUnit = keyof typeof FILE_UNITS
+export const CSV_LIMIT = 5 * 1024 * 1024
 
 /**
  * Level readings from a CSV: columns station, course, reading in any order, comma, semicolon or tab, decimal points or
@@ -67,8 +68,8 @@ export function readReadingsCsv(content: string, unit: FileUnit): Result<Reading
     if (Number.isNaN(station)) say(`station "${cells[column.station] ?? ''}" is not a number`)
     else if (!Number.isInteger(course) || course < 1) say(`course "${cells[column.course] ?? ''}" is not a course number`)
     else if (Number.isNaN(reading)) say(`reading "${cells[column.reading] ?? ''}" is not a number`)
-    else if (Math.abs(reading * UNIT[unit]) > 10) say(`reading ${reading} ${unit} is over 10 m; is the file in ${unit === 'm' ? 'mm' : 'm'}?`)
-    else good.push({ line, station: station * UNIT[unit], course, reading: reading * UNIT[unit] })
+    else if (Math.abs(reading * FILE_UNITS[unit]) > 10) say(`reading ${reading} ${unit} is over 10 m; is the file in ${unit === 'm' ? 'mm' : 'm'}?`)
+    else good.push({ line, station: station * FILE_UNITS[unit], course, reading: reading * FILE_UNITS[unit] })
   }
   return ok({ good, bad, delimiter })
 }

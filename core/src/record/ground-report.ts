@@ -4,7 +4,7 @@ import { exposedHeight, toeAt, topAt } from '../plan'
 import { LIMITS } from '../rules'
 import { formatDeviation, type UnitSystem } from '../units/length'
 import type { RecordedEntry } from './entry'
-import { contextOf, statusOf } from './fold'
+import { contextOf, live, statusOf } from './fold'
 import {
   type CurveData,
   type DensityData,
@@ -19,7 +19,7 @@ import {
   type SoilReportData,
   type WeatherData,
 } from './kinds'
-import { isLive, latestOf } from './latest'
+import { latestOf } from './latest'
 import type { WallState } from './state'
 import { stepKey } from './steps'
 import { targetAt } from './target'
@@ -166,7 +166,7 @@ export function padReadings(state: WallState, section: string): PadReading[] {
   if (!step) return []
   const seen = new Map<string, PadReading>()
   for (const { entry } of state.logs.get(step.key)?.work ?? []) {
-    if (entry.kind !== 'reading' || !isLive(state, entry.id)) continue
+    if (entry.kind !== 'reading' || !live(state, entry.id)) continue
     const { station = 0, offset } = entry.where
     if (offset === undefined) continue
     const deviation = deviationOf(entry.data as ReadingData, targetAt(state.layout, 'pad', entry.where))
@@ -207,7 +207,7 @@ export interface SoilHere {
 }
 export function soilsOf(state: WallState, section?: string): SoilHere[] {
   return state.entries.flatMap((entry) => {
-    if (entry.entry.kind !== 'soil' || !isLive(state, entry.entry.id) || (section && entry.entry.where.section !== section)) return []
+    if (entry.entry.kind !== 'soil' || !live(state, entry.entry.id) || (section && entry.entry.where.section !== section)) return []
     const data = entry.entry.data as SoilData
     const step = state.byKey.get(stepKey(entry.entry.where))
     const open = step ? statusOf(state, step).open.some((o) => o.entry.id === entry.entry.id) : false
@@ -280,7 +280,7 @@ export const padChoiceOf = (state: WallState) => {
 /** Laboratory curves of this wall that were not corrected. */
 export const curvesOf = (state: WallState): { entry: RecordedEntry; data: CurveData }[] =>
   state.entries.flatMap((entry) =>
-    entry.entry.kind === 'curve' && isLive(state, entry.entry.id) ? [{ entry, data: entry.entry.data as CurveData }] : [],
+    entry.entry.kind === 'curve' && live(state, entry.entry.id) ? [{ entry, data: entry.entry.data as CurveData }] : [],
   )
 
 /** A density test with its result, and whether it was done again after rework. */
@@ -302,7 +302,7 @@ export function densityReport(state: WallState, key?: string): { tests: readonly
     const status = statusOf(state, step)
     const log = state.logs.get(step.key)?.work ?? []
     const here = log
-      .filter((e) => e.entry.kind === 'density' && isLive(state, e.entry.id))
+      .filter((e) => e.entry.kind === 'density' && live(state, e.entry.id))
       .map((entry): DensityHere => {
         const r = densityOf(entry.entry as never, contextOf(state, entry.entry))
         const result = r.ok ? r.value : undefined
@@ -318,9 +318,9 @@ export function densityReport(state: WallState, key?: string): { tests: readonly
       })
     tests.push(...here)
     const section = state.layout.plan.sections.find((s) => s.id === step.section)
-    const lifts = new Set(log.filter((e) => e.entry.kind === 'lift' && isLive(state, e.entry.id)).map((e) => (e.entry.data as LiftData).lift))
+    const lifts = new Set(log.filter((e) => e.entry.kind === 'lift' && live(state, e.entry.id)).map((e) => (e.entry.data as LiftData).lift))
     // A percentage typed with the lift is a test of it too.
-    const typed = log.filter((e) => e.entry.kind === 'lift' && isLive(state, e.entry.id) && (e.entry.data as LiftData).compaction != null).length
+    const typed = log.filter((e) => e.entry.kind === 'lift' && live(state, e.entry.id) && (e.entry.data as LiftData).compaction != null).length
     const given = here.filter((t) => !t.out).length + typed
     const count = testsOwed({ lifts: lifts.size, length: section ? section.to - section.from : 0, given })
     wanted += count.wanted

@@ -1,14 +1,12 @@
 import type { Entry, RecordedEntry } from './entry'
+import { live } from './fold'
 import type { WallState } from './state'
-
-/** Neither corrected nor struck out. */
-export const isLive = (state: WallState, id: string) => !state.superseded.has(id)
 
 /** The newest entry in force for which `is` holds. */
 export function latestOf(state: WallState, is: (e: Entry) => boolean): RecordedEntry | undefined {
   for (let i = state.entries.length - 1; i >= 0; i--) {
     const e = state.entries[i] as RecordedEntry
-    if (isLive(state, e.entry.id) && is(e.entry)) return e
+    if (live(state, e.entry.id) && is(e.entry)) return e
   }
   return undefined
 }

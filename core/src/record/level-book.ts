@@ -3,8 +3,9 @@ import { type LevelBook, reduceBook, type Sight } from '../ground'
 import { LIMITS } from '../rules'
 import { formatStation } from '../units/length'
 import type { RecordedEntry } from './entry'
+import { live } from './fold'
 import type { ReadingData, SetupData, SightData } from './kinds'
-import { isLive, latestOf } from './latest'
+import { latestOf } from './latest'
 import type { WallState } from './state'
 
 /** One instrument's sights of one day, in order, reduced. */
@@ -47,7 +48,7 @@ export function levelBooks(state: WallState): BookDay[] {
   const current = new Map<string, string>()
   for (const recorded of state.entries) {
     const { entry } = recorded
-    if (!isLive(state, entry.id)) continue
+    if (!live(state, entry.id)) continue
     const sight = sightOf(state, recorded)
     if (!sight) continue
     const day = entry.at.slice(0, 10)

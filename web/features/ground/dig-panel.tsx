@@ -12,11 +12,12 @@ import {
   OBSTRUCTIONS,
   type Problem,
   parseLength,
+  statusOf,
   WAYS,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { Finding, useRecord } from '@/features/wall'
+import { useRecord } from '@/features/wall'
 import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { GroundStep } from './ground-step'
@@ -26,19 +27,12 @@ export const Halves = styled.div`display: grid; grid-template-columns: minmax(0,
 
 /** Depth step by step from the lowest, volumes and loads, room behind, and what stands in the way. */
 export function DigPanel(props: GroundProps) {
-  const { state, section, station, units, me, record, wall } = props
+  const { state, section, station, units } = props
   const report = digReport(state)
   const step = digStep(state, section)
   const own = state.layout.plan.sections.find((s) => s.id === section)
   const steps = report.steps.filter((s) => own && s.step.end > own.from + 0.01 && s.step.start < own.to - 0.01).sort((a, b) => a.order - b.order)
   const short = report.planned < report.room - 0.005
-  const beside = (step ? (state.logs.get(step.key)?.work ?? []) : []).filter(
-    (e) =>
-      (e.entry.kind === 'obstruction' || e.entry.kind === 'cut') &&
-      state.outs.has(e.entry.id) &&
-      !state.superseded.has(e.entry.id) &&
-      !state.rechecks.get(e.entry.id)?.length,
-  )
   return (
     <Halves>
       <Stack>
@@ -105,19 +99,6 @@ export function DigPanel(props: GroundProps) {
             the edge, a way out within reach.
           </Caution>
         ) : null}
-        {beside.map((e) => (
-          <Stop key={e.entry.id}>
-            <Finding
-              state={state}
-              finding={e}
-              me={me}
-              record={record}
-              rechecking={false}
-              onRecheck={() => {}}
-              elsewhere={`/walls/${wall}/ground?finding=${e.entry.id}`}
-            />
-          </Stop>
-        ))}
         <CutForm {...props} />
         <ObstructionForm {...props} />
       </Stack>
@@ -134,8 +115,19 @@ const optionalLength = (text: string, bare: 'm' | 'ft' | 'mm' | 'in', field: str
   return undefined
 }
 
+/** The finding of a kind that is to be re-checked here: its action is written, and nothing closed it yet. */
+function toRecheck({ state, section, finding }: GroundProps, kind: string) {
+  const step = digStep(state, section)
+  const entry = finding ? state.byId.get(finding)?.entry : undefined
+  const open = step && statusOf(state, step).open.some((o) => o.entry.id === finding)
+  return entry?.kind === kind && open && state.actions.has(entry.id) ? entry : undefined
+}
+
 /** The trench as it was cut at the chosen station. */
-function CutForm({ state, section, station, units, record, finding }: GroundProps) {
+function CutForm(props: GroundProps) {
+  const { state, section, units, record } = props
+  const of = toRecheck(props, 'cut')
+  const station = of?.where.station ?? props.station
   const [open, setOpen] = useState(false)
   const [width, setWidth] = useState('')
   const [behind, setBehind] = useState('')
@@ -147,7 +139,7 @@ function CutForm({ state, section, station, units, record, finding }: GroundProp
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
   if (!step) return null
-  if (!open) return <Button onPress={() => setOpen(true)}>Check width, room, sides and water at {formatStation(station, units)}</Button>
+  if (!open && !of) return <Button onPress={() => setOpen(true)}>Check width, room, sides and water at {formatStation(station, units)}</Button>
   const put = async () => {
     const bad: Problem[] = []
     const bare = units === 'metric' ? 'm' : 'ft'
@@ -168,14 +160,8 @@ function CutForm({ state, section, station, units, record, finding }: GroundProp
       ...(water ? { water } : {}),
       ...(by.trim() ? { by: by.trim() } : {}),
     }
-    const of = finding ? state.byId.get(finding) : undefined
-    const where = {
-      stage: step.stage.id,
-      section,
-      station: of?.entry.kind === 'cut' ? (of.entry.where.station ?? station) : Math.round(station * 100) / 100,
-    }
-    if (await go([{ kind: 'cut', where, data, ...(of?.entry.kind === 'cut' && state.actions.has(of.entry.id) ? { recheckOf: of.entry.id } : {}) }]))
-      setOpen(false)
+    const where = { stage: step.stage.id, section, station: of ? station : Math.round(station * 100) / 100 }
+    if (await go([{ kind: 'cut', where, data, ...(of ? { recheckOf: of.id } : {}) }])) setOpen(false)
   }
   const m = units === 'metric' ? 'm' : 'ft'
   return (
@@ -208,7 +194,9 @@ function CutForm({ state, section, station, units, record, finding }: GroundProp
 }
 
 /** A boulder, roots, a service, old work: what it is, how far it stands above the bottom, and the choice it forces. */
-function ObstructionForm({ state, section, station, units, record, finding }: GroundProps) {
+function ObstructionForm(props: GroundProps) {
+  const { state, section, station, units, record } = props
+  const of = toRecheck(props, 'obstruction')
   const [open, setOpen] = useState(false)
   const [what, setWhat] = useState<keyof typeof OBSTRUCTIONS>('rock')
   const [way, setWay] = useState<keyof typeof WAYS>('break-out')
@@ -218,7 +206,7 @@ function ObstructionForm({ state, section, station, units, record, finding }: Gr
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
   if (!step) return null
-  if (!open) return <Button onPress={() => setOpen(true)}>Something in the way at {formatStation(station, units)}</Button>
+  if (!open && !of) return <Button onPress={() => setOpen(true)}>Something in the way at {formatStation(station, units)}</Button>
   const high = parseLength(above, units === 'metric' ? 'mm' : 'in')
   const limit = LIMITS.padThickness.value
   const words = !high.ok
@@ -236,9 +224,7 @@ function ObstructionForm({ state, section, station, units, record, finding }: Gr
     const from = Math.max(0, Math.round((station - long.value / 2) * 100) / 100)
     const to = Math.round((station + long.value / 2) * 100) / 100
     const data = { what, from, to, above: high.value, way, ...(note.trim() ? { note: note.trim() } : {}) }
-    const of = finding ? state.byId.get(finding) : undefined
-    const again = of?.entry.kind === 'obstruction' && state.actions.has(of.entry.id) ? { recheckOf: of.entry.id } : {}
-    if (await go([{ kind: 'obstruction', where: { stage: step.stage.id, section }, data, ...again }])) setOpen(false)
+    if (await go([{ kind: 'obstruction', where: { stage: step.stage.id, section }, data, ...(of ? { recheckOf: of.id } : {}) }])) setOpen(false)
   }
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>

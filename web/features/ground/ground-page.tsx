@@ -5,8 +5,8 @@ import {
   digReport,
   formatLength,
   formatStation,
-  isLive,
   levelsAt,
+  live,
   nextStep,
   type ObstructionData,
   type Plan,
@@ -65,7 +65,7 @@ export function GroundPage({
   finding?: string
   tab?: string
 }) {
-  const { state, record, loaded, live, waiting } = useWall(wall, plans, me)
+  const { state, record, loaded, live: line, waiting } = useWall(wall, plans, me)
   const { units } = usePreferences()
   const { plan } = state.layout
   const [section, setSection] = useState(plan.sections[0]?.id ?? '')
@@ -76,10 +76,10 @@ export function GroundPage({
   const station = chosen ?? (own ? (own.from + own.to) / 2 : 0)
   const report = useMemo(() => digReport(state), [state])
   const of = <T,>(kind: string) =>
-    state.entries.filter((e) => e.entry.kind === kind && e.entry.where.section === section && isLive(state, e.entry.id)).map((e) => e.entry.data as T)
+    state.entries.filter((e) => e.entry.kind === kind && e.entry.where.section === section && live(state, e.entry.id)).map((e) => e.entry.data as T)
 
   const wet = state.entries.flatMap((e) =>
-    e.entry.kind === 'cut' && e.entry.where.section === section && (e.entry.data as CutData).water && isLive(state, e.entry.id)
+    e.entry.kind === 'cut' && e.entry.where.section === section && (e.entry.data as CutData).water && live(state, e.entry.id)
       ? [e.entry.where.station ?? 0]
       : [],
   )
@@ -103,7 +103,7 @@ export function GroundPage({
       <Bar person={me}>
         <strong>{name}</strong>{' '}
         <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>
-          {live === 'lost' ? '▲ no connection, what you record is kept here' : waiting > 0 ? `${waiting} waiting to be sent` : ''}
+          {line === 'lost' ? '▲ no connection, what you record is kept here' : waiting > 0 ? `${waiting} waiting to be sent` : ''}
         </Condensed>
       </Bar>
       <Frame>
@@ -125,7 +125,7 @@ export function GroundPage({
             <Link href={`/walls/${wall}`}>Board</Link>
           </Row>
         </Row>
-        {loaded ? null : <p role="status">{live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>}
+        {loaded ? null : <p role="status">{line === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>}
         <div ref={box}>
           <TrenchSection
             report={report}

@@ -19,6 +19,11 @@ export function WeatherPanel({ state, record }: GroundProps) {
   const { busy, problems, setProblems, go } = useRecord(record)
   const typed = { rain: numberOf(rain), low: numberOf(low), wind: numberOf(wind) }
   const whole = Object.values(typed).every((v) => !Number.isNaN(v))
+  // Changed by hand it is no longer the mast's.
+  const byHand = (set: (v: string) => void) => (v: string) => {
+    set(v)
+    setTaken(undefined)
+  }
   const put = async (isExpected: boolean) => {
     if (!whole) return setProblems([{ field: 'weather', message: 'give rain, lowest temperature and wind as numbers' }])
     const done = await go([
@@ -29,7 +34,7 @@ export function WeatherPanel({ state, record }: GroundProps) {
         ...(taken && !isExpected ? { instrument: taken } : {}),
       },
     ])
-    if (done) for (const set of [setRain, setLow, setWind]) set('')
+    if (done) for (const set of [setRain, setLow, setWind]) byHand(set)('')
   }
   const cautions = whole ? weatherCautions(typed) : []
   return (
@@ -51,9 +56,9 @@ export function WeatherPanel({ state, record }: GroundProps) {
         }}
       />
       <Row>
-        <Field label="Rain in 24 hours, mm" value={rain} onChange={setRain} inputMode="decimal" />
-        <Field label="Lowest, °C" value={low} onChange={setLow} inputMode="text" />
-        <Field label="Wind, km/h" value={wind} onChange={setWind} inputMode="decimal" />
+        <Field label="Rain in 24 hours, mm" value={rain} onChange={byHand(setRain)} inputMode="decimal" />
+        <Field label="Lowest, °C" value={low} onChange={byHand(setLow)} inputMode="text" />
+        <Field label="Wind, km/h" value={wind} onChange={byHand(setWind)} inputMode="decimal" />
       </Row>
       {cautions.map((c) => (
         <Caution key={c.id}>{c.text}</Caution>

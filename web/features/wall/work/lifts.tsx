@@ -41,6 +41,11 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
   const [lap, setLap] = useState('')
   const [taken, setTaken] = useState<Instrument>()
   const { busy, problems, setProblems, go } = useRecord(record)
+  // Changed by hand it is no longer the probe's.
+  const typeMoisture = (v: string) => {
+    setMoisture(v)
+    setTaken(undefined)
+  }
   const tool = TOOLS.find((t) => t.plant === plant)
   const pad = step.stage.work.type === 'lifts' && step.stage.work.of === 'pad'
   const loose = plan.loose
@@ -120,7 +125,7 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
       {more ? (
         <>
           <Row>
-            <Field label="Moisture by meter, %" value={moisture} onChange={setMoisture} inputMode="decimal" />
+            <Field label="Moisture by meter, %" value={moisture} onChange={typeMoisture} inputMode="decimal" />
             <Field
               label={`From, ${units === 'metric' ? 'm' : 'ft'}`}
               value={from}

@@ -100,6 +100,13 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
     return () => window.removeEventListener('keydown', onKey)
   }, [])
 
+  // A value changed by hand, by whatever key, is no longer the instrument's.
+  const typeIn = (v: string) => {
+    setTyped(v)
+    setTaken(undefined)
+    setSure(false)
+  }
+
   const put = async () => {
     if (!data)
       return setProblems(
@@ -121,8 +128,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
       },
     ])
     if (done) {
-      setTyped('')
-      setSure(false)
+      typeIn('')
       const after = status.read.find((r) => !r.entry && (r.station !== station || r.offset !== offset))
       setLine(after?.offset)
       if (after) onStation(after.station)
@@ -131,7 +137,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   const nudge = (by: number) => {
     const now = value.ok && typed.trim() ? value.value : (should ?? 0)
     const moved = now + by
-    setTyped(
+    typeIn(
       units === 'metric'
         ? method === 'deviation'
           ? `${Math.round(moved * 1000)}`
@@ -141,7 +147,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
           : formatLength(moved, units),
     )
   }
-  const across1 = (o: number | undefined) => (o === undefined ? '' : ` ${lineName(step.lines, o)}`)
+  const lineAt = (o: number | undefined) => (o === undefined ? '' : ` ${lineName(step.lines, o)}`)
   const step1 = units === 'metric' ? 0.001 : 0.0015875
   return (
     <Stack>
@@ -175,11 +181,11 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
               }}
               {...(r.entry ? { 'data-done': true } : {})}
               {...(r.station === station && r.offset === offset ? { 'data-here': true } : {})}
-              aria-label={`Station ${formatStation(r.station, units)}${across1(r.offset)}${r.entry ? (isOut ? ', out of tolerance' : ', read') : ''}`}
+              aria-label={`Station ${formatStation(r.station, units)}${lineAt(r.offset)}${r.entry ? (isOut ? ', out of tolerance' : ', read') : ''}`}
             >
               {r.entry ? (isOut ? '▲ ' : '✓ ') : ''}
               {formatStation(r.station, units)}
-              {across1(r.offset)}
+              {lineAt(r.offset)}
             </AriaButton>
           )
         })}
@@ -195,17 +201,9 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
           ['Limit', `±${formatSmall(limit.value, units)}`],
         ]}
       />
-      <TextField
-        value={typed}
-        onChange={(v) => {
-          setTaken(undefined)
-          setTyped(v)
-          setSure(false)
-        }}
-        aria-describedby="judged"
-      >
+      <TextField value={typed} onChange={typeIn} aria-describedby="judged">
         <Label style={{ fontSize: 15, color: 'var(--soft)' }}>
-          {`${method === 'rod' ? 'Rod reading' : method === 'string' ? 'Drop' : method === 'survey' ? 'Elevation' : sense === 'line' ? 'Off the line, + is out' : sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(station, units)}${across1(offset)}, ${bare}`}
+          {`${method === 'rod' ? 'Rod reading' : method === 'string' ? 'Drop' : method === 'survey' ? 'Elevation' : sense === 'line' ? 'Off the line, + is out' : sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(station, units)}${lineAt(offset)}, ${bare}`}
         </Label>
         <Big ref={input} inputMode="decimal" enterKeyHint="done" onKeyDown={(e) => e.key === 'Enter' && put()} />
       </TextField>
@@ -252,11 +250,11 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
       </Row>
       <Pad>
         {['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫'].map((k) => (
-          <AriaButton key={k} onPress={() => setTyped(k === '⌫' ? typed.slice(0, -1) : typed + k)} aria-label={k === '⌫' ? 'Delete' : k}>
+          <AriaButton key={k} onPress={() => typeIn(k === '⌫' ? typed.slice(0, -1) : typed + k)} aria-label={k === '⌫' ? 'Delete' : k}>
             {k}
           </AriaButton>
         ))}
-        <AriaButton onPress={() => setTyped(typed.startsWith('-') ? typed.slice(1) : `-${typed}`)}>±</AriaButton>
+        <AriaButton onPress={() => typeIn(typed.startsWith('-') ? typed.slice(1) : `-${typed}`)}>±</AriaButton>
       </Pad>
       <Problems list={problems} />
       {method === 'rod' && hi !== undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} again /> : null}
