@@ -10,16 +10,47 @@ import {
   placesOf,
   type Step,
   statusOf,
+  type Where,
   waitingHolds,
 } from '@stone-tally/core'
 import { entry, NOW } from './plans'
+
+/** A stretch of pipe as it should lie. */
+export const pipeOf = (step: Step, over: { from: number; to: number }) => ({
+  ...over,
+  diameter: 0.1,
+  bed: 0.1,
+  sock: false,
+  start: 'joined',
+  end: 'outlet',
+  laps: 'with',
+  confirmed: step.stage.work.type === 'pipe' ? step.stage.work.items.map((i) => i.id) : [],
+})
+/** A photo of an entry. */
+export const photoOf = (where: Where, of?: string) =>
+  entry('photo', where, {
+    file: '01900000-0000-7000-8000-00000000f0f0',
+    sha256: 'a'.repeat(64),
+    name: 'trench.jpg',
+    type: 'image/jpeg',
+    bytes: 120_000,
+    width: 1600,
+    height: 1200,
+    location: 'none',
+    ...(of ? { of } : {}),
+  })
 
 /** The good entries for a step. */
 export function good(step: Step): Entry[] {
   const where = { stage: step.stage.id, section: step.section, course: step.course }
   switch (step.stage.work.type) {
     case 'check':
-      return [entry('check', where, { confirmed: step.stage.work.items.map((i) => i.id) })]
+      return [
+        entry('check', where, {
+          confirmed: step.stage.work.items.map((i) => i.id),
+          ...(step.stage.work.measures ? { measured: step.stage.work.measures.map((m) => ({ id: m.id, value: m.most ? 0.04 : 0.2 })) } : {}),
+        }),
+      ]
     case 'units':
       return [entry('units', where, { set: step.planned }, { role: 'crew' })]
     case 'grid':
@@ -28,10 +59,18 @@ export function good(step: Step): Entry[] {
       return Array.from({ length: step.lifts?.count ?? 1 }, (_, i) =>
         entry('lift', where, { lift: i + 1, thickness: step.lifts?.compacted, passes: 2, plant: 'light-plate', compaction: 96 }),
       )
+    case 'pipe':
+      return (step.over ?? []).flatMap((s) => {
+        const laid = entry('pipe', where, pipeOf(step, s))
+        return [laid, photoOf(where, laid.id)]
+      })
     case 'readings':
       return placesOf(step).map((at) => entry('reading', { ...where, ...at }, { method: 'deviation', value: -0.001 }, { role: 'crew' }))
   }
 }
+
+/** Steps of the wall as a whole that wait for every section. */
+const AFTER = new Set(['finish', 'pour', 'final'])
 
 /** Does whatever the application says is next, section after section, until it says there is nothing. */
 export function build(layout: Layout) {
@@ -45,7 +84,7 @@ export function build(layout: Layout) {
     state = advance(state, { seq: ++seq, receivedAt: '', entry: e })
   }
   for (let guard = 0; guard < 2000; guard++) {
-    const step = layout.plan.sections.map((s) => nextStep(state, s.id)).find((s) => s && s.stage.id !== 'final') ?? nextStep(state)
+    const step = layout.plan.sections.map((s) => nextStep(state, s.id)).find((s) => s && !AFTER.has(s.stage.id)) ?? nextStep(state)
     if (!step) return { state, order }
     expect(barriers(state, step)).toEqual([])
     order.push(step.key)

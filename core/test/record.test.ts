@@ -10,7 +10,6 @@ import {
   lineOf,
   nextStep,
   openFindings,
-  placesOf,
   pointsOf,
   readEntry,
   statusOf,
@@ -19,6 +18,7 @@ import {
   waitingHolds,
 } from '@stone-tally/core'
 import fc from 'fast-check'
+import { good } from './build'
 import { entry, layoutOf, NOW, recorded, smallPlan, stateOf } from './plans'
 
 /** Records entries one after another, each through the gates; fails with the reason when one is refused. */
@@ -45,19 +45,7 @@ class Site {
   }
   /** Everything a step wants, in tolerance. */
   work(stage: string, section?: string, course?: number): this {
-    const step = this.step(stage, section, course)
-    const where = { stage, section, course }
-    const w = step.stage.work
-    if (w.type === 'check') return this.put(entry('check', where, { confirmed: w.items.map((i) => i.id) }))
-    if (w.type === 'units') return this.put(entry('units', where, { set: step.planned }))
-    if (w.type === 'grid')
-      return this.put(entry('geogrid', where, { type: step.grid?.type, length: step.grid?.length, front: 0.04, direction: 'across', tight: true }))
-    if (w.type === 'lifts') {
-      for (let lift = 1; lift <= (step.lifts?.count ?? 1); lift++)
-        this.put(entry('lift', where, { lift, thickness: step.lifts?.compacted, passes: 3, plant: 'light-plate' }))
-      return this
-    }
-    return this.put(...placesOf(step).map((at) => entry('reading', { ...where, ...at }, { method: 'deviation', value: 0.001 })))
+    return this.put(...good(this.step(stage, section, course)))
   }
   release(stage: string, section?: string, course?: number): this {
     return this.put(
@@ -68,7 +56,7 @@ class Site {
     this.work('services').work('set-out').release('set-out')
     for (const s of ['dig', 'subgrade'] as const) this.work(s, section)
     this.release('subgrade', section).work('pad', section).work('pad-level', section).release('pad-level', section)
-    return this.work('units', section, 1).work('level', section, 1).work('line', section, 1)
+    return this.work('units', section, 1).work('bedding', section, 1).work('level', section, 1).work('line', section, 1)
   }
   toBackfill(section = 'B'): this {
     return this.toFirstCourse(section)
@@ -77,6 +65,7 @@ class Site {
       .work('invert', section, 1)
       .work('drain', section, 1)
       .release('drain', section, 1)
+      .work('cover', section, 1)
       .work('backfill', section, 1)
   }
 }
@@ -104,7 +93,7 @@ describe('gates', () => {
     )
     expect(
       site.refusal(entry('release', { stage: 'drain', section: 'B', course: 1 }, { decision: 'released', reason: 'early' }, { role: 'inspector' })),
-    ).toMatch(/not complete. Missing: Pipe on its bed/)
+    ).toMatch(/not complete. Missing: pipe 4.50 to 9.00/)
     site.release('line', 'B', 1).work('fill', 'B', 1)
   })
   test('a rejected hold point stays closed', () => {
@@ -124,7 +113,11 @@ describe('gates', () => {
     expect(site.refusal(entry('units', { stage: 'units', section: 'B', course: 3 }, { set: 1 }))).toMatch(
       /Geogrid, section B course 2: its geogrid layer is missing.*layer of 1.2 m/,
     )
-    site.work('grid', 'B', 2).put(entry('units', { stage: 'units', section: 'B', course: 3 }, { set: 1 }))
+    site.work('grid', 'B', 2).work('joints', 'B', 2)
+    expect(site.refusal(entry('units', { stage: 'units', section: 'B', course: 3 }, { set: 1 }))).toMatch(
+      /Hold point Geogrid layer section B course 2 is not released: a covered layer cannot be looked at/,
+    )
+    site.release('grid', 'B', 2).put(entry('units', { stage: 'units', section: 'B', course: 3 }, { set: 1 }))
   })
   test('a soft gate is passed by the foreman with a reason that stays', () => {
     const site = new Site().toBackfill().work('units', 'B', 2)
@@ -251,7 +244,7 @@ describe('bad entries', () => {
       entry('reading', { stage: 'level', section: 'B', course: 1, station: 30 }, { method: 'deviation', value: 0 }),
       /where.station: 30 m is beyond this stretch/,
     ],
-    ['a future date', entry('units', where, { set: 1 }, { at: '2027-01-01T00:00:00Z' }), /at: 2027.* is in the future/],
+    ['a future date', entry('units', where, { set: 1 }, { at: '2029-01-01T00:00:00Z' }), /at: 2027.* is more than a year ahead/],
     ['a clock before the company', entry('units', where, { set: 1 }, { at: '1970-01-01T00:00:00Z' }), /at: 1970.*before 2000/],
     [
       'more units than the course takes',

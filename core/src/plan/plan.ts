@@ -142,12 +142,32 @@ export const planSchema = record({
     outlets: list(record({ station: stationField(), invert: elevation() }), 1, 50),
     maxOutletSpacing: metres(1, 200),
   }),
+  /** Where the pipe sits and how it is kept open; what comes to it. Left out: on a stone bed, no sock. */
+  water: optionalRecord({
+    school: optionalChoice(['in-pad', 'on-bed', 'raised'] as const),
+    sock: optionalYesNo(),
+    /** Stone below and above the pipe, m. */
+    bed: optionalQuantity({ min: 0, max: 1, unit: 'm' }),
+    cover: optionalQuantity({ min: 0, max: 2, unit: 'm' }),
+    /** Places where water could leave by gravity: the ground there, m. */
+    possible: optionalList(record({ name: optionalText(60), station: stationField(), invert: elevation() }), 50),
+    /** Second pipe at the back of the cut: height of its lowest invert above the bottom of the cut, m. */
+    heel: optionalRecord({ above: metres(0, 3), fall: quantity({ min: 0, max: 0.2, unit: 'm per m' }) }),
+    /** Ground above that sheds water to the wall, m²; share that runs off; rain, mm in an hour. */
+    area: optionalQuantity({ min: 0, max: 1_000_000, unit: 'm²' }),
+    runoff: optionalQuantity({ min: 0, max: 1 }),
+    rain: optionalQuantity({ min: 0, max: 500, unit: 'mm/h' }),
+  }),
+  /** Rolls the layers are cut from, by type; m. */
+  gridRolls: optionalList(record({ type: text(60), width: metres(0.3, 6), length: metres(2, 500) }), 20),
   grid: list(record({ course: quantity({ min: 1, max: 200, whole: true }), length: metres(0.3, 30), type: text(60) }), 0, 100),
-  sections: list(record({ id: text(8), from: stationField(), to: stationField() }), 1, 50),
+  sections: list(record({ id: text(8), from: stationField(), to: stationField() }), 1, 200),
   rules: optionalRecord({
     openCourses: optionalQuantity({ min: 1, max: 6, whole: true }),
     pointSpacing: optionalQuantity({ min: 0.5, max: 10, unit: 'm' }),
     engineeredAbove: optionalQuantity({ min: 0, max: 6, unit: 'm' }),
+    /** May a person release at a hold point what they recorded themselves? Taken as no. */
+    ownRelease: optionalYesNo(),
   }),
 })
 export type Plan = InferType<typeof planSchema>

@@ -1,8 +1,8 @@
 import { fail, failAll, ok, type Problem, type Result } from '../base/result'
 import { optionalQuantity, optionalRecord, optionalText, quantity, read, record, text, yup } from '../base/schema'
 import { holdPoint, ROLES, type Role } from '../rules'
-import type { Entry, Verdict } from './entry'
-import { contextOf, live, statusOf, verdictOf } from './fold'
+import type { Entry, RecordedEntry, Verdict } from './entry'
+import { contextOf, isPlaced, live, statusOf, verdictOf } from './fold'
 import { barriers, openFindings, titleOf } from './gate'
 import { type ActionData, kindOf, type LiftData, type ReleaseData, type UnitsData } from './kinds'
 import type { WallState } from './state'
@@ -57,9 +57,6 @@ export function readEntry(value: unknown): Result<Entry> {
 /** @example mayRecord('crew', 'override') // false */
 export const mayRecord = (role: Role, kind: string) => kindOf(kind)?.roles.includes(role) ?? false
 
-/** Five minutes, for clocks that are a little fast. */
-const AHEAD = 5 * 60_000
-
 /**
  * May this entry go into the record as it stands? The same answer on the device, before sending, and on the server.
  *
@@ -74,7 +71,8 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   }
   const at = Date.parse(entry.at)
   if (Number.isNaN(at)) return fail('at', `"${entry.at}" is not a date`)
-  if (at > now + AHEAD) return fail('at', `${entry.at} is in the future; check the clock of the device`)
+  // A clock that is hours or a year ahead is kept and flagged; a date beyond that is a broken one.
+  if (at > now + 400 * 86_400_000) return fail('at', `${entry.at} is more than a year ahead; set the clock of the device and record it again`)
   if (at < Date.UTC(2000, 0, 1)) return fail('at', `${entry.at} is before 2000; check the clock of the device`)
   if (entry.revision > state.layouts.length) {
     return fail('revision', `there is no revision ${entry.revision}; ${state.layouts.length} is in force`)
@@ -84,8 +82,7 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   const kind = kindOf(entry.kind)
   const sound = kind?.check?.(entry, contextOf(state, entry))
   if (sound && !sound.ok) return sound
-  const placed = kind?.work || kind?.beside || entry.kind === 'release' || entry.kind === 'override'
-  if (!placed) return ok(verdictOf(state, entry))
+  if (!isPlaced(entry)) return ok(verdictOf(state, entry))
 
   const found = findStep(state, entry)
   if (!found.ok) return found
@@ -95,7 +92,7 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
     if (complete(statusOf(state, step))) return fail('where', `${titleOf(step)} is complete; there is nothing to go past`)
     return ok(undefined)
   }
-  if (step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
+  if (kind?.beside === 'anywhere' || step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
   if (kind?.work !== step.stage.work.type) {
     return fail('kind', `${step.stage.title} is recorded as ${step.stage.work.type}, not as ${entry.kind}`)
   }
@@ -192,6 +189,14 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
   if (!point) return fail('where.stage', `${step.stage.title} has no hold point`)
   if (!point.roles.includes(role)) return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; a ${role} may not release it`)
   if ((entry.data as ReleaseData).decision === 'rejected') return ok(undefined)
+  const allowed = point.own ?? state.layout.plan.rules?.ownRelease
+  const mine = (e: RecordedEntry) => e.entry.by.id === entry.by.id && !!kindOf(e.entry.kind)?.work && live(state, e.entry.id)
+  if (!allowed && state.logs.get(step.key)?.work.some(mine)) {
+    return fail(
+      'by',
+      `${entry.by.name} recorded part of ${titleOf(step)}; ${point.title} takes a second pair of eyes: another ${point.roles.join(' or ')} releases it`,
+    )
+  }
   const status = statusOf(state, step)
   if (!settled(status)) {
     const missing = [...status.missing, ...(status.open.length > 0 ? [`${status.open.length} out of tolerance, not closed`] : [])]

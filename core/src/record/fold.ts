@@ -1,6 +1,6 @@
 import type { Layout } from '../layout'
 import type { Entry, RecordedEntry, Verdict } from './entry'
-import { type ActionData, type Context, kindOf } from './kinds'
+import { type ActionData, type Context, kindOf, type RevisionData } from './kinds'
 import type { StepLog, StepStatus, WallState } from './state'
 import { evaluate } from './status'
 import { type Step, stepKey, stepsOf } from './steps'
@@ -27,6 +27,7 @@ export function emptyState(layouts: readonly Layout[]): WallState {
     outs: new Map(),
     actions: new Map(),
     rechecks: new Map(),
+    revisions: new Map(),
     seq: 0,
   }
 }
@@ -53,6 +54,13 @@ function touch(state: WallState, id: string | undefined) {
   if (log) log.status = undefined
 }
 
+/** Does the entry belong to a step? A photo may, or stand for the wall as a whole. */
+export function isPlaced(entry: Entry): boolean {
+  const kind = kindOf(entry.kind)
+  if (kind?.beside === 'anywhere') return entry.where.stage !== undefined
+  return !!kind?.work || !!kind?.beside || entry.kind === 'release' || entry.kind === 'override'
+}
+
 /**
  * Takes one more entry into the state. An entry seen before changes nothing; a correction may come before what it corrects.
  *
@@ -69,12 +77,13 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
   if (at === state.entries.length) state.entries.push(recorded)
   else state.entries.splice(at, 0, recorded)
 
+  if (entry.kind === 'revision') state.revisions.set((entry.data as RevisionData).number, Date.parse(entry.at))
   if (entry.supersedes) {
     state.superseded.set(entry.supersedes, entry.id)
     touch(state, entry.supersedes)
   }
   const kind = kindOf(entry.kind)
-  if (kind?.work || kind?.beside || entry.kind === 'release' || entry.kind === 'override') {
+  if (isPlaced(entry)) {
     const log = logAt(state, stepKey(entry.where))
     log.status = undefined
     if (kind?.work || kind?.beside) log.work.push(recorded)

@@ -1,9 +1,11 @@
+import { WEATHER_LIMITS } from '../ground'
 import { holdPoint, LIMITS } from '../rules'
 import type { Requirement } from '../systems'
 import { statusOf } from './fold'
 import type { WallState } from './state'
 import { cleared, complete, settled } from './status'
 import { type Step, stepKey } from './steps'
+import { weatherOf } from './weather'
 
 /** Why work may not go on: what is missing, where, and who or what opens the gate. */
 export interface Barrier {
@@ -42,6 +44,8 @@ export function barriers(state: WallState, step: Step): Barrier[] {
   const result: Barrier[] = []
   for (const req of step.stage.requires) {
     for (const other of needed(state, step, req)) {
+      // Missing altogether says it all; that it is not released either is no news.
+      if (result.some((b) => b.step === other)) continue
       const s = statusOf(state, other)
       if (req.force === 'hold' ? cleared(s) : req.force === 'hard' ? complete(s) : settled(s)) continue
       const missing = [...s.missing, ...(s.open.length > 0 ? [`${s.open.length} out of tolerance, not closed`] : [])]
@@ -64,6 +68,18 @@ export function barriers(state: WallState, step: Step): Barrier[] {
     for (const c of state.layout.cautions) if (c.blocks) result.push({ force: 'hard', step: undefined, message: c.message, missing: [] })
   }
   if (step.stage.id === state.layout.system.open.from) result.push(...openCourses(state, step))
+  if (step.stage.dry && !statusOf(state, step).override) {
+    const { now } = weatherOf(state)
+    const wet = now && (now.rain > WEATHER_LIMITS.damp || now.low <= WEATHER_LIMITS.frost)
+    if (wet) {
+      result.push({
+        force: 'soft',
+        step,
+        message: `${titleOf(step)}: ${step.stage.dry} The weather recorded is ${now.rain} mm of rain, down to ${now.low} °C.`,
+        missing: [],
+      })
+    }
+  }
   return result
 }
 

@@ -17,12 +17,12 @@ import {
   roomBehind,
   type SoilData,
   type SoilReportData,
-  type WeatherData,
 } from './kinds'
 import { latestOf } from './latest'
 import type { WallState } from './state'
 import { stepKey } from './steps'
 import { targetAt } from './target'
+import { weatherOf } from './weather'
 
 /** How the trench stands at a point. m; deviation + is high: not dug deep enough. */
 export interface DigPoint {
@@ -258,18 +258,6 @@ export function padFacts(state: WallState): PadFacts {
     height: exposedHeight(plan),
     flexible: system.outline(plan.unit).fill === 'stone',
   }
-}
-
-/** The newest weather recorded and the newest expected. */
-export function weatherOf(state: WallState): {
-  now: (WeatherData & { at: string }) | undefined
-  expected: (WeatherData & { at: string }) | undefined
-} {
-  const of = (expected: boolean) => {
-    const e = latestOf(state, (x) => x.kind === 'weather' && !!(x.data as WeatherData).expected === expected)
-    return e && { ...(e.entry.data as WeatherData), at: e.entry.at }
-  }
-  return { now: of(false), expected: of(true) }
 }
 
 export const padChoiceOf = (state: WallState) => {

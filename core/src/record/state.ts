@@ -54,6 +54,8 @@ export interface WallState {
   readonly outs: Map<string, Verdict>
   readonly actions: Map<string, RecordedEntry>
   readonly rechecks: Map<string, RecordedEntry[]>
+  /** When each plan revision was issued, by the clock of the house; ms since 1970. */
+  readonly revisions: Map<number, number>
   /** Highest sequence number seen. */
   readonly seq: number
 }

@@ -1,6 +1,6 @@
 import { formatStation } from '../units/length'
 import type { RecordedEntry } from './entry'
-import type { CheckData, LiftData, UnitsData } from './kinds'
+import type { CheckData, GeogridData, LiftData, PhotoData, PipeData, SightingData, UnitsData } from './kinds'
 import { kindOf } from './kinds'
 import { deviationOf, type ReadingData } from './kinds/reading'
 import type { Conflict, StepLog, StepStatus, WallState } from './state'
@@ -32,12 +32,12 @@ export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus
   // An entry whose re-check is good is history: it counts as evidence, no longer as the state of the wall.
   const open = work.filter((e) => state.outs.has(e.entry.id) && !isClosed(state, e.entry.id))
   const main = work.filter((e) => kindOf(e.entry.kind)?.work === step.stage.work.type)
-  const progress = measure(state, step, main)
+  const progress = measure(state, step, main, work)
   const release = inForce(log.releases).pop()
   const decision = (release?.entry.data as { decision?: 'released' | 'rejected' } | undefined)?.decision
   return {
     ...progress,
-    state: progress.done >= progress.total ? 'done' : work.length > 0 ? 'partial' : 'todo',
+    state: progress.done >= progress.total ? 'done' : main.length > 0 ? 'partial' : 'todo',
     open,
     hold: step.stage.hold ? (decision ?? 'waiting') : 'none',
     override: inForce(log.overrides).pop(),
@@ -46,15 +46,17 @@ export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus
 
 type Progress = Pick<StepStatus, 'done' | 'total' | 'missing' | 'conflicts' | 'read'>
 
-function measure(state: WallState, step: Step, work: readonly RecordedEntry[]): Progress {
+function measure(state: WallState, step: Step, work: readonly RecordedEntry[], all: readonly RecordedEntry[]): Progress {
   const none = { conflicts: [], read: [] }
   switch (step.stage.work.type) {
     case 'check': {
       const last = work[work.length - 1]
       const before = work[work.length - 2]
       const has = new Set((last?.entry.data as CheckData | undefined)?.confirmed ?? [])
-      const missing = step.stage.work.items.filter((i) => !has.has(i.id)).map((i) => i.text)
-      const total = step.stage.work.items.length
+      const { items, measures = [] } = step.stage.work
+      const measured = new Set((last?.entry.data as CheckData | undefined)?.measured?.map((m) => m.id) ?? [])
+      const missing = [...items.filter((i) => !has.has(i.id)), ...measures.filter((m) => !measured.has(m.id))].map((i) => i.text)
+      const total = items.length + measures.length
       const conflict =
         last &&
         before &&
@@ -76,27 +78,58 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[]): 
         const laid = work.map((e) => e.entry.data as LiftData).filter((d) => d.lift === i)
         const gaps = own ? uncovered(own, laid) : laid.length > 0 ? [] : [{ from: 0, to: 0 }]
         if (gaps.length === 0) continue
-        const where =
-          laid.length > 0 ? `, ${gaps.map((g) => `${formatStation(g.from, 'metric')} to ${formatStation(g.to, 'metric')}`).join(' and ')}` : ''
+        const where = laid.length > 0 ? `, ${gapWords(gaps)}` : ''
         missing.push(`lift ${i} of ${total}${where}`)
       }
       return { ...none, done: total - missing.length, total, missing }
     }
     case 'grid': {
-      const done = work.length > 0 ? 1 : 0
-      return { ...none, done, total: 1, missing: done ? [] : [`layer of ${step.grid?.length ?? 0} m`] }
+      const laid = work.map((e) => e.entry.data as GeogridData)
+      const gaps = (step.over ?? []).flatMap((s) => uncovered(s, laid))
+      const which = laid.length > 0 && gaps.length > 0 ? `, ${gapWords(gaps)}` : ''
+      return {
+        ...none,
+        done: gaps.length === 0 ? 1 : 0,
+        total: 1,
+        missing: gaps.length === 0 ? [] : [`layer of ${step.grid?.length ?? 0} m${which}`],
+      }
+    }
+    case 'pipe': {
+      const laid = work.map((e) => ({ id: e.entry.id, ...(e.entry.data as PipeData) }))
+      const gaps = (step.over ?? []).flatMap((s) => uncovered(s, laid))
+      const photos = all.filter((e) => e.entry.kind === 'photo').map((e) => e.entry)
+      const shown = (d: (typeof laid)[number]) =>
+        photos.some(
+          (p) =>
+            (p.data as PhotoData).of === d.id ||
+            (p.where.station !== undefined && p.where.station >= d.from - 0.05 && p.where.station <= d.to + 0.05),
+        )
+      const unseen = laid.filter((d) => !shown(d))
+      return {
+        ...none,
+        done: laid.length - unseen.length,
+        total: laid.length + gaps.length,
+        missing: [...(gaps.length > 0 ? [`pipe ${gapWords(gaps)}`] : []), ...(unseen.length > 0 ? [`a photo of ${gapWords(unseen)}`] : [])],
+      }
     }
     case 'readings':
       return readings(state, step, work)
   }
 }
 
+const gapWords = (gaps: readonly { from: number; to: number }[]) =>
+  gaps.map((g) => `${formatStation(g.from, 'metric')} to ${formatStation(g.to, 'metric')}`).join(' and ')
+
 /** Stretches of a section that no lift of a list covers; a lift without a stretch covers all of it. */
-function uncovered(section: { from: number; to: number }, laid: readonly LiftData[]): { from: number; to: number }[] {
+function uncovered(
+  section: { from: number; to: number },
+  laid: readonly { from?: number | undefined; to?: number | undefined }[],
+): { from: number; to: number }[] {
   const gaps: { from: number; to: number }[] = []
   let at = section.from
   for (const d of [...laid].sort((a, b) => (a.from ?? section.from) - (b.from ?? section.from))) {
     const from = d.from ?? section.from
+    if (from >= section.to) break
     if (from > at + 0.05) gaps.push({ from: at, to: Math.min(from, section.to) })
     at = Math.max(at, d.to ?? section.to)
   }
@@ -109,7 +142,17 @@ function readings(state: WallState, step: Step, work: readonly RecordedEntry[]):
   const places = placesOf(step)
   const conflicts: Conflict[] = []
   const target = step.stage.work.type === 'readings' ? step.stage.work.target : 'alignment'
+  // Run along as a whole: it stands for every point that nobody read by itself.
+  let along: RecordedEntry | undefined
   for (const e of work) {
+    if (e.entry.kind === 'sighting') {
+      if (along && along.entry.by.id !== e.entry.by.id && !e.entry.recheckOf) {
+        const [a, b] = [along, e].map((r) => (r.entry.data as SightingData).worst)
+        if (a !== undefined && b !== undefined && Math.abs(a - b) > CONFLICT) conflicts.push({ first: along, second: e })
+      }
+      along = e
+      continue
+    }
     const station = nearest(step.points, e.entry.where.station ?? 0)
     const line = lineOf(step, e.entry.where.offset)
     if (station === undefined || line === undefined) continue
@@ -127,11 +170,11 @@ function readings(state: WallState, step: Step, work: readonly RecordedEntry[]):
     }
     at.set(point, e)
   }
-  const read = places.map((p) => ({ ...p, entry: at.get(`${p.station}|${p.offset ?? ''}`) }))
+  const read = places.map((p) => ({ ...p, entry: at.get(`${p.station}|${p.offset ?? ''}`) ?? along }))
   const left = read.filter((r) => !r.entry).map((r) => formatStation(r.station, 'metric'))
   const missing =
     left.length > 0 ? [`${left.length} of ${places.length} points: ${[...new Set(left)].slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}`] : []
-  return { done: at.size, total: places.length, missing, conflicts, read }
+  return { done: along ? places.length : at.size, total: places.length, missing, conflicts, read }
 }
 
 /** The line across the pad a reading belongs to; '' where a step has only one, undefined where it is on none. */

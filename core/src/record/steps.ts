@@ -1,5 +1,5 @@
 import { lifts } from '../ground/rod'
-import { type Cell, gridStretches, type Layout } from '../layout'
+import { type Cell, gridStretches, type Layout, type Stretch } from '../layout'
 import type { Plan } from '../plan'
 import { LIMITS } from '../rules'
 import { counted, type Stage } from '../systems'
@@ -21,6 +21,8 @@ export interface Step {
   /** Lifts that fill the thickness; compacted and loose m. */
   readonly lifts?: { readonly count: number; readonly compacted: number; readonly loose: number }
   readonly grid?: Plan['grid'][number]
+  /** Stretches (m) that must be covered, where work goes stretch by stretch. */
+  readonly over?: readonly Stretch[]
 }
 
 export const stepKey = (w: Where) => `${w.stage ?? ''}|${w.section ?? ''}|${w.course ?? ''}`
@@ -58,8 +60,16 @@ function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): S
     case 'grid': {
       const grid = plan.grid.find((g) => g.course === course)
       const own = plan.sections.find((s) => s.id === section)
-      const lies = grid && own && gridStretches(layout, grid.course).some((s) => s.from < own.to && s.to > own.from)
-      return lies && !cell?.last ? { ...base, points, planned: 0, grid } : undefined
+      if (!grid || !own || cell?.last) return undefined
+      const over = gridStretches(layout, grid.course).flatMap((s) => {
+        const cut = { from: Math.max(s.from, own.from), to: Math.min(s.to, own.to) }
+        return cut.to > cut.from ? [cut] : []
+      })
+      return over.length > 0 ? { ...base, points, planned: 0, grid, over } : undefined
+    }
+    case 'pipe': {
+      const own = plan.sections.find((s) => s.id === section)
+      return own ? { ...base, points, planned: 0, over: [{ from: own.from, to: own.to }] } : undefined
     }
     case 'check':
       return { ...base, points, planned: 0 }

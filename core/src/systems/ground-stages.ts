@@ -41,6 +41,7 @@ export const groundStages: readonly Stage[] = [
   {
     id: 'dig',
     title: 'Excavation depth',
+    witness: 'excavation',
     scope: 'section',
     when: 'every',
     how: 'Start at the lowest step. Read the bottom of the trench at every point; fill over-dig with compacted pad material, never loose soil.',
@@ -71,6 +72,7 @@ export const groundStages: readonly Stage[] = [
   {
     id: 'pad',
     title: 'Pad lifts',
+    witness: 'pad-lifts',
     scope: 'section',
     when: 'every',
     how: 'Place equal lifts, level each, at least two passes each way.',
@@ -90,22 +92,3 @@ export const groundStages: readonly Stage[] = [
     requires: [{ stage: 'pad', of: 'same', force: 'soft', why: 'pad lifts are not all in' }],
   },
 ]
-
-export const finalStage: Stage = {
-  id: 'final',
-  title: 'Final',
-  scope: 'wall',
-  when: 'every',
-  hold: 'final',
-  how: 'Walk the wall with the record: as-built against plan, outlets running, site clean.',
-  work: {
-    type: 'check',
-    detail: 'Notice of completion given to',
-    items: [
-      { id: 'as-built', text: 'As-built agrees with the plan' },
-      { id: 'outlet', text: 'Water poured in leaves by the outlets' },
-      { id: 'grades', text: 'Final grades and swale shaped' },
-    ],
-  },
-  requires: [{ stage: 'cap', of: 'same', force: 'hard', why: 'caps are not on everywhere' }],
-}

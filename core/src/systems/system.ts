@@ -12,9 +12,18 @@ export interface CheckItem {
   readonly text: string
 }
 
+/** A number that goes with a checklist: a thickness, an overhang; m. */
+export interface CheckMeasure {
+  readonly id: string
+  readonly text: string
+  /** Limits, m, from the rule book by name; what lies outside is a finding. */
+  readonly least?: string
+  readonly most?: string
+}
+
 /** What is recorded in a stage. */
 export type Work =
-  | { readonly type: 'check'; readonly items: readonly CheckItem[]; readonly detail?: string; readonly times?: number }
+  | { readonly type: 'check'; readonly items: readonly CheckItem[]; readonly measures?: readonly CheckMeasure[]; readonly detail?: string }
   | {
       readonly type: 'readings'
       readonly target: ReadingTarget
@@ -25,6 +34,8 @@ export type Work =
   | { readonly type: 'lifts'; readonly of: 'pad' | 'backfill' }
   | { readonly type: 'units' }
   | { readonly type: 'grid' }
+  /** Pipe laid stretch by stretch, each with what was looked at and a photo, before anything covers it. */
+  | { readonly type: 'pipe'; readonly items: readonly CheckItem[] }
 
 /** Only at these courses; `cap` is the top of a section. */
 export type StageWhen = 'every' | 'first' | 'above-first' | 'with-grid' | 'last'
@@ -47,6 +58,10 @@ export interface Stage {
   readonly when: StageWhen
   readonly work: Work
   readonly hold?: string
+  /** The witness point it belongs to, where it holds nothing up. */
+  readonly witness?: string
+  /** Not in the wet and not in frost: a reason in writing is asked for. */
+  readonly dry?: string
   /** Kinds of entry that are recorded here beside the work itself: a boulder, a soil, a density test. */
   readonly also?: readonly string[]
   readonly requires: readonly Requirement[]

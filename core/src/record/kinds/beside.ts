@@ -1,4 +1,16 @@
-import { choice, type InferType, optionalText, optionalYesNo, quantity, record, text, type yup } from '../../base/schema'
+import {
+  choice,
+  type InferType,
+  list,
+  optionalList,
+  optionalRecord,
+  optionalText,
+  optionalYesNo,
+  quantity,
+  record,
+  text,
+  type yup,
+} from '../../base/schema'
 import { holdPoint, ROLES } from '../../rules'
 import { formatLength } from '../../units/length'
 import { defineKind, MEASURERS } from './kind'
@@ -21,14 +33,21 @@ export const setup = defineKind<SetupData>({
     `Instrument set up: HI ${formatLength(e.data.benchmark + e.data.backsight, r.units)}, backsight ${formatLength(e.data.backsight, r.units)}${e.data.point ? ` on ${e.data.point}` : ''}`,
 })
 
-/** A hold point released or rejected. */
-export const releaseData = record({ decision: choice(['released', 'rejected'] as const), reason: text(400) })
+const share = () => quantity({ min: 0, max: 1 })
+
+/** A hold point released or rejected, signed by name or by hand: strokes as shares of the width and height of the field. */
+export const releaseData = record({
+  decision: choice(['released', 'rejected'] as const),
+  reason: text(400),
+  signature: optionalRecord({ typed: optionalText(120), drawn: optionalList(list(record({ x: share(), y: share() }), 1, 400), 60) }),
+})
 export type ReleaseData = InferType<typeof releaseData>
 export const release = defineKind<ReleaseData>({
   kind: 'release',
   roles: ['foreman', 'inspector'],
   schema: releaseData as unknown as yup.ISchema<ReleaseData>,
-  line: (e, _r, c) => `Hold point ${holdPoint(c.stage?.hold ?? '')?.title ?? ''} ${e.data.decision}: ${e.data.reason}`,
+  line: (e, _r, c) =>
+    `Hold point ${holdPoint(c.stage?.hold ?? '')?.title ?? ''} ${e.data.decision}: ${e.data.reason}${e.data.signature?.typed ? ` (signed ${e.data.signature.typed})` : e.data.signature?.drawn ? ' (signed by hand)' : ''}`,
 })
 
 /** A soft gate passed: the stage in `where` counts as passed, for a written reason. */

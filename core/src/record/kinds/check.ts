@@ -1,8 +1,14 @@
-import { type InferType, list, optionalText, record, text, type yup } from '../../base/schema'
+import { type InferType, list, optionalList, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import { LIMITS, type LimitName } from '../../rules'
+import { formatSmall } from '../../units/length'
 import { BUILDERS, defineKind } from './kind'
 
-/** Items of a checklist a person confirmed. */
-export const checkData = record({ confirmed: list(text(40), 0, 40), detail: optionalText(200) })
+/** Items of a checklist a person confirmed, and the numbers that go with them (m). */
+export const checkData = record({
+  confirmed: list(text(40), 0, 40),
+  detail: optionalText(200),
+  measured: optionalList(record({ id: text(40), value: quantity({ min: -1, max: 10, unit: 'm' }) }), 10),
+})
 export type CheckData = InferType<typeof checkData>
 
 export const check = defineKind<CheckData>({
@@ -10,10 +16,26 @@ export const check = defineKind<CheckData>({
   roles: BUILDERS,
   schema: checkData as unknown as yup.ISchema<CheckData>,
   work: 'check',
-  line(entry, _reader, { stage }) {
+  judge(entry, { stage }) {
+    if (stage?.work.type !== 'check') return undefined
+    for (const m of stage.work.measures ?? []) {
+      const got = entry.data.measured?.find((x) => x.id === m.id)?.value
+      if (got === undefined) continue
+      const [least, most] = [m.least, m.most].map((name) => (name ? LIMITS[name as LimitName].value : undefined))
+      const words = `${m.text.toLowerCase()} ${formatSmall(got, 'metric')}`
+      if (least !== undefined && got < least - 0.0005) return { verdict: 'out', text: `${words}, at least ${formatSmall(least, 'metric')}` }
+      if (most !== undefined && got > most + 0.0005) return { verdict: 'out', text: `${words}, at most ${formatSmall(most, 'metric')}` }
+    }
+    return undefined
+  },
+  line(entry, reader, { stage }) {
     if (stage?.work.type !== 'check') return 'Check'
     const names = stage.work.items.filter((i) => entry.data.confirmed.includes(i.id)).map((i) => i.text)
+    const sizes = (stage.work.measures ?? []).flatMap((m) => {
+      const got = entry.data.measured?.find((x) => x.id === m.id)
+      return got ? [`${m.text.toLowerCase()} ${formatSmall(got.value, reader.units)}`] : []
+    })
     const detail = entry.data.detail ? ` (${entry.data.detail})` : ''
-    return `${stage.title}: ${names.join('; ') || 'nothing confirmed'}${detail}`
+    return `${stage.title}: ${[...names, ...sizes].join('; ') || 'nothing confirmed'}${detail}`
   },
 })

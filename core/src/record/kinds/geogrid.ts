@@ -1,6 +1,6 @@
-import { choice, type InferType, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
+import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
-import { formatLength, formatSmall } from '../../units/length'
+import { formatLength, formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, defineKind } from './kind'
 
 /** A layer as placed: length from the face and distance of its front edge behind it (m). */
@@ -11,6 +11,16 @@ export const geogridData = record({
   direction: choice(['across', 'along'] as const),
   tight: yesNo(),
   roll: optionalText(60),
+  lot: optionalText(60),
+  /** Pins along the layer. */
+  pins: optionalQuantity({ min: 0, max: 10_000, whole: true }),
+  /** Fill on it before anything drove there, m. */
+  cover: optionalQuantity({ min: 0, max: 2, unit: 'm' }),
+  /** Soil between overlapping strips on a curve, m. */
+  between: optionalQuantity({ min: 0, max: 1, unit: 'm' }),
+  /** The stretch it covers, stations in m; the whole section when left out. */
+  from: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
+  to: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
 })
 export type GeogridData = InferType<typeof geogridData>
 
@@ -34,10 +44,24 @@ export const geogrid = defineKind<GeogridData>({
         `front edge ${formatSmall(d.front, 'metric')} behind the face, wanted ${formatSmall(LIMITS.gridFrontMin.value, 'metric')} to ${formatSmall(LIMITS.gridFrontMax.value, 'metric')}`,
       )
     }
+    if (d.cover != null && d.cover < LIMITS.gridCover.value - 0.0005)
+      return out(`driven on with ${formatSmall(d.cover, 'metric')} of fill, at least ${formatSmall(LIMITS.gridCover.value, 'metric')}`)
+    if (d.between != null && d.between < LIMITS.gridLapSoil.value - 0.0005)
+      return out(`${formatSmall(d.between, 'metric')} of soil between overlaps, at least ${formatSmall(LIMITS.gridLapSoil.value, 'metric')}`)
     return { verdict: 'ok', text: 'as planned' }
   },
   line(entry, reader) {
     const d = entry.data
-    return `Geogrid ${d.type} ${formatLength(d.length, reader.units, 2)}, strength ${d.direction}, front ${formatSmall(d.front, reader.units)} behind face${d.roll ? `, roll ${d.roll}` : ''}`
+    const more = [
+      d.roll ? `roll ${d.roll}${d.lot ? ` of lot ${d.lot}` : ''}` : '',
+      d.pins == null ? '' : `${d.pins} pins`,
+      d.cover == null ? '' : `${formatSmall(d.cover, reader.units)} of fill before traffic`,
+      d.between == null ? '' : `${formatSmall(d.between, reader.units)} of soil between overlaps`,
+      d.from == null || d.to == null ? '' : `${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)}`,
+    ].filter(Boolean)
+    return [
+      `Geogrid ${d.type} ${formatLength(d.length, reader.units, 2)}, strength ${d.direction}, front ${formatSmall(d.front, reader.units)} behind face`,
+      ...more,
+    ].join(', ')
   },
 })

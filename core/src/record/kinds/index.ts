@@ -5,10 +5,15 @@ import { cut, obstruction, padChoice, weather } from './dig'
 import { geogrid } from './geogrid'
 import type { EntryKind } from './kind'
 import { lift } from './lift'
+import { gradation, roll } from './materials'
+import { photo } from './photo'
+import { pipe } from './pipe'
 import { reading } from './reading'
 import { revision } from './revision'
 import { sight } from './sight'
+import { sighting } from './sighting'
 import { soil, soilReport, undercut } from './soil'
+import { unitLevel } from './unit-level'
 import { units } from './units'
 
 /** Every kind of entry. */
@@ -17,6 +22,8 @@ export const KINDS: readonly EntryKind[] = [
   sight,
   check,
   reading,
+  sighting,
+  unitLevel,
   cut,
   obstruction,
   soil,
@@ -28,7 +35,11 @@ export const KINDS: readonly EntryKind[] = [
   density,
   weather,
   units,
+  roll,
   geogrid,
+  gradation,
+  pipe,
+  photo,
   release,
   override,
   action,
@@ -47,8 +58,13 @@ export { type CutData, OBSTRUCTIONS, type ObstructionData, type PadChoiceData, r
 export type { GeogridData } from './geogrid'
 export type { Context, EntryKind } from './kind'
 export { type LiftData, PLANT_NAMES } from './lift'
+export type { GradationData, RollData } from './materials'
+export { PHOTO_LIMIT, PHOTO_TYPES, type PhotoData } from './photo'
+export { PIPE_ENDS, type PipeData } from './pipe'
 export { aim, deviationOf, type ReadingData } from './reading'
 export type { RevisionData } from './revision'
 export type { SightData } from './sight'
+export type { SightingData } from './sighting'
 export type { SoilData, SoilReportData, UndercutData } from './soil'
+export { UNIT_LEVEL, type UnitLevelData } from './unit-level'
 export type { UnitsData } from './units'

@@ -2,7 +2,7 @@ import type { Result } from '../../base/result'
 import type { yup } from '../../base/schema'
 import type { Layout } from '../../layout'
 import type { Role } from '../../rules'
-import type { Stage } from '../../systems'
+import type { Stage, Work } from '../../systems'
 import type { Entry, Reader, Verdict } from '../entry'
 
 /** What a kind may look at when it judges or checks an entry. */
@@ -27,13 +27,13 @@ export interface EntryKind<D = unknown> {
   readonly kind: string
   readonly schema: yup.ISchema<D>
   /** The type of work this records; undefined for facts that stand beside the work. */
-  readonly work?: 'check' | 'readings' | 'lifts' | 'units' | 'grid'
+  readonly work?: Work['type']
   /** Who may record it. */
   readonly roles: readonly Role[]
   /** What can only be refused with plan and record at hand. */
   check?(entry: Entry<string, D>, context: Context): Result<true>
-  /** Recorded at a stage that lists it beside its own work. */
-  readonly beside?: true
+  /** Recorded beside the work: at stages that list it, or at any. */
+  readonly beside?: true | 'anywhere'
   /** Kinds of finding that this re-checks; its own when left out. */
   readonly closes?: readonly string[]
   judge?(entry: Entry<string, D>, context: Context): Verdict | undefined

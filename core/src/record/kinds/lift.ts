@@ -1,4 +1,4 @@
-import { choice, type InferType, optionalChoice, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, quantity, record, type yup } from '../../base/schema'
 import { SQUEEZE } from '../../ground'
 import { LIMITS } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
@@ -19,6 +19,10 @@ export const liftData = record({
   /** The stretch it covers, stations in m; the whole section when left out. */
   from: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
   to: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
+  /** Nearest the plant came to the face, m. */
+  near: optionalQuantity({ min: 0, max: 30, unit: 'm' }),
+  /** What was placed. */
+  soil: optionalText(60),
   /** Lap of the fabric laid below it, m. */
   fabricLap: optionalQuantity({ min: 0, max: 3, unit: 'm' }),
 })
@@ -50,7 +54,18 @@ export const lift = defineKind<LiftData>({
         text: `fabric lap ${formatSmall(entry.data.fabricLap, 'metric')}, at least ${formatSmall(LIMITS.fabricLap.value, 'metric')}`,
       }
     }
-    if (!pad && (plant === 'roller' || plant === 'heavy-plate')) {
+    const { near, loose } = entry.data
+    const heavy = plant === 'roller' || plant === 'heavy-plate'
+    if (!pad && heavy && near != null && near < LIMITS.plantStandoff.value - 0.0005) {
+      return {
+        verdict: 'out',
+        text: `${PLANT_NAMES[plant]} ${formatSmall(near, 'metric')} from the face, at least ${formatSmall(LIMITS.plantStandoff.value, 'metric')}`,
+      }
+    }
+    if (!pad && loose != null && loose > LIMITS.backfillLift.value + 0.0005) {
+      return { verdict: 'out', text: `placed ${formatSmall(loose, 'metric')} loose, limit ${formatSmall(LIMITS.backfillLift.value, 'metric')}` }
+    }
+    if (!pad && heavy && near == null) {
       return { verdict: 'ok', text: `${passes} passes; keep the ${PLANT_NAMES[plant]} 1 m off the face` }
     }
     return { verdict: 'ok', text: `${passes} passes, ${formatSmall(thickness, 'metric')}` }
@@ -61,6 +76,11 @@ export const lift = defineKind<LiftData>({
     const moisture = d.moisture == null ? (wet ? `, moisture ${wet}` : '') : `, ${d.moisture} % moisture`
     const over = d.from == null || d.to == null ? '' : ` (${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)})`
     const density = d.compaction == null ? '' : `, ${d.compaction} % density`
-    return `${stage?.title ?? 'Lift'}: lift ${d.lift}${over}, ${formatSmall(d.thickness, reader.units)}, ${d.passes} passes with ${PLANT_NAMES[d.plant]}${moisture}${density}`
+    const how = [
+      d.soil ? `, ${d.soil}` : '',
+      d.loose == null ? '' : `, placed ${formatSmall(d.loose, reader.units)} loose`,
+      d.near == null ? '' : `, no nearer than ${formatSmall(d.near, reader.units)} to the face`,
+    ].join('')
+    return `${stage?.title ?? 'Lift'}: lift ${d.lift}${over}${how}, ${formatSmall(d.thickness, reader.units)}, ${d.passes} passes with ${PLANT_NAMES[d.plant]}${moisture}${density}`
   },
 })

@@ -55,6 +55,7 @@ export const reading = defineKind<ReadingData>({
   roles: MEASURERS,
   schema: readingData as unknown as yup.ISchema<ReadingData>,
   work: 'readings',
+  closes: ['reading', 'sighting'],
   judge(entry, { layout, stage }) {
     if (stage?.work.type !== 'readings') return undefined
     const deviation = deviationOf(entry.data, targetAt(layout, stage.work.target, entry.where))

@@ -1,4 +1,5 @@
-import { finalStage, groundStages } from '../ground-stages'
+import { groundStages } from '../ground-stages'
+import { finishStages, gridStage, overGrid, pipeStages, topStage } from '../raising-stages'
 import type { Stage } from '../system'
 
 export const stages: readonly Stage[] = [
@@ -13,7 +14,7 @@ export const stages: readonly Stage[] = [
     work: { type: 'units' },
     requires: [
       { stage: 'pad-level', of: 'same', force: 'hold', why: 'no basket is set on a pad that is not released' },
-      { stage: 'grid', of: 'below', force: 'hard', why: 'its geogrid layer is missing and cannot be put in later' },
+      ...overGrid,
       { stage: 'lids', of: 'below', force: 'hard', why: 'the baskets below are not lidded and laced' },
     ],
   },
@@ -30,6 +31,7 @@ export const stages: readonly Stage[] = [
   {
     id: 'setback',
     title: 'Lean',
+    witness: 'course',
     scope: 'course',
     when: 'above-first',
     how: 'Measure the step back from the row below; the deviation from the plan is what counts.',
@@ -39,6 +41,7 @@ export const stages: readonly Stage[] = [
   {
     id: 'fill',
     title: 'Stone and bracing',
+    witness: 'course',
     scope: 'course',
     when: 'every',
     how: 'Fill in thirds; bracing wires front to back at each third; face stones laid by hand, tight, no void larger than the mesh.',
@@ -56,6 +59,7 @@ export const stages: readonly Stage[] = [
   {
     id: 'lids',
     title: 'Lids laced',
+    witness: 'course',
     scope: 'course',
     when: 'every',
     how: 'Pull the lid down with a bar, lace every edge, bend all ends inwards.',
@@ -71,42 +75,18 @@ export const stages: readonly Stage[] = [
   {
     id: 'level',
     title: 'Row level',
+    witness: 'course',
     scope: 'course',
     when: 'every',
     how: 'Read the top of the lids at every point.',
     work: { type: 'readings', target: 'course-top', sense: 'level', limit: 'basketLevel' },
     requires: [{ stage: 'lids', of: 'same', force: 'soft', why: 'the lids are not laced' }],
   },
-  {
-    id: 'invert',
-    title: 'Drain pipe fall',
-    scope: 'course',
-    when: 'first',
-    how: 'Bed the pipe behind the first row and read its invert at every point; it must run out by itself.',
-    work: { type: 'readings', target: 'invert', sense: 'level', limit: 'invert' },
-    requires: [{ stage: 'lids', of: 'same', force: 'soft', why: 'the first row is not closed' }],
-  },
-  {
-    id: 'drain',
-    title: 'Fabric and drain',
-    scope: 'course',
-    when: 'first',
-    hold: 'drain',
-    how: 'Back fabric flat against the baskets, laps with the flow; outlets open, ends wrapped.',
-    work: {
-      type: 'check',
-      detail: 'Where the outlets leave',
-      items: [
-        { id: 'fabric', text: 'Back fabric up and lapped' },
-        { id: 'bed', text: 'Pipe on its bed of clean stone' },
-        { id: 'outlets', text: 'Outlets open, ends wrapped' },
-      ],
-    },
-    requires: [{ stage: 'invert', of: 'same', force: 'soft', why: 'the fall of the pipe is not read through' }],
-  },
+  ...pipeStages({ stage: 'lids', of: 'same', force: 'soft', why: 'the first row is not closed' }, 'Fabric and drain'),
   {
     id: 'backfill',
     title: 'Backfill',
+    witness: 'backfill',
     scope: 'course',
     when: 'every',
     how: 'Fabric first, then even lifts to the top of the row, compacted from the baskets backwards.',
@@ -116,35 +96,13 @@ export const stages: readonly Stage[] = [
     requires: [
       { stage: 'lids', of: 'same', force: 'soft', why: 'the lids are not laced' },
       { stage: 'drain', of: 'same', force: 'hold', why: 'the pipe may not be covered before it' },
+      { stage: 'cover', of: 'same', force: 'soft', why: 'the pipe has no stone over it yet' },
     ],
   },
-  {
-    id: 'grid',
-    title: 'Geogrid',
-    scope: 'course',
-    when: 'with-grid',
-    how: 'Laid over the lids and laced to the front wire, strength direction across the wall, pulled tight and pinned.',
-    work: { type: 'grid' },
-    requires: [{ stage: 'backfill', of: 'same', force: 'soft', why: 'the fill is not up to the layer' }],
-  },
-  {
-    id: 'top',
-    title: 'Top closed',
-    scope: 'course',
-    when: 'last',
-    how: 'Fold the back fabric over the stone, soil on top, water led away.',
-    caution: 'A fall from the top is a fall from the full height: edge protection before anyone works on it.',
-    work: {
-      type: 'check',
-      items: [
-        { id: 'folded', text: 'Fabric folded over the top' },
-        { id: 'shaped', text: 'Soil shaped to lead water away' },
-      ],
-    },
-    requires: [
-      { stage: 'backfill', of: 'same', force: 'soft', why: 'the last row is not backfilled' },
-      { stage: 'level', of: 'same', force: 'soft', why: 'the last row is not read level' },
-    ],
-  },
-  { ...finalStage, requires: [{ stage: 'top', of: 'same', force: 'hard', why: 'the top is not closed everywhere' }] },
+  gridStage('Laid over the lids and laced to the front wire, strength direction across the wall, pulled tight and pinned.'),
+  topStage('Top closed', [
+    { stage: 'backfill', of: 'same', force: 'soft', why: 'the last row is not backfilled' },
+    { stage: 'level', of: 'same', force: 'soft', why: 'the last row is not read level' },
+  ]),
+  ...finishStages({ stage: 'top', of: 'same', force: 'hard', why: 'the top is not closed everywhere' }),
 ]

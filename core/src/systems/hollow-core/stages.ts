@@ -1,4 +1,5 @@
-import { finalStage, groundStages } from '../ground-stages'
+import { groundStages } from '../ground-stages'
+import { finishStages, gridStage, overGrid, pipeStages, topStage } from '../raising-stages'
 import type { Stage } from '../system'
 
 export const stages: readonly Stage[] = [
@@ -13,13 +14,35 @@ export const stages: readonly Stage[] = [
     work: { type: 'units' },
     requires: [
       { stage: 'pad-level', of: 'same', force: 'hold', why: 'no unit is set on a pad that is not released' },
-      { stage: 'grid', of: 'below', force: 'hard', why: 'its geogrid layer is missing and cannot be put in later' },
+      ...overGrid,
       { stage: 'units', of: 'below', force: 'hard', why: 'the course below is not set through' },
+      { stage: 'joints', of: 'below', force: 'soft', why: 'nobody has looked at its lugs and joints' },
     ],
+  },
+  {
+    id: 'bedding',
+    title: 'Units bedded',
+    scope: 'course',
+    when: 'first',
+    how: 'Lowest end and corner first. Knock lugs or lips off the underside, bed each unit full, tap the high end down.',
+    caution: 'Fingers clear when a unit is lowered. Knocking lugs off: eye protection, and dust kept down with water.',
+    work: {
+      type: 'check',
+      detail: 'String at the back or the front of the units',
+      items: [
+        { id: 'lowest', text: 'Started at the lowest end, corner first' },
+        { id: 'lugs', text: 'Lugs or lips off the underside' },
+        { id: 'contact', text: 'Full contact under every unit, none rocks' },
+        { id: 'string', text: 'Set to a string' },
+      ],
+    },
+    requires: [{ stage: 'units', of: 'same', force: 'soft', why: 'units are not all set' }],
   },
   {
     id: 'level',
     title: 'Course level',
+    witness: 'course',
+    also: ['unit-level'],
     scope: 'course',
     when: 'every',
     how: 'Read the top of the course at every point, level across and along.',
@@ -34,11 +57,15 @@ export const stages: readonly Stage[] = [
     hold: 'first-course',
     how: 'String along the back of the units from end to end; measure each point to it. Out is towards the front.',
     work: { type: 'readings', target: 'alignment', sense: 'line', limit: 'firstLine' },
-    requires: [{ stage: 'level', of: 'same', force: 'soft', why: 'the course is not read level through' }],
+    requires: [
+      { stage: 'level', of: 'same', force: 'soft', why: 'the course is not read level through' },
+      { stage: 'bedding', of: 'same', force: 'soft', why: 'nobody has said how the units are bedded' },
+    ],
   },
   {
     id: 'setback',
     title: 'Setback',
+    witness: 'course',
     scope: 'course',
     when: 'above-first',
     how: 'Measure the step back from the course below; the deviation from the unit’s own setback is what counts.',
@@ -46,8 +73,26 @@ export const stages: readonly Stage[] = [
     requires: [{ stage: 'units', of: 'same', force: 'soft', why: 'units are not all set' }],
   },
   {
+    id: 'joints',
+    title: 'Engagement and joints',
+    witness: 'course',
+    scope: 'course',
+    when: 'above-first',
+    how: 'Spot check: rock a unit in ten, look along the joints, count what is thrown out.',
+    work: {
+      type: 'check',
+      items: [
+        { id: 'engaged', text: 'Every lug engaged, pulled forward' },
+        { id: 'joints', text: 'Joints broken by a quarter unit, none lined up' },
+        { id: 'damaged', text: 'Damaged units out and counted' },
+      ],
+    },
+    requires: [{ stage: 'units', of: 'same', force: 'soft', why: 'units are not all set' }],
+  },
+  {
     id: 'fill',
     title: 'Cores and stone',
+    witness: 'course',
     scope: 'course',
     when: 'every',
     how: 'Fill cores and the stone behind to the top of the course, rod it, sweep the top clean.',
@@ -64,36 +109,11 @@ export const stages: readonly Stage[] = [
       { stage: 'line', of: 'same', force: 'hold', why: 'filling locks the first course as it lies' },
     ],
   },
-  {
-    id: 'invert',
-    title: 'Drain pipe fall',
-    scope: 'course',
-    when: 'first',
-    how: 'Bed the pipe on clean stone and read its invert at every point; it must run out by itself.',
-    work: { type: 'readings', target: 'invert', sense: 'level', limit: 'invert' },
-    requires: [{ stage: 'fill', of: 'same', force: 'soft', why: 'the first course is not filled and locked' }],
-  },
-  {
-    id: 'drain',
-    title: 'Drain laid',
-    scope: 'course',
-    when: 'first',
-    hold: 'drain',
-    how: 'Outlets open, ends wrapped, stone over the pipe, fabric laps with the flow.',
-    work: {
-      type: 'check',
-      detail: 'Where the outlets leave',
-      items: [
-        { id: 'bed', text: 'Pipe on its bed of clean stone' },
-        { id: 'outlets', text: 'Outlets open, ends wrapped' },
-        { id: 'cover', text: 'Cover stone at hand' },
-      ],
-    },
-    requires: [{ stage: 'invert', of: 'same', force: 'soft', why: 'the fall of the pipe is not read through' }],
-  },
+  ...pipeStages({ stage: 'fill', of: 'same', force: 'soft', why: 'the first course is not filled and locked' }),
   {
     id: 'backfill',
     title: 'Backfill',
+    witness: 'backfill',
     scope: 'course',
     when: 'every',
     how: 'Place in even lifts up to the top of the course, compact from the face backwards.',
@@ -103,36 +123,49 @@ export const stages: readonly Stage[] = [
     requires: [
       { stage: 'fill', of: 'same', force: 'soft', why: 'cores and stone are not filled' },
       { stage: 'drain', of: 'same', force: 'hold', why: 'the pipe may not be covered before it' },
+      { stage: 'cover', of: 'same', force: 'soft', why: 'the pipe has no stone over it yet' },
     ],
   },
+  gridStage('Strength direction across the wall, close to the face, pulled tight and pinned; no traffic on bare grid.'),
+  topStage('Top under the cap', [
+    { stage: 'backfill', of: 'same', force: 'soft', why: 'the last course is not backfilled' },
+    { stage: 'level', of: 'same', force: 'soft', why: 'the last course is not read level' },
+  ]),
   {
-    id: 'grid',
-    title: 'Geogrid',
+    id: 'cap-dry',
+    title: 'Cap laid dry',
+    witness: 'cap',
     scope: 'course',
-    when: 'with-grid',
-    how: 'Strength direction across the wall, close to the face, pulled tight and pinned; no traffic on bare grid.',
-    work: { type: 'grid' },
-    requires: [{ stage: 'backfill', of: 'same', force: 'soft', why: 'the fill is not up to the layer' }],
+    when: 'last',
+    how: 'Lay the whole cap loose to a string at the back, cut and finish the ends, look along it, then lift and glue.',
+    caution: 'Cut wet or with extraction; respirator, eye, ear, hand and foot protection.',
+    work: {
+      type: 'check',
+      items: [
+        { id: 'string', text: 'Laid to a string at the back, joints tight' },
+        { id: 'ends', text: 'Finished ends at every top step' },
+      ],
+      measures: [{ id: 'overhang', text: 'Overhang in front', least: 'overhangMin', most: 'overhangMax' }],
+    },
+    requires: [{ stage: 'top', of: 'same', force: 'soft', why: 'the top under it is not closed' }],
   },
   {
     id: 'cap',
-    title: 'Cap',
+    title: 'Cap bonded',
+    witness: 'cap',
     scope: 'course',
     when: 'last',
-    how: 'Lay dry to a string first, then bond on clean dry units.',
+    dry: 'Adhesive holds on clean dry units only.',
+    how: 'Brush the dust off, bond on dry units only, press down, leave it a day.',
     caution: 'A fall from the top is a fall from the full height: edge protection before anyone works on it.',
     work: {
       type: 'check',
       items: [
-        { id: 'clean', text: 'Units clean and dry' },
-        { id: 'bonded', text: 'Cap bonded to the string' },
-        { id: 'ends', text: 'Finished ends at every top step' },
+        { id: 'clean', text: 'Units brushed clean and dry' },
+        { id: 'bonded', text: 'Bonded to the string' },
       ],
     },
-    requires: [
-      { stage: 'backfill', of: 'same', force: 'soft', why: 'the last course is not backfilled' },
-      { stage: 'level', of: 'same', force: 'soft', why: 'the last course is not read level' },
-    ],
+    requires: [{ stage: 'cap-dry', of: 'same', force: 'soft', why: 'it was not laid dry and looked at first' }],
   },
-  finalStage,
+  ...finishStages({ stage: 'cap', of: 'same', force: 'hard', why: 'caps are not on everywhere' }),
 ]

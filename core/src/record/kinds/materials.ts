@@ -1,0 +1,48 @@
+import { fail, ok } from '../../base/result'
+import { choice, type InferType, list, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import { ROLES } from '../../rules'
+import { formatLength } from '../../units/length'
+import { defineKind } from './kind'
+
+/** Sieve curve of the soil behind or of the drainage stone: size mm, passing per cent. */
+export const gradationData = record({
+  of: choice(['soil', 'stone'] as const),
+  source: text(120),
+  points: list(record({ size: quantity({ min: 0.0005, max: 500, unit: 'mm' }), passing: quantity({ min: 0, max: 100, unit: '%' }) }), 2, 40),
+})
+export type GradationData = InferType<typeof gradationData>
+
+export const gradation = defineKind<GradationData>({
+  kind: 'gradation',
+  roles: ROLES,
+  schema: gradationData as unknown as yup.ISchema<GradationData>,
+  check(entry) {
+    const sorted = [...entry.data.points].sort((a, b) => a.size - b.size)
+    for (let i = 1; i < sorted.length; i++) {
+      const [a, b] = [sorted[i - 1], sorted[i]] as [(typeof sorted)[number], (typeof sorted)[number]]
+      const field = `data.points[${entry.data.points.indexOf(b)}]`
+      if (a.size === b.size) return fail(`${field}.size`, `${b.size} mm is there twice`)
+      if (b.passing < a.passing) return fail(`${field}.passing`, `less passes ${b.size} mm than ${a.size} mm`)
+    }
+    return ok(true)
+  },
+  line: (e) => `Gradation of the ${e.data.of} from ${e.data.source}: ${e.data.points.map((p) => `${p.passing} % < ${p.size} mm`).join(', ')}`,
+})
+
+/** A roll of geogrid on site; m. */
+export const rollData = record({
+  roll: text(60),
+  lot: optionalText(60),
+  type: text(60),
+  width: quantity({ min: 0.3, max: 6, unit: 'm' }),
+  length: quantity({ min: 0.5, max: 500, unit: 'm' }),
+})
+export type RollData = InferType<typeof rollData>
+
+export const roll = defineKind<RollData>({
+  kind: 'roll',
+  roles: ROLES,
+  schema: rollData as unknown as yup.ISchema<RollData>,
+  line: (e, r) =>
+    `Roll ${e.data.roll}${e.data.lot ? `, lot ${e.data.lot}` : ''} of ${e.data.type} on site, ${formatLength(e.data.length, r.units, 1)} by ${formatLength(e.data.width, r.units, 2)}`,
+})

@@ -1,0 +1,66 @@
+import { fail, ok } from '../../base/result'
+import { choice, type InferType, list, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
+import { LIMITS } from '../../rules'
+import { formatSmall, formatStation } from '../../units/length'
+import { BUILDERS, defineKind } from './kind'
+
+/** How an end of a stretch is left. */
+export const PIPE_ENDS = [
+  ['outlet', 'Outlet'],
+  ['joined', 'Joined on'],
+  ['tee', 'Tee'],
+  ['cap', 'Capped, wrapped'],
+  ['open', 'Open'],
+] as const
+const ENDS = PIPE_ENDS.map(([id]) => id)
+
+/** A stretch of pipe as it lies, before anything covers it; stations, diameter and bed in m. */
+export const pipeData = record({
+  from: quantity({ min: 0, max: 2000, unit: 'm' }),
+  to: quantity({ min: 0, max: 2000, unit: 'm' }),
+  diameter: quantity({ min: 0.02, max: 1, unit: 'm' }),
+  bed: quantity({ min: 0, max: 1, unit: 'm' }),
+  sock: yesNo(),
+  start: choice(ENDS),
+  end: choice(ENDS),
+  laps: choice(['with', 'against'] as const),
+  confirmed: list(text(40), 0, 20),
+  note: optionalText(200),
+})
+export type PipeData = InferType<typeof pipeData>
+
+export const pipe = defineKind<PipeData>({
+  kind: 'pipe',
+  roles: BUILDERS,
+  schema: pipeData as unknown as yup.ISchema<PipeData>,
+  work: 'pipe',
+  check(entry, { layout }) {
+    const { from, to } = entry.data
+    const own = layout.plan.sections.find((s) => s.id === entry.where.section)
+    if (to - from < 0.05) return fail('data.to', `${to} m is not beyond ${from} m`)
+    if (own && (from < own.from - 0.05 || to > own.to + 0.05)) {
+      return fail(from < own.from - 0.05 ? 'data.from' : 'data.to', `section ${own.id} runs from ${own.from} to ${own.to} m`)
+    }
+    return ok(true)
+  },
+  judge(entry, { layout, stage }) {
+    const d = entry.data
+    const { plan } = layout
+    const out = (text: string) => ({ verdict: 'out' as const, text })
+    if (d.diameter < plan.drain.diameter - 0.005)
+      return out(`pipe of ${formatSmall(d.diameter, 'metric')}, the plan wants ${formatSmall(plan.drain.diameter, 'metric')}`)
+    const bed = plan.water?.bed ?? LIMITS.pipeBed.value
+    if (d.bed < bed - 0.005) return out(`bed of ${formatSmall(d.bed, 'metric')}, at least ${formatSmall(bed, 'metric')}`)
+    if (d.start === 'open' || d.end === 'open') return out('an open end takes in soil; cap and wrap it')
+    if (d.laps === 'against') return out('laps against the flow catch soil; turn them with it')
+    if (plan.water?.sock && !d.sock) return out('laid without a sock, the plan wants one')
+    const missing = stage?.work.type === 'pipe' ? stage.work.items.filter((i) => !d.confirmed.includes(i.id)) : []
+    return missing.length > 0 ? out(`not confirmed: ${missing.map((i) => i.text.toLowerCase()).join('; ')}`) : { verdict: 'ok', text: 'as planned' }
+  },
+  line(entry, reader) {
+    const d = entry.data
+    const name = (id: string) => PIPE_ENDS.find((e) => e[0] === id)?.[1].toLowerCase()
+    const over = `${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)}`
+    return `Pipe ${formatSmall(d.diameter, reader.units)} laid ${over}, bed ${formatSmall(d.bed, reader.units)}, ${d.sock ? 'sock' : 'no sock'}, ${name(d.start)} to ${name(d.end)}, laps ${d.laps} the flow${d.note ? ` (${d.note})` : ''}`
+  },
+})

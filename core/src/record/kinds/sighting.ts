@@ -1,0 +1,41 @@
+import { fail, ok } from '../../base/result'
+import { type InferType, optionalQuantity, record, type yup } from '../../base/schema'
+import { formatDeviation, formatSmall, formatStation } from '../../units/length'
+import { limitAt } from '../target'
+import { defineKind, MEASURERS } from './kind'
+
+/**
+ * The instrument run along a whole course: the largest deviation met (m; + is high, out or back) and, in `where`, its station.
+ * Without a number: sighted along, nothing met over the limit. It stands for every point that was not read by itself.
+ */
+export const sightingData = record({ worst: optionalQuantity({ min: -0.5, max: 0.5, unit: 'm' }) })
+export type SightingData = InferType<typeof sightingData>
+
+export const sighting = defineKind<SightingData>({
+  kind: 'sighting',
+  roles: MEASURERS,
+  schema: sightingData as unknown as yup.ISchema<SightingData>,
+  work: 'readings',
+  check(entry, { layout, stage }) {
+    if (stage?.work.type !== 'readings') return ok(true)
+    // What every course above copies, and what is buried for good, is read point by point.
+    const strict = stage.scope !== 'course' || stage.when === 'first' || layout.cells.get(`${entry.where.section}/${entry.where.course}`)?.first
+    if (strict) return fail('kind', `${stage.title} here is read point by point; it cannot be sighted along`)
+    if (stage.work.sense === 'level' && entry.data.worst === undefined) return fail('data.worst', 'is missing; level is a number')
+    return ok(true)
+  },
+  judge(entry, { layout, stage }) {
+    if (stage?.work.type !== 'readings') return undefined
+    const limit = limitAt(layout, stage, entry.where).value
+    const { worst } = entry.data
+    if (worst === undefined) return { verdict: 'ok', text: `nothing over ±${formatSmall(limit, 'metric')}` }
+    const words = formatDeviation(worst, stage.work.sense, 'metric')
+    return { verdict: Math.abs(worst) <= limit + 0.0001 ? 'ok' : 'out', deviation: worst, text: `${words}, limit ±${formatSmall(limit, 'metric')}` }
+  },
+  line(entry, reader, { stage }) {
+    const sense = stage?.work.type === 'readings' ? stage.work.sense : 'level'
+    const { worst } = entry.data
+    const at = entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, reader.units)}`
+    return `${stage?.title ?? 'Course'} run along: ${worst === undefined ? 'nothing over the limit' : `most ${formatDeviation(worst, sense, reader.units)}${at}`}`
+  },
+})

@@ -1,0 +1,53 @@
+import { fail, ok } from '../../base/result'
+import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { formatSmall } from '../../units/length'
+import { defineKind, MEASURERS } from './kind'
+
+const slope = () => optionalQuantity({ min: -0.1, max: 0.1, unit: 'm' })
+
+/**
+ * One unit of the first course under a spirit level: how far it is off over the unit, m. Along: + where the end of higher
+ * stations is high. Across: + where the back is high. Diagonal: + where the back corner of higher stations is high against the front one of lower.
+ */
+export const unitLevelData = record({ unit: quantity({ min: 1, max: 5000, whole: true }), along: slope(), across: slope(), diagonal: slope() })
+export type UnitLevelData = InferType<typeof unitLevelData>
+
+/** A unit rocks or tilts when it is off by more than this over its own length, m. */
+export const UNIT_LEVEL = 0.002
+
+export const unitLevel = defineKind<UnitLevelData>({
+  kind: 'unit-level',
+  roles: MEASURERS,
+  schema: unitLevelData as unknown as yup.ISchema<UnitLevelData>,
+  beside: true,
+  check(entry, { layout }) {
+    const cell = layout.cells.get(`${entry.where.section}/${entry.where.course}`)
+    if (!cell?.first) return fail('where.course', 'units are read one by one in the first course only')
+    const count = cell.pieces.length
+    if (entry.data.unit > count) return fail('data.unit', `there are ${count} here, not ${entry.data.unit}`)
+    const { along, across, diagonal } = entry.data
+    if (along === undefined && across === undefined && diagonal === undefined)
+      return fail('data.along', 'is missing; at least one of along, across, diagonal')
+    return ok(true)
+  },
+  judge(entry) {
+    const { along = 0, across = 0, diagonal = 0 } = entry.data
+    const most = [
+      ['along', along],
+      ['across', across],
+      ['corner to corner', diagonal],
+    ].reduce((a, b) => (Math.abs(b[1] as number) > Math.abs(a[1] as number) ? b : a)) as [string, number]
+    const text = `${formatSmall(Math.abs(most[1]), 'metric')} off ${most[0]}, limit ±${formatSmall(UNIT_LEVEL, 'metric')}`
+    return { verdict: Math.abs(most[1]) > UNIT_LEVEL + 0.0001 ? 'out' : 'ok', text }
+  },
+  line(entry, reader) {
+    const { unit, along, across, diagonal } = entry.data
+    const sign = (v: number) => `${v < 0 ? '−' : v > 0 ? '+' : ''}${formatSmall(Math.abs(v), reader.units)}`
+    const parts = [
+      along === undefined ? '' : `along ${sign(along)}`,
+      across === undefined ? '' : `across ${sign(across)}`,
+      diagonal === undefined ? '' : `diagonal ${sign(diagonal)}`,
+    ]
+    return `Unit ${unit} under the level: ${parts.filter(Boolean).join(', ')}`
+  },
+})
