@@ -10,6 +10,7 @@ const CORE = [
   'layout',
   'ground',
   'water',
+  'forecast',
   'reinforcement',
   'stability',
   'record',

@@ -1,5 +1,18 @@
-import { type DrainInput, drain, drainInvert, filter, sizeAt } from '@stone-tally/core'
+import {
+  type DrainInput,
+  type DrainTask,
+  drain,
+  drainInvert,
+  drainPlan,
+  drainSeat,
+  filter,
+  pipeCapacity,
+  rationalFlow,
+  sizeAt,
+  solveDrain,
+} from '@stone-tally/core'
 import fc from 'fast-check'
+import { layoutOf, smallPlan } from './plans'
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; problems: readonly unknown[] }): T => {
   if (!r.ok) throw new Error(JSON.stringify(r.problems))
@@ -152,3 +165,113 @@ describe('filter', () => {
     )
   })
 })
+
+describe('outlets chosen', () => {
+  const base: DrainTask = { length: 40, fall: 0.02, maxOutletSpacing: 15, possible: [], ceiling: [] }
+  const at = (station: number, invert: number) => ({ station, invert })
+  test('the fewest that will do', () => {
+    const solved = solveDrain({ ...base, possible: [at(0, 9), at(5, 9), at(12, 9), at(20, 9), at(26, 9), at(33, 9), at(40, 9)] })
+    expect(solved.ok && solved.value.outlets.map((o) => o.station)).toEqual([12, 26])
+    expect(solved.ok && solved.value.profile).toMatchObject({ violations: [], spacingOk: true })
+  })
+  test('one that would drain nothing is not used', () => {
+    const ceiling = [{ station: 10, elevation: 9.2 }]
+    const solved = solveDrain({ ...base, length: 20, maxOutletSpacing: 10, possible: [at(4, 9), at(10, 9.5), at(14, 9)], ceiling })
+    expect(solved.ok && solved.value.outlets.map((o) => o.station)).toEqual([4, 14])
+  })
+  test('a low ceiling takes more outlets', () => {
+    const ceiling = [{ station: 10, elevation: 9.05 }]
+    const possible = [at(0, 9), at(10, 9), at(15, 9), at(20, 9)]
+    const plain = solveDrain({ ...base, length: 20, possible })
+    const tight = solveDrain({ ...base, length: 20, possible, ceiling })
+    expect(plain.ok && plain.value.outlets.map((o) => o.station)).toEqual([10])
+    expect(tight.ok && tight.value.outlets.map((o) => o.station)).toEqual([10])
+    const without = solveDrain({ ...base, length: 20, possible: possible.filter((o) => o.station !== 10), ceiling })
+    expect(without).toMatchObject({
+      ok: false,
+      problems: [{ field: 'ceiling', message: expect.stringContaining('at 10 m the pipe would stand 50 mm too high') }],
+    })
+  })
+  test.each<[string, Partial<DrainTask>, RegExp]>([
+    ['a gap no outlet closes', { possible: [at(0, 9), at(20, 9), at(34, 9)] }, /no place for an outlet between 0 and 20 m, 20.0 m apart; 15 m/],
+    ['none at all', {}, /needs at least one place/],
+    ['beyond the wall', { possible: [at(41, 9)] }, /41 m is beyond the wall/],
+    ['steps the fall cannot follow', { length: 20, possible: [at(8, 9), at(14, 10)], maxOutletSpacing: 10 }, /differ by more than the fall/],
+  ])('%s', (_name, change, words) => {
+    const solved = solveDrain({ ...base, ...change })
+    expect(solved.ok ? '' : solved.problems[0]?.message).toMatch(words)
+  })
+  test('never more outlets than any other choice that will do, and always one that will', () =>
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 0, max: 20 }), { minLength: 1, maxLength: 7 }),
+        fc.array(fc.integer({ min: 0, max: 6 }), { minLength: 7, maxLength: 7 }),
+        fc.integer({ min: 0, max: 30 }),
+        (stations, rises, top) => {
+          const possible = stations.map((s, i) => at(s * 2, 9 + (rises[i] ?? 0) / 50))
+          const task = {
+            ...base,
+            maxOutletSpacing: 16,
+            possible,
+            ceiling: [
+              { station: 11, elevation: 9 + top / 50 },
+              { station: 29, elevation: 9.4 },
+            ],
+          }
+          const fits = (chosen: readonly { station: number; invert: number }[]) => {
+            if (chosen.length === 0) return false
+            const p = drain({ ...task, outlets: [...chosen] })
+            const sorted = [...chosen].sort((a, b) => a.station - b.station)
+            const active = sorted.every((o) => drainInvert(chosen, task.fall, o.station) >= o.invert - 1e-9)
+            const ends = (sorted[0]?.station ?? 99) <= 16 && task.length - (sorted[sorted.length - 1]?.station ?? 0) <= 16
+            return p.ok && p.value.violations.length === 0 && p.value.spacingOk && active && ends
+          }
+          let best = Number.POSITIVE_INFINITY
+          for (let mask = 1; mask < 1 << possible.length; mask++) {
+            const chosen = possible.filter((_, i) => mask & (1 << i))
+            if (chosen.length < best && fits(chosen)) best = chosen.length
+          }
+          const solved = solveDrain(task)
+          expect(solved.ok ? solved.value.outlets.length : Number.POSITIVE_INFINITY).toBe(best)
+          if (solved.ok) expect(fits(solved.value.outlets)).toBe(true)
+        },
+      ),
+      { numRuns: 300 },
+    ))
+})
+
+describe('flow', () => {
+  test('rational method and Manning, by hand', () => {
+    // 400 m² of lawn, 60 mm in an hour: 0.25 · 0.06 · 400 / 3600.
+    expect(rationalFlow(0.25, 60, 400)).toBeCloseTo(6 / 3600, 12)
+    // Full pipe of 100 mm at 1 %: A 0.007854, R 0.025, n 0.016.
+    expect(pipeCapacity(0.1, 0.01)).toBeCloseTo((0.00785398 / 0.016) * 0.025 ** (2 / 3) * 0.1, 8)
+    expect(pipeCapacity(0.2, 0.01) / pipeCapacity(0.1, 0.01)).toBeCloseTo(2 ** (8 / 3), 9)
+  })
+})
+
+describe('where the pipe sits', () => {
+  const facts = { open: false, padBottom: 9.2, padTop: 9.4, outlet: 9.3, bed: 0.05 }
+  test.each<[string, Partial<typeof facts>, string, number]>([
+    ['dense pad, outlet below its top', {}, 'on-bed', 9.45],
+    ['open pad that can empty', { open: true, outlet: 9.2 }, 'in-pad', 9.25],
+    ['open pad that cannot', { open: true }, 'on-bed', 9.45],
+    ['nothing low enough', { outlet: 9.7 }, 'raised', 9.7],
+  ])('%s', (_name, change, school, invert) => {
+    const seat = drainSeat({ ...facts, ...change })
+    expect(seat.school).toBe(school)
+    expect(seat.invert).toBeCloseTo(invert, 9)
+  })
+  test('the drain of a plan: profile, cover, flow to the busiest outlet, and what to be careful of', () => {
+    const water = { area: 900, runoff: 0.9, rain: 80, heel: { above: 0.3, fall: 0.02 }, possible: [at0(4, 9.9)], school: 'in-pad' as const }
+    const plan = drainPlan(layoutOf({ ...smallPlan, drain: { ...smallPlan.drain, fall: 0.005, maxOutletSpacing: 8 }, water }))
+    const end = plan.points[plan.points.length - 1]
+    expect(end).toMatchObject({ station: 9, invert: 9.85, heel: 10.15 })
+    expect(end?.cover).toBeCloseTo(10 - 9.85 - 0.1, 9)
+    expect(plan.flow?.total).toBeCloseTo((0.9 * 0.08 * 900) / 3600, 9)
+    expect(plan.flow?.busiest).toBeCloseTo(plan.flow?.total ?? 0, 9)
+    expect(plan.flow?.enough).toBe(false)
+    expect(plan.cautions.join(' ')).toMatch(/less than 1 %.*would fit.*travels 9.0 m.*cannot carry/)
+  })
+})
+const at0 = (station: number, invert: number) => ({ station, invert })

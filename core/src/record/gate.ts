@@ -46,6 +46,8 @@ export function barriers(state: WallState, step: Step): Barrier[] {
     for (const other of needed(state, step, req)) {
       // Missing altogether says it all; that it is not released either is no news.
       if (result.some((b) => b.step === other)) continue
+      // Where the course below does not stand yet, what else it lacks is no news either.
+      if (req.of === 'below' && result.some((b) => b.step?.course === other.course && b.step?.stage.work.type === 'units')) continue
       const s = statusOf(state, other)
       if (req.force === 'hold' ? cleared(s) : req.force === 'hard' ? complete(s) : settled(s)) continue
       const missing = [...s.missing, ...(s.open.length > 0 ? [`${s.open.length} out of tolerance, not closed`] : [])]

@@ -1,2 +1,5 @@
 export * from './drain'
 export * from './filter'
+export * from './flow'
+export * from './seat'
+export * from './solve'

@@ -34,12 +34,17 @@ export const pipe = defineKind<PipeData>({
   roles: BUILDERS,
   schema: pipeData as unknown as yup.ISchema<PipeData>,
   work: 'pipe',
-  check(entry, { layout }) {
+  check(entry, { layout, find }) {
     const { from, to } = entry.data
     const own = layout.plan.sections.find((s) => s.id === entry.where.section)
     if (to - from < 0.05) return fail('data.to', `${to} m is not beyond ${from} m`)
     if (own && (from < own.from - 0.05 || to > own.to + 0.05)) {
       return fail(from < own.from - 0.05 ? 'data.from' : 'data.to', `section ${own.id} runs from ${own.from} to ${own.to} m`)
+    }
+    const finding = entry.recheckOf ? find(entry.recheckOf) : undefined
+    const was = finding?.kind === 'pipe' ? (finding.data as PipeData) : undefined
+    if (was && (from > was.from + 0.05 || to < was.to - 0.05)) {
+      return fail(from > was.from + 0.05 ? 'data.from' : 'data.to', `a re-check takes in all of ${was.from} to ${was.to} m, where the finding is`)
     }
     return ok(true)
   },

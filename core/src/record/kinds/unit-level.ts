@@ -20,11 +20,15 @@ export const unitLevel = defineKind<UnitLevelData>({
   roles: MEASURERS,
   schema: unitLevelData as unknown as yup.ISchema<UnitLevelData>,
   beside: true,
-  check(entry, { layout }) {
+  check(entry, { layout, find }) {
     const cell = layout.cells.get(`${entry.where.section}/${entry.where.course}`)
     if (!cell?.first) return fail('where.course', 'units are read one by one in the first course only')
     const count = cell.pieces.length
     if (entry.data.unit > count) return fail('data.unit', `there are ${count} here, not ${entry.data.unit}`)
+    const finding = entry.recheckOf ? find(entry.recheckOf) : undefined
+    if (finding?.kind === 'unit-level' && (finding.data as UnitLevelData).unit !== entry.data.unit) {
+      return fail('data.unit', `re-check unit ${(finding.data as UnitLevelData).unit}, where the finding is`)
+    }
     const { along, across, diagonal } = entry.data
     if (along === undefined && across === undefined && diagonal === undefined)
       return fail('data.along', 'is missing; at least one of along, across, diagonal')

@@ -14,8 +14,8 @@ export const stages: readonly Stage[] = [
     work: { type: 'units' },
     requires: [
       { stage: 'pad-level', of: 'same', force: 'hold', why: 'no unit is set on a pad that is not released' },
-      ...overGrid,
       { stage: 'units', of: 'below', force: 'hard', why: 'the course below is not set through' },
+      ...overGrid,
       { stage: 'joints', of: 'below', force: 'soft', why: 'nobody has looked at its lugs and joints' },
     ],
   },

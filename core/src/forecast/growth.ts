@@ -1,0 +1,153 @@
+/** A reading of one station: the course it was taken on and how far off it was, m (+ is high, or out). */
+export interface CourseReading {
+  readonly course: number
+  readonly deviation: number
+}
+
+/** What is known beforehand, and what is allowed; lengths m. */
+export interface GrowthRule {
+  /** Either way, at every course. */
+  readonly limit: number
+  /** Scatter of one reading: the reading itself and the unit under it. */
+  readonly scatter: number
+  /** How much a crew commonly gains or loses per course without noticing. */
+  readonly drift: number
+  /** The most that one course can be corrected by. */
+  readonly step: number
+}
+
+/** How sure the forecast can be. */
+export type Sureness = 'none' | 'one' | 'guess' | 'trend'
+
+/** The line through the readings of one station, and what it comes to at the top. */
+export interface Growth {
+  readonly count: number
+  /** Course of the highest reading, and of the last course. */
+  readonly now: number
+  readonly top: number
+  /** m per course. */
+  readonly slope: number
+  readonly middle: { readonly course: number; readonly deviation: number }
+  /** Variances of the line at its middle (m²) and of its slope (m² per course²). */
+  readonly variance: { readonly middle: number; readonly slope: number }
+  readonly sureness: Sureness
+  /** First course above whose expected line is beyond the limit, and the first at which it may be. */
+  readonly leaves: number | undefined
+  readonly mayLeave: number | undefined
+}
+
+/**
+ * The expected deviation of a course and its band: the line lies within it in about 19 cases of 20; m.
+ *
+ * @example expectedAt(growth, 12) // { deviation: 0.011, band: 0.006 }
+ */
+export function expectedAt(g: Growth, course: number): { deviation: number; band: number } {
+  const run = course - g.middle.course
+  return {
+    deviation: g.middle.deviation + g.slope * run,
+    band: 2 * Math.sqrt(g.variance.middle + g.variance.slope * run * run),
+  }
+}
+
+/**
+ * Least-squares line through the readings of one station, with the trade's experience as a counterweight: without readings to
+ * the contrary a course is set like the one below it, give or take `drift`. One reading then says where the course lies and
+ * nothing of a trend; two say a little; the band narrows only as readings come in, and widens again when they scatter.
+ *
+ * b = Sxy / (Sxx + σ²/τ²), var b = σ² / (Sxx + σ²/τ²); ȳ with σ²/n. σ is the scatter, or that of the readings where they scatter
+ * more. Source: linear regression with a normal prior on the slope (ridge), any textbook of statistics.
+ *
+ * @param top - the last course here
+ * @returns undefined without readings
+ * @example growthOf([{ course: 1, deviation: 0.002 }, { course: 2, deviation: 0.004 }], 10, rule)?.leaves
+ */
+export function growthOf(readings: readonly CourseReading[], top: number, rule: GrowthRule): Growth | undefined {
+  const n = readings.length
+  if (n === 0) return undefined
+  let [sx, sy, now] = [0, 0, 0]
+  for (const r of readings) {
+    sx += r.course
+    sy += r.deviation
+    if (r.course > now) now = r.course
+  }
+  const [mx, my] = [sx / n, sy / n]
+  let [sxx, sxy, syy] = [0, 0, 0]
+  for (const r of readings) {
+    const [x, y] = [r.course - mx, r.deviation - my]
+    sxx += x * x
+    sxy += x * y
+    syy += y * y
+  }
+  let variance = rule.scatter ** 2
+  if (n > 2 && sxx > 0) {
+    const plain = sxy / sxx
+    variance = Math.max(variance, (syy - plain * sxy) / (n - 2))
+  }
+  const weight = sxx + variance / rule.drift ** 2
+  const slope = sxy / weight
+  const growth = {
+    count: n,
+    now,
+    top,
+    slope,
+    middle: { course: mx, deviation: my },
+    variance: { middle: variance / n, slope: variance / weight },
+    sureness: n === 1 ? ('one' as const) : n === 2 ? ('guess' as const) : ('trend' as const),
+    leaves: undefined,
+    mayLeave: undefined,
+  }
+  let [leaves, mayLeave]: (number | undefined)[] = [undefined, undefined]
+  for (let c = now + 1; c <= top && leaves === undefined; c++) {
+    const { deviation, band } = expectedAt(growth, c)
+    if (mayLeave === undefined && Math.abs(deviation) + band > rule.limit) mayLeave = c
+    if (Math.abs(deviation) > rule.limit) leaves = c
+  }
+  return { ...growth, leaves, mayLeave }
+}
+
+/** What to do with one course so that the top comes back inside; m, + raises or moves out. */
+export interface CourseCorrection {
+  readonly course: number
+  readonly by: number
+}
+
+export interface Correction {
+  /** even: a little at each course. reset: more than a course can take; take back to `from` and set it again. */
+  readonly way: 'none' | 'even' | 'reset'
+  readonly courses: readonly CourseCorrection[]
+  /** Sum of the corrections, m. */
+  readonly total: number
+  /** Where the line left, or will leave, the limit. */
+  readonly from: number | undefined
+}
+
+/**
+ * The smallest correction that keeps every course above inside the limit: the same amount at each course, none larger than it
+ * must be, and no more in sum than is beyond the limit at the top. When one course would have to take more than `step`, the
+ * courses that went wrong are to be set again.
+ *
+ * @example correctionOf(growth, rule).courses[0] // { course: 4, by: -0.0012 }
+ */
+export function correctionOf(g: Growth, rule: GrowthRule): Correction {
+  const beyond = (course: number) => {
+    const { deviation } = expectedAt(g, course)
+    return Math.max(0, Math.abs(deviation) - rule.limit) * -Math.sign(deviation)
+  }
+  let each = 0
+  for (let c = g.now + 1; c <= g.top; c++) {
+    const need = beyond(c) / (c - g.now)
+    if (Math.abs(need) > Math.abs(each)) each = need
+  }
+  const none = { way: 'none' as const, courses: [], total: 0, from: g.leaves }
+  if (Math.abs(each) < 1e-9) return none
+  if (Math.abs(each) > rule.step + 1e-9) return { ...none, way: 'reset', total: beyond(g.top) }
+  const courses: CourseCorrection[] = []
+  let done = 0
+  const wanted = Math.max(...Array.from({ length: g.top - g.now }, (_, i) => Math.abs(beyond(g.now + 1 + i))))
+  for (let c = g.now + 1; c <= g.top && Math.abs(done) < wanted - 1e-9; c++) {
+    const by = Math.sign(each) * Math.min(Math.abs(each), wanted - Math.abs(done))
+    done += by
+    courses.push({ course: c, by })
+  }
+  return { way: 'even', courses, total: done, from: g.leaves }
+}

@@ -1,0 +1,217 @@
+import type { Result } from '../base/result'
+import { invertAt, type Layout, stepAt } from '../layout'
+import { toeAt } from '../plan'
+import { LIMITS } from '../rules'
+import {
+  DRAIN_SCHOOLS,
+  type DrainProfile,
+  type DrainSchool,
+  type DrainSolution,
+  drain,
+  drainInvert,
+  drainSeat,
+  type FilterCheck,
+  filter,
+  pipeCapacity,
+  rationalFlow,
+  solveDrain,
+} from '../water'
+import type { RecordedEntry } from './entry'
+import { live, statusOf } from './fold'
+import type { CheckData, GradationData, PipeData } from './kinds'
+import { latestOf } from './latest'
+import type { WallState } from './state'
+import { cleared, settled } from './status'
+import { stepKey } from './steps'
+
+/** The drain at a station, elevations in m. */
+export interface DrainPoint {
+  readonly station: number
+  readonly invert: number
+  readonly heel: number | undefined
+  readonly toe: number
+  readonly padTop: number
+  readonly padBottom: number
+  /** Ground in front above the top of the pipe, m. */
+  readonly cover: number
+}
+
+export interface DrainPlan {
+  readonly points: readonly DrainPoint[]
+  readonly profile: Result<DrainProfile>
+  /** The school in force, whether the plan chose it, and what fits the facts. */
+  readonly school: DrainSchool
+  readonly chosen: boolean
+  readonly fits: { readonly school: DrainSchool; readonly invert: number; readonly why: string }
+  readonly bed: number
+  readonly coverStone: number
+  readonly sock: boolean
+  /** Flow m³/s to the busiest outlet against what the pipe carries; undefined where the plan says nothing of rain and ground. */
+  readonly flow: { readonly total: number; readonly busiest: number; readonly capacity: number; readonly enough: boolean } | undefined
+  readonly cautions: readonly string[]
+}
+
+const STEP = 0.5
+function stations(layout: Layout): number[] {
+  const { length } = layout.plan
+  const list = new Set<number>([0, length])
+  for (let s = STEP; s < length; s += STEP) list.add(Math.round(s * 1000) / 1000)
+  for (const o of layout.plan.drain.outlets) if (o.station <= length) list.add(o.station)
+  return [...list].sort((a, b) => a - b)
+}
+
+/** The pipe stands nowhere higher than the ground in front lets it: what the invert may not rise above, m. */
+export const drainCeiling = (layout: Layout) =>
+  stations(layout).map((station) => ({ station, elevation: toeAt(layout.plan, station) - layout.plan.drain.diameter }))
+
+/**
+ * The toe drain as planned: profile, seat, cover, flow and what to be careful of.
+ *
+ * @example drainPlan(layout).profile
+ */
+export function drainPlan(layout: Layout): DrainPlan {
+  const { plan } = layout
+  const { drain: d, water } = plan
+  const points = stations(layout).map((station): DrainPoint => {
+    const padTop = stepAt(layout.steps, station)
+    const invert = invertAt(layout, station)
+    const toe = toeAt(plan, station)
+    return {
+      station,
+      invert,
+      heel: water?.heel
+        ? drainInvert(
+            d.outlets.map((o) => ({ station: o.station, invert: o.invert + (water.heel?.above ?? 0) })),
+            water.heel.fall,
+            station,
+          )
+        : undefined,
+      toe,
+      padTop,
+      padBottom: padTop - plan.pad.thickness,
+      cover: toe - invert - d.diameter,
+    }
+  })
+  const profile = drain({
+    length: plan.length,
+    fall: d.fall,
+    maxOutletSpacing: d.maxOutletSpacing,
+    outlets: d.outlets,
+    ceiling: drainCeiling(layout),
+  })
+  const lowest = Math.min(...layout.steps.map((s) => s.elevation))
+  const bed = water?.bed ?? LIMITS.pipeBed.value
+  const fits = drainSeat({
+    open: plan.pad.material === 'open-graded',
+    padBottom: lowest - plan.pad.thickness,
+    padTop: lowest,
+    outlet: Math.min(...d.outlets.map((o) => o.invert)),
+    bed,
+  })
+  const school = water?.school ?? fits.school
+  const cautions: string[] = []
+  if (d.fall < 0.01) cautions.push(`A fall of ${(d.fall * 100).toFixed(1)} % is less than 1 %: silt settles in the pipe and stays.`)
+  if (water?.school && water.school !== fits.school) {
+    cautions.push(`The plan says "${DRAIN_SCHOOLS[water.school].name.toLowerCase()}"; ${fits.why} "${DRAIN_SCHOOLS[fits.school].name}" would fit.`)
+  }
+  if (profile.ok && profile.value.longestRun > d.maxOutletSpacing + 1e-9) {
+    cautions.push(`Water travels ${profile.value.longestRun.toFixed(1)} m to an outlet; ${d.maxOutletSpacing} m is allowed.`)
+  }
+  const flow = flowOf(layout, profile)
+  if (flow && !flow.enough) cautions.push('The pipe cannot carry the rain of the plan to its busiest outlet: more outlets, or a wider pipe.')
+  return {
+    points,
+    profile,
+    school,
+    chosen: water?.school !== undefined,
+    fits,
+    bed,
+    coverStone: water?.cover ?? LIMITS.pipeCover.value,
+    sock: water?.sock ?? false,
+    flow,
+    cautions,
+  }
+}
+
+function flowOf(layout: Layout, profile: Result<DrainProfile>): DrainPlan['flow'] {
+  const { plan } = layout
+  const { area, runoff, rain } = plan.water ?? {}
+  if (area === undefined || runoff === undefined || rain === undefined || !profile.ok) return undefined
+  const total = rationalFlow(runoff, rain, area)
+  // Water comes evenly along the wall and runs to the outlet whose line is lowest.
+  const share = new Map<number, number>()
+  const list = stations(layout)
+  for (let i = 1; i < list.length; i++) {
+    const [a, b] = [list[i - 1] as number, list[i] as number]
+    const s = (a + b) / 2
+    const to = plan.drain.outlets.reduce((w, o) =>
+      o.invert + plan.drain.fall * Math.abs(s - o.station) < w.invert + plan.drain.fall * Math.abs(s - w.station) ? o : w,
+    )
+    share.set(to.station, (share.get(to.station) ?? 0) + (b - a))
+  }
+  const busiest = (total * Math.max(...share.values())) / plan.length
+  const capacity = pipeCapacity(plan.drain.diameter, plan.drain.fall)
+  return { total, busiest, capacity, enough: busiest <= capacity }
+}
+
+/** Outlets chosen anew from every place the plan says water could leave. */
+export const proposeOutlets = (layout: Layout): Result<DrainSolution> =>
+  solveDrain({
+    length: layout.plan.length,
+    fall: layout.plan.drain.fall,
+    maxOutletSpacing: layout.plan.drain.maxOutletSpacing,
+    possible: [...(layout.plan.water?.possible ?? []), ...layout.plan.drain.outlets],
+    ceiling: drainCeiling(layout),
+  })
+
+/** A stretch of pipe in the record. */
+export interface LaidPipe {
+  readonly entry: RecordedEntry
+  readonly data: PipeData
+  /** Out and not put right. */
+  readonly open: boolean
+  readonly seen: boolean
+  readonly covered: boolean
+}
+
+/** Pipe laid so far along the wall, whether it was released, and whether stone is on it. */
+export function laidPipe(state: WallState): LaidPipe[] {
+  return state.entries.flatMap((entry) => {
+    if (entry.entry.kind !== 'pipe' || !live(state, entry.entry.id)) return []
+    const step = state.byKey.get(stepKey(entry.entry.where))
+    if (!step) return []
+    const status = statusOf(state, step)
+    const cover = state.steps.find(
+      (s) => s.section === step.section && s.stage.work.type === 'check' && s.stage.work.measures?.some((m) => m.least === 'pipeCover'),
+    )
+    return [
+      {
+        entry,
+        data: entry.entry.data as PipeData,
+        open: status.open.some((o) => o.entry.id === entry.entry.id),
+        seen: cleared(status),
+        covered:
+          cover !== undefined &&
+          settled(statusOf(state, cover)) &&
+          (state.logs.get(cover.key)?.work.some((e) => (e.entry.data as CheckData).confirmed?.length > 0) ?? false),
+      },
+    ]
+  })
+}
+
+/** Filter check of the newest gradations recorded; what it says of sock and fabric. */
+export function filterOf(state: WallState): { soil: GradationData; stone: GradationData; result: Result<FilterCheck>; advice: string } | undefined {
+  const of = (what: 'soil' | 'stone') =>
+    latestOf(state, (e) => e.kind === 'gradation' && (e.data as GradationData).of === what)?.entry.data as GradationData | undefined
+  const [soil, stone] = [of('soil'), of('stone')]
+  if (!soil || !stone) return undefined
+  const result = filter({ soil: soil.points, stone: stone.points })
+  const advice = !result.ok
+    ? (result.problems[0]?.message ?? '')
+    : result.value.retention > 5
+      ? 'Soil washes into this stone: fabric between soil and stone, and a sock on the pipe or a finer stone.'
+      : result.value.permeability < 5
+        ? 'This stone is too fine to take the water off: use a coarser one.'
+        : 'The stone holds this soil back and lets water through: no sock, no fabric between them; wrap the ends only.'
+  return { soil, stone, result, advice }
+}

@@ -1,0 +1,145 @@
+import { type Cutting, gridCut } from '../bond'
+import { below } from '../geometry'
+import { gridStretches, type Layout } from '../layout'
+
+/** Rolls when the plan says nothing of them, m. */
+export const COMMON_ROLL = { width: 2, length: 50 }
+
+export interface Roll {
+  readonly type: string
+  readonly width: number
+  readonly length: number
+  /** From the plan, or the common size. */
+  readonly assumed: boolean
+}
+export const rollOf = (layout: Layout, type: string): Roll => {
+  const planned = layout.plan.gridRolls?.find((r) => r.type === type)
+  return { type, width: planned?.width ?? COMMON_ROLL.width, length: planned?.length ?? COMMON_ROLL.length, assumed: !planned }
+}
+
+/**
+ * How strips lie where the face is curved: on a convex face their tails run into one another and want soil between; on a concave one
+ * gaps open between the tails, which the next layer covers. At a corner two layers cross, one course apart.
+ */
+export interface Lie {
+  readonly kind: 'straight' | 'convex' | 'concave' | 'corner'
+  readonly from: number
+  readonly to: number
+  /** Radius of the face there, m; for curves. */
+  readonly radius?: number
+  /** How much two tails overlap, or how far they stand apart, m. */
+  readonly tail?: number
+  readonly words: string
+}
+
+/** One layer of one section. */
+export interface Layer {
+  readonly section: string
+  readonly course: number
+  readonly elevation: number
+  readonly type: string
+  readonly length: number
+  readonly from: number
+  readonly to: number
+  /** Strips side by side, cut across the roll at the layer's length. */
+  readonly strips: number
+  readonly area: number
+  readonly lies: readonly Lie[]
+}
+
+const clip = (a: { from: number; to: number }, b: { from: number; to: number }) => {
+  const cut = { from: Math.max(a.from, b.from), to: Math.min(a.to, b.to) }
+  return below(cut.from, cut.to) ? [cut] : []
+}
+
+/**
+ * Every layer the plan asks for, section by section from the lowest.
+ *
+ * @example layerSchedule(layout).map((l) => [l.section, l.course, l.strips])
+ */
+export function layerSchedule(layout: Layout): Layer[] {
+  return layout.plan.sections.flatMap((section) =>
+    [...layout.plan.grid]
+      .sort((a, b) => a.course - b.course)
+      .flatMap((g) => {
+        const row = layout.courses.find((c) => c.course === g.course)
+        const over = gridStretches(layout, g.course).flatMap((s) => clip(s, section))
+        if (!row || over.length === 0) return []
+        const roll = rollOf(layout, g.type)
+        const run = over.reduce((sum, s) => sum + s.to - s.from, 0)
+        const strips = over.reduce((sum, s) => sum + Math.ceil((s.to - s.from) / roll.width - 1e-6), 0)
+        return [
+          {
+            section: section.id,
+            course: g.course,
+            elevation: row.top,
+            type: g.type,
+            length: g.length,
+            from: Math.min(...over.map((s) => s.from)),
+            to: Math.max(...over.map((s) => s.to)),
+            strips,
+            area: run * g.length,
+            lies: over.flatMap((s) => liesOf(layout, g.course, g.length, roll.width, s)),
+          },
+        ]
+      }),
+  )
+}
+
+function liesOf(layout: Layout, course: number, length: number, width: number, over: { from: number; to: number }): Lie[] {
+  const lies: Lie[] = []
+  for (const leg of layout.legs.slice(1)) {
+    if (leg.from < over.from - 1e-6 || leg.from > over.to + 1e-6) continue
+    const first = course % 2 === 0
+    lies.push({
+      kind: 'corner',
+      from: leg.from,
+      to: leg.from,
+      words:
+        leg.start === 'inside-corner'
+          ? `Inside corner: run this layer ${first ? 'past the corner from the first leg' : 'past the corner from the second leg'}; the next one the other way.`
+          : `Outside corner: ${first ? 'first' : 'second'} leg through to its full length, the other leg one course higher; never grid on grid.`,
+    })
+  }
+  for (const piece of layout.alignment.segments) {
+    const inside = clip({ from: piece.station, to: piece.station + piece.length }, over)[0]
+    if (!inside || piece.kind !== 'arc') continue
+    // The fill lies on the left; a turn to the left has its centre in the fill.
+    const convex = piece.sweep > 0
+    const tail = convex ? width * (1 - Math.max(0, piece.radius - length) / piece.radius) : width * (length / piece.radius)
+    lies.push({
+      kind: convex ? 'convex' : 'concave',
+      ...inside,
+      radius: piece.radius,
+      tail,
+      words: convex
+        ? `Outward curve: tails overlap by up to ${tail.toFixed(2)} m; at least 75 mm of soil between two strips.`
+        : `Inward curve: tails stand up to ${tail.toFixed(2)} m apart; the next layer covers these gaps, start it half a strip on.`,
+    })
+  }
+  return lies
+}
+
+/** Strips to cut from the rolls of one type. */
+export interface RollCutting {
+  readonly roll: Roll
+  readonly strips: readonly { readonly length: number; readonly count: number }[]
+  readonly cutting: Cutting
+}
+
+/**
+ * What is cut from which roll, type by type, with as few rolls as possible.
+ *
+ * @param layers - those still to be placed, or all of them
+ * @example rollCuttings(layout, layerSchedule(layout))[0].cutting.rolls.length
+ */
+export function rollCuttings(layout: Layout, layers: readonly Layer[]): RollCutting[] {
+  return [...new Set(layers.map((l) => l.type))].flatMap((type) => {
+    const counts = new Map<number, number>()
+    for (const l of layers) if (l.type === type) counts.set(l.length, (counts.get(l.length) ?? 0) + l.strips)
+    const strips = [...counts].map(([length, count]) => ({ length, count })).sort((a, b) => b.length - a.length)
+    const roll = rollOf(layout, type)
+    const cut = gridCut({ rollLength: roll.length, strips })
+    return cut.ok ? [{ roll, strips, cutting: cut.value }] : []
+  })
+}

@@ -1,0 +1,55 @@
+import { admit, advance, type Entry, emptyState, type Plan, stepKey, type WallState } from '@stone-tally/core'
+import { good } from './build'
+import { entry, layoutOf, NOW } from './plans'
+
+/** Records entries one after another, each through the gates; fails with the reason when one is refused. */
+export class Site {
+  state: WallState
+  constructor(plan?: Plan) {
+    this.state = emptyState([layoutOf(plan)])
+  }
+  readonly entries: Entry[] = []
+  put(...entries: Entry[]): this {
+    for (const e of entries) {
+      const judged = admit(this.state, e, NOW)
+      if (!judged.ok) throw new Error(judged.problems.map((p) => `${p.field}: ${p.message}`).join('; '))
+      this.state = advance(this.state, { seq: this.entries.length + 1, receivedAt: '', entry: e })
+      this.entries.push(e)
+    }
+    return this
+  }
+  refusal(e: Entry): string {
+    const judged = admit(this.state, e, NOW)
+    return judged.ok ? '' : judged.problems.map((p) => `${p.field}: ${p.message}`).join('; ')
+  }
+  step(stage: string, section?: string, course?: number) {
+    const step = this.state.byKey.get(stepKey({ stage, section, course }))
+    if (!step) throw new Error(`no step ${stage} ${section} ${course}`)
+    return step
+  }
+  /** Everything a step wants, in tolerance. */
+  work(stage: string, section?: string, course?: number): this {
+    return this.put(...good(this.step(stage, section, course)))
+  }
+  release(stage: string, section?: string, course?: number): this {
+    return this.put(
+      entry('release', { stage, section, course }, { decision: 'released', reason: 'seen' }, { role: stage === 'set-out' ? 'foreman' : 'inspector' }),
+    )
+  }
+  toFirstCourse(section = 'B'): this {
+    this.work('services').work('set-out').release('set-out')
+    for (const s of ['dig', 'subgrade'] as const) this.work(s, section)
+    this.release('subgrade', section).work('pad', section).work('pad-level', section).release('pad-level', section)
+    return this.work('units', section, 1).work('bedding', section, 1).work('level', section, 1).work('line', section, 1)
+  }
+  toBackfill(section = 'B'): this {
+    return this.toFirstCourse(section)
+      .release('line', section, 1)
+      .work('fill', section, 1)
+      .work('invert', section, 1)
+      .work('drain', section, 1)
+      .release('drain', section, 1)
+      .work('cover', section, 1)
+      .work('backfill', section, 1)
+  }
+}
