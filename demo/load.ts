@@ -26,14 +26,14 @@ export const demoPresent = async (db: Kysely<Database>) =>
 /** Takes the demo company out again, as the owner of the tables: the application itself cannot. */
 export async function removeDemo(db: Kysely<Database>) {
   await db.transaction().execute(async (tx) => {
-    for (const table of ['entry', 'revision']) await sql`ALTER TABLE ${sql.table(table)} DISABLE TRIGGER append_only`.execute(tx)
-    for (const table of ['entry', 'revision', 'chain_head']) {
+    for (const table of ['entry', 'revision', 'photo']) await sql`ALTER TABLE ${sql.table(table)} DISABLE TRIGGER append_only`.execute(tx)
+    for (const table of ['entry', 'revision', 'photo', 'chain_head']) {
       await sql`DELETE FROM ${sql.table(table)} WHERE wall_id IN (SELECT id FROM wall WHERE company_id = ${COMPANY}::uuid)`.execute(tx)
     }
     await tx.deleteFrom('wall').where('company_id', '=', COMPANY).execute()
     await tx.deleteFrom('user').where('companyId', '=', COMPANY).execute()
     await tx.deleteFrom('company').where('id', '=', COMPANY).execute()
-    for (const table of ['entry', 'revision']) await sql`ALTER TABLE ${sql.table(table)} ENABLE TRIGGER append_only`.execute(tx)
+    for (const table of ['entry', 'revision', 'photo']) await sql`ALTER TABLE ${sql.table(table)} ENABLE TRIGGER append_only`.execute(tx)
   })
 }
 

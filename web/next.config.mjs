@@ -9,7 +9,7 @@ export default {
   outputFileTracingRoot: root,
   turbopack: { root },
   transpilePackages: ['@stone-tally/core'],
-  serverExternalPackages: ['pg'],
+  serverExternalPackages: ['pg', 'sharp'],
   compiler: { styledComponents: true },
   poweredByHeader: false,
   devIndicators: false,

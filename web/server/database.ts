@@ -36,6 +36,20 @@ export interface Database {
     changed_at: Generated<Date>
     changed_by: string
   }
+  photo: {
+    id: Generated<string>
+    wall_id: string
+    sha256: string
+    name: string
+    type: string
+    width: number
+    height: number
+    content: Buffer
+    thumb: Buffer
+    meta: ColumnType<unknown, string, never>
+    added_by: string
+    added_at: Generated<Date>
+  }
   chain_head: { wall_id: string; seq: number; hash: string }
   entry: { wall_id: string; seq: Generated<number>; id: string; body: string; received_at: Generated<Date>; hash: Generated<string> }
 }

@@ -7,6 +7,7 @@ import {
   emptyState,
   type Layout,
   layOut,
+  type PhotoData,
   type Plan,
   type Problem,
   type RevisionData,
@@ -16,6 +17,7 @@ import {
 } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
+import { missingPhoto } from './photos'
 
 /** What became of one entry sent in. */
 export type Outcome =
@@ -139,7 +141,9 @@ async function tryRecord(wall: string, person: Person, values: readonly unknown[
         continue
       }
       const verdict = admit(state, entry.value, now)
+      const unseen = entry.value.kind === 'photo' ? await missingPhoto(wall, entry.value.data as PhotoData) : undefined
       if (!verdict.ok) refuse(verdict.problems)
+      else if (unseen) refuse([unseen])
       else {
         const recorded = { seq: state.seq + 1, receivedAt: iso(new Date(now)), entry: entry.value }
         state = advance(state, recorded)

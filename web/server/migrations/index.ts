@@ -2,8 +2,11 @@ import { type Kysely, type MigrationProvider, Migrator } from 'kysely'
 import * as accounts from './001-accounts'
 import * as record from './002-record'
 import * as catalogue from './003-catalogue'
+import * as photos from './004-photos'
 
-const provider: MigrationProvider = { getMigrations: async () => ({ '001-accounts': accounts, '002-record': record, '003-catalogue': catalogue }) }
+const provider: MigrationProvider = {
+  getMigrations: async () => ({ '001-accounts': accounts, '002-record': record, '003-catalogue': catalogue, '004-photos': photos }),
+}
 
 /** Brings the database up to date; run as the owner of its tables. */
 export async function migrate(db: Kysely<never>): Promise<readonly string[]> {

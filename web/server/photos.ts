@@ -1,0 +1,182 @@
+import { createHash } from 'node:crypto'
+import { fail, ok, PHOTO_LIMIT, PHOTO_TYPES, type PhotoData, type Problem, type Result } from '@stone-tally/core'
+import exifr from 'exifr'
+import sharp from 'sharp'
+import type { Person } from './accounts'
+import { database } from './database'
+
+/** A photo as it was taken in: what an entry says of it. */
+export type TakenPhoto = Omit<PhotoData, 'caption' | 'of'>
+
+const MB = 1024 * 1024
+/** Pictures with more pixels than this are refused before they are unpacked: a small file can hold a huge one. */
+const PIXELS = 80_000_000
+const THUMB = 480
+
+const tooLarge = (bytes: number) =>
+  fail('photo', `is ${(bytes / MB).toFixed(1)} MB; at most ${PHOTO_LIMIT / MB} MB are taken. Take it with less resolution, or make it smaller`)
+
+/**
+ * The body of a request, given up as soon as it is larger than a photo may be.
+ */
+export async function photoBytes(request: Request): Promise<Result<Buffer>> {
+  const said = Number(request.headers.get('content-length') ?? 0)
+  if (said > PHOTO_LIMIT) return tooLarge(said)
+  const chunks: Uint8Array[] = []
+  let size = 0
+  const reader = request.body?.getReader()
+  for (;;) {
+    const part = await reader?.read()
+    if (!part || part.done) break
+    size += part.value.byteLength
+    if (size > PHOTO_LIMIT) {
+      await reader?.cancel()
+      return tooLarge(size)
+    }
+    chunks.push(part.value)
+  }
+  return size === 0 ? fail('photo', 'is empty') : ok(Buffer.concat(chunks))
+}
+
+/** The name a device gave: without folders and signs that do nothing but harm, never used as a path. */
+export const cleanName = (name: string) => {
+  const last = name.split(/[/\\]/).pop() ?? ''
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: these are what is taken out
+  const plain = last
+    .replace(/[\u0000-\u001f\u007f<>:"|?*\u202a-\u202e\u2066-\u2069]/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+  return (plain || 'photo').slice(0, 120)
+}
+
+interface Read {
+  readonly taken?: string
+  readonly camera?: string
+  readonly latitude?: number
+  readonly longitude?: number
+}
+
+/** What the camera wrote into the picture; nothing where it wrote nothing or rubbish. */
+async function metadata(content: Buffer): Promise<Read> {
+  // As text: a camera knows no time zone, so its time is kept as it stands.
+  const exif = (await exifr
+    .parse(content, {
+      pick: ['DateTimeOriginal', 'Make', 'Model', 'GPSLatitude', 'GPSLongitude', 'GPSLatitudeRef', 'GPSLongitudeRef'],
+      reviveValues: false,
+      gps: true,
+    })
+    .catch(() => undefined)) as { DateTimeOriginal?: string; Make?: string; Model?: string; latitude?: number; longitude?: number } | undefined
+  const time = /^(\d{4}):(\d\d):(\d\d)[ T](\d\d:\d\d:\d\d)/.exec(String(exif?.DateTimeOriginal ?? ''))
+  const camera = [exif?.Make, exif?.Model]
+    .filter((x) => typeof x === 'string')
+    .join(' ')
+    .trim()
+    .slice(0, 80)
+  const place = Number.isFinite(exif?.latitude) && Number.isFinite(exif?.longitude)
+  return {
+    ...(time ? { taken: `${time[1]}-${time[2]}-${time[3]}T${time[4]}` } : {}),
+    ...(camera ? { camera } : {}),
+    ...(place ? { latitude: exif?.latitude as number, longitude: exif?.longitude as number } : {}),
+  }
+}
+
+/** The picture without its place: packed anew with time and camera only, so that no other field can hold it either. */
+const withoutPlace = (content: Buffer, type: string, meta: Read) => {
+  const exif = {
+    IFD0: { ...(meta.camera ? { Model: meta.camera } : {}) },
+    IFD2: { ...(meta.taken ? { DateTimeOriginal: meta.taken.replace(/-/g, ':').replace('T', ' ') } : {}) },
+  }
+  const open = sharp(content, { limitInputPixels: PIXELS }).rotate().keepIccProfile().withExif(exif)
+  return (type === 'image/png' ? open.png() : type === 'image/webp' ? open.webp({ quality: 90 }) : open.jpeg({ quality: 92 })).toBuffer()
+}
+
+/**
+ * Takes a photo in: looked at by what it holds, not by what it is called; with a thumbnail; its place taken out on request.
+ * The same photo sent twice is kept once.
+ *
+ * @param strip - take the place out
+ * @returns what an entry says of it, or what is wrong with it
+ * @example await takePhoto(wall, person, bytes, { name: 'pipe.jpg', strip: true })
+ */
+export async function takePhoto(
+  wall: string,
+  person: Person,
+  bytes: Buffer,
+  { name, strip }: { name: string; strip: boolean },
+): Promise<Result<TakenPhoto>> {
+  if (bytes.length > PHOTO_LIMIT) return tooLarge(bytes.length)
+  const notOne = fail('photo', `"${cleanName(name)}" is not a photo that can be read; JPEG, PNG and WebP are taken`)
+  const seen = await sharp(bytes, { limitInputPixels: PIXELS })
+    .metadata()
+    .catch((e: Error) => e)
+  if (seen instanceof Error)
+    return /pixel/i.test(seen.message) ? fail('photo', 'has too many pixels to be unpacked; take it with less resolution') : notOne
+  const type = PHOTO_TYPES.find((t) => t === `image/${seen.format}`)
+  if (!type) return notOne
+  const meta = await metadata(bytes)
+  const located = meta.latitude !== undefined
+  try {
+    const content = strip ? await withoutPlace(bytes, type, meta) : bytes
+    const thumb = await sharp(content, { limitInputPixels: PIXELS, failOn: 'error' })
+      .rotate()
+      .resize(THUMB, THUMB, { fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: 76 })
+      .toBuffer()
+    const size = await sharp(content).metadata()
+    // Seen upright: a camera held sideways says so beside the picture.
+    const turned = (size.orientation ?? 1) >= 5
+    const photo = {
+      sha256: createHash('sha256').update(content).digest('hex'),
+      name: cleanName(name),
+      type,
+      bytes: content.length,
+      width: (turned ? size.height : size.width) ?? 1,
+      height: (turned ? size.width : size.height) ?? 1,
+      ...(meta.taken ? { taken: meta.taken } : {}),
+      ...(meta.camera ? { camera: meta.camera } : {}),
+      location: strip && located ? ('stripped' as const) : located ? ('kept' as const) : ('none' as const),
+      ...(located && !strip ? { latitude: meta.latitude, longitude: meta.longitude } : {}),
+    }
+    const { db } = database()
+    const row = {
+      wall_id: wall,
+      ...{ sha256: photo.sha256, name: photo.name, type, width: photo.width, height: photo.height },
+      content,
+      thumb,
+      meta: JSON.stringify(meta2(photo)),
+      added_by: person.id,
+    }
+    await db
+      .insertInto('photo')
+      .values(row)
+      .onConflict((c) => c.columns(['wall_id', 'sha256']).doNothing())
+      .execute()
+    const kept = await db.selectFrom('photo').select('id').where('wall_id', '=', wall).where('sha256', '=', photo.sha256).executeTakeFirstOrThrow()
+    return ok({ file: kept.id, ...photo } as TakenPhoto)
+  } catch (error) {
+    if (error instanceof Error && /Input|corrupt|premature|unsupported|pixel|VipsJpeg|pngload|webp/i.test(error.message)) return notOne
+    throw error
+  }
+}
+const meta2 = (p: { taken?: string; camera?: string; location: string }) => ({ taken: p.taken, camera: p.camera, location: p.location })
+
+/** A photo of this wall, whole or small. */
+export async function photoOf(wall: string, id: string, small: boolean): Promise<{ type: string; content: Buffer } | undefined> {
+  if (!/^[0-9a-f-]{36}$/.test(id)) return undefined
+  const row = await database()
+    .db.selectFrom('photo')
+    .select(['type', small ? 'thumb' : 'content'])
+    .where('wall_id', '=', wall)
+    .where('id', '=', id)
+    .executeTakeFirst()
+  if (!row) return undefined
+  const content = (row as { thumb?: Buffer; content?: Buffer })[small ? 'thumb' : 'content'] as Buffer
+  return { type: small ? 'image/jpeg' : row.type, content }
+}
+
+/** An entry may only show a photo that was sent in for this wall, and exactly that one. */
+export async function missingPhoto(wall: string, data: PhotoData): Promise<Problem | undefined> {
+  const row = await database().db.selectFrom('photo').select('sha256').where('wall_id', '=', wall).where('id', '=', data.file).executeTakeFirst()
+  if (!row) return { field: 'data.file', message: 'no such photo was sent in for this wall; send the photo first' }
+  return row.sha256 === data.sha256 ? undefined : { field: 'data.sha256', message: 'is not that of the photo that was sent in' }
+}
