@@ -38,12 +38,18 @@ export async function photoBytes(request: Request): Promise<Result<Buffer>> {
   return size === 0 ? fail('photo', 'is empty') : ok(Buffer.concat(chunks))
 }
 
+/** Control signs, signs that turn the direction of writing, and those that mean something to a page or a folder. */
+const harmless = (c: string) => {
+  const code = c.codePointAt(0) ?? 0
+  return code >= 0x20 && code !== 0x7f && !(code >= 0x202a && code <= 0x202e) && !(code >= 0x2066 && code <= 0x2069) && !'<>:"|?*'.includes(c)
+}
+
 /** The name a device gave: without folders and signs that do nothing but harm, never used as a path. */
 export const cleanName = (name: string) => {
   const last = name.split(/[/\\]/).pop() ?? ''
-  // biome-ignore lint/suspicious/noControlCharactersInRegex: these are what is taken out
-  const plain = last
-    .replace(/[\u0000-\u001f\u007f<>:"|?*\u202a-\u202e\u2066-\u2069]/g, ' ')
+  const plain = [...last]
+    .map((c) => (harmless(c) ? c : ' '))
+    .join('')
     .replace(/\s+/g, ' ')
     .trim()
   return (plain || 'photo').slice(0, 120)
@@ -143,7 +149,7 @@ export async function takePhoto(
       ...{ sha256: photo.sha256, name: photo.name, type, width: photo.width, height: photo.height },
       content,
       thumb,
-      meta: JSON.stringify(meta2(photo)),
+      meta: JSON.stringify(beside(photo)),
       added_by: person.id,
     }
     await db
@@ -158,7 +164,8 @@ export async function takePhoto(
     throw error
   }
 }
-const meta2 = (p: { taken?: string; camera?: string; location: string }) => ({ taken: p.taken, camera: p.camera, location: p.location })
+/** Beside the picture, for whoever looks into the table. */
+const beside = (p: { taken?: string; camera?: string; location: string }) => ({ taken: p.taken, camera: p.camera, location: p.location })
 
 /** A photo of this wall, whole or small. */
 export async function photoOf(wall: string, id: string, small: boolean): Promise<{ type: string; content: Buffer } | undefined> {

@@ -15,16 +15,16 @@ import {
   type Where,
   waitingHolds,
 } from '@stone-tally/core'
-import Link from 'next/link'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, StepCard, useWall } from '@/features/wall'
+import { feedWords, type Me, Places, RefusedPanel, StepCard, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Ask, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { SectionDrawing } from '@/ui/drawing/section'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
+import { CourseSheetCard } from './course-sheet'
 import { CourseTable, Pick } from './course-table'
 import { WallView } from './wall-view'
 
@@ -165,29 +165,20 @@ export function Board({
   return (
     <>
       <Bar person={me}>
-        <strong>{name}</strong>{' '}
-        <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>
-          {feed.live === 'lost' ? '▲ no connection, what you record is kept here' : feed.waiting > 0 ? `${feed.waiting} waiting to be sent` : ''}
-        </Condensed>
+        <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>{feedWords(feed)}</Condensed>
       </Bar>
       <Layout>
         <div className="strip">
           <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />
         </div>
         <div className="wall">
+          <Places wall={wall} here="" />
+          <RefusedPanel feed={feed} me={me} />
           <Row style={{ justifyContent: 'space-between' }}>
             <h3>{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h3>
-            <Row style={{ gap: 14 }}>
-              <Link href={`/walls/${wall}/ground`}>Dig and pad</Link>
-              <Link href={`/walls/${wall}/record`}>Record</Link>
-              <Link href={`/walls/${wall}/readings`}>Import readings</Link>
-              <Link href={`/walls/${wall}/set-out`}>Set-out</Link>
-              <Link href={`/walls/${wall}/plan`}>Plan</Link>
-              <Link href={`/walls/${wall}/print`}>Print</Link>
-              <Quiet onPress={() => setHelp(true)} aria-label="Shortcuts">
-                ?
-              </Quiet>
-            </Row>
+            <Quiet onPress={() => setHelp(true)} aria-label="Shortcuts">
+              ?
+            </Quiet>
           </Row>
           <div ref={wide}>
             <WallView
@@ -280,6 +271,17 @@ export function Board({
             </Stack>
           ) : (
             <Stack>
+              {step.section && step.course && status.open.length === 0 && (!chosen || step.key === next?.key) ? (
+                <CourseSheetCard
+                  key={`${step.section} ${step.course}`}
+                  state={state}
+                  section={step.section}
+                  course={step.course}
+                  me={me}
+                  record={record}
+                  typing={step.stage.work.type !== 'readings'}
+                />
+              ) : null}
               <StepCard
                 state={state}
                 step={step}

@@ -14,10 +14,9 @@ import {
   weatherCautions,
   weatherOf,
 } from '@stone-tally/core'
-import Link from 'next/link'
 import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, useWall } from '@/features/wall'
+import { type Me, Places, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, Condensed, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -107,6 +106,7 @@ export function GroundPage({
         </Condensed>
       </Bar>
       <Frame>
+        <Places wall={wall} here="ground" />
         <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
           <h1>Dig and pad</h1>
           <Row style={{ alignItems: 'center', gap: 16 }}>
@@ -122,7 +122,6 @@ export function GroundPage({
                 }}
               />
             ) : null}
-            <Link href={`/walls/${wall}`}>Board</Link>
           </Row>
         </Row>
         {loaded ? null : <p role="status">{line === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>}

@@ -1,6 +1,7 @@
 'use client'
 
 import {
+  clockOf,
   type Entry,
   lineOf,
   mayRecord,
@@ -64,6 +65,7 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
   const { entry } = recorded
   const by = state.superseded.get(entry.id)
   const verdict = verdictOf(state, entry)
+  const clock = clockOf(state, recorded)
   return (
     <li>
       <div>
@@ -77,6 +79,8 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
         {entry.supersedes && entry.kind !== 'strike' ? <span> (corrects an earlier entry)</span> : null}
         <div className="meta">
           {recorded.seq} · <When at={entry.at} /> · {entry.by.name}
+          {clock ? ` · ▲ ${clock}; it came in ` : ''}
+          {clock ? <When at={recorded.receivedAt} /> : null}
         </div>
       </div>
       {!by && mayRecord(me.role, 'strike') && entry.kind !== 'strike' && entry.kind !== 'revision' ? (

@@ -17,6 +17,7 @@ import {
 import { useState } from 'react'
 import { Button, Field, LinkButton, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { isSigned, type Signature, SignatureField } from './signature'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { whereOf } from './work/types'
 import { useRecord } from './work/use-record'
@@ -81,11 +82,13 @@ function Reason({ barrier, me, record, onStep }: { barrier: Barrier } & Pick<Gat
 /** A hold point whose work is done: released or rejected by the role it names. */
 export function HoldPanel({ step, status, me, record }: Omit<GateProps, 'onStep'> & { status: StepStatus }) {
   const [reason, setReason] = useState('')
+  const [signature, setSignature] = useState<Signature>({})
   const { busy, problems, go } = useRecord(record)
   const point = holdPoint(step.stage.hold ?? '')
   if (!point || status.hold === 'released' || !settled(status)) return null
   const may = point.roles.includes(me.role)
-  const decide = (decision: 'released' | 'rejected') => go([{ kind: 'release', where: whereOf(step), data: { decision, reason: reason.trim() } }])
+  const decide = (decision: 'released' | 'rejected') =>
+    go([{ kind: 'release', where: whereOf(step), data: { decision, reason: reason.trim(), ...(isSigned(signature) ? { signature } : {}) } }])
   return (
     <Stop>
       <strong>
@@ -96,6 +99,7 @@ export function HoldPanel({ step, status, me, record }: Omit<GateProps, 'onStep'
       {may ? (
         <>
           <Field label="What was seen; it is kept with the decision" value={reason} onChange={setReason} />
+          <SignatureField value={signature} onChange={setSignature} name={me.name} />
           <Row>
             <NowButton isDisabled={busy || reason.trim().length < 3} onPress={() => decide('released')}>
               Release
@@ -136,7 +140,9 @@ export function FindingsPanel({
           record={record}
           onRecheck={onRecheck}
           rechecking={recheck === e.entry.id}
-          elsewhere={kindOf(e.entry.kind)?.beside && wall ? `/walls/${wall}/ground?finding=${e.entry.id}` : undefined}
+          elsewhere={
+            kindOf(e.entry.kind)?.beside && e.entry.kind !== 'unit-level' && wall ? `/walls/${wall}/ground?finding=${e.entry.id}` : undefined
+          }
         />
       ))}
     </Stop>

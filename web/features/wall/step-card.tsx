@@ -6,6 +6,8 @@ import styled from 'styled-components'
 import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
 import { DiaryList } from './diary'
 import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from './gate'
+import { PhotoStrip } from './photos'
+import { UnitLevelPanel } from './unit-level'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { PANELS } from './work'
 
@@ -44,6 +46,8 @@ export function StepCard({
   const status = statusOf(state, step)
   // A re-check is over as soon as its finding is closed, or when another step is looked at.
   const recheck = rechecking && status.open.some((o) => o.entry.id === rechecking.id) ? rechecking : undefined
+  // A single unit is read again in its own panel.
+  const unitRecheck = recheck !== undefined && state.byId.get(recheck.id)?.entry.kind === 'unit-level'
   const Panel = PANELS[step.stage.work.type]
   const kind = KINDS.find((k) => k.work === step.stage.work.type)?.kind ?? ''
   const mayDo = mayRecord(me.role, kind)
@@ -84,7 +88,7 @@ export function StepCard({
       />
       <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
       {blocked ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
-      {Panel && !blocked && (status.state !== 'done' || recheck) && mayDo ? (
+      {Panel && !blocked && (status.state !== 'done' || recheck) && mayDo && !unitRecheck ? (
         <Panel
           key={`w${step.key}`}
           state={state}
@@ -97,6 +101,12 @@ export function StepCard({
           record={record}
         />
       ) : null}
+      {step.stage.also?.includes('unit-level') && !blocked ? (
+        <UnitLevelPanel key={`u${step.key}`} state={state} step={step} may={mayRecord(me.role, 'unit-level')} record={record} recheck={recheck?.id} />
+      ) : null}
+      {blocked || (status.state === 'todo' && step.stage.work.type === 'pipe') ? null : (
+        <PhotoStrip key={`p${step.key}`} wall={wall} state={state} step={step} station={station} record={record} />
+      )}
       {mayDo || status.state === 'done' ? null : <p>Recorded by the foreman or the crew lead; you see it here as they do.</p>}
       {status.state === 'done' && status.open.length === 0 && (status.hold === 'none' || status.hold === 'released') ? (
         <Row>

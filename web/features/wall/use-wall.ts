@@ -45,10 +45,28 @@ export interface WallFeed {
   readonly live: 'connecting' | 'live' | 'lost'
   /** Entries not acknowledged yet: kept on this device and sent again when there is a connection. */
   readonly waiting: number
+  /** Entries that were kept here and then not accepted: nothing is thrown away unseen. */
+  readonly refused: readonly Refused[]
+  /** Sends a refused entry once more, or puts it aside. */
+  again(id: string): void
+  aside(id: string): void
   record(facts: readonly Fact[]): Promise<RecordResult>
 }
 
 type Waiting = Omit<Entry, 'by'>
+/** An entry the record did not take, and why. */
+export interface Refused {
+  readonly entry: Omit<Entry, 'by'>
+  readonly problems: readonly Problem[]
+}
+const refusedOf = (wall: string) => `refused:${wall}`
+const readRefused = (wall: string): Refused[] => {
+  try {
+    return JSON.parse(localStorage.getItem(refusedOf(wall)) ?? '[]') as Refused[]
+  } catch {
+    return []
+  }
+}
 const boxOf = (wall: string) => `outbox:${wall}`
 const readBox = (wall: string): Waiting[] => {
   try {
@@ -80,6 +98,16 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
   const [loaded, setLoaded] = useState(false)
   const [live, setLive] = useState<WallFeed['live']>('connecting')
   const [waiting, setWaiting] = useState(0)
+  const [refused, setRefused] = useState<readonly Refused[]>([])
+  const keepRefused = useCallback(
+    (list: readonly Refused[]) => {
+      localStorage.setItem(refusedOf(wall), JSON.stringify(list))
+      setRefused(list)
+    },
+    [wall],
+  )
+  // Entries somebody is looking at right now: their form says what is wrong.
+  const watched = useRef(new Set<string>())
 
   const take = useCallback(
     (list: readonly RecordedEntry[]) => {
@@ -110,6 +138,10 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
       if (!answer.ok && answer.status === 422) {
         writeBox(wall, [])
         setWaiting(0)
+        keepRefused([
+          ...readRefused(wall),
+          ...entries.filter((e) => !watched.current.has(e.id)).map((entry) => ({ entry, problems: answer.problems })),
+        ])
         return entries.map((e) => ({ id: e.id, ok: false as const, problems: [...answer.problems] }))
       }
       return undefined
@@ -122,12 +154,17 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
           : []
       }),
     )
+    const lost = outcomes.flatMap((o) => {
+      const entry = entries.find((e) => e.id === o.id)
+      return !o.ok && entry && !watched.current.has(o.id) ? [{ entry, problems: o.problems }] : []
+    })
+    if (lost.length > 0) keepRefused([...readRefused(wall), ...lost])
     const done = new Set(outcomes.map((o) => o.id))
     const left = readBox(wall).filter((e) => !done.has(e.id))
     writeBox(wall, left)
     setWaiting(left.length)
     return outcomes
-  }, [wall, take, me])
+  }, [wall, take, me, keepRefused])
 
   useEffect(() => {
     const abort = new AbortController()
@@ -163,6 +200,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
       }
       setLoaded(true)
       setWaiting(readBox(wall).length)
+      setRefused(readRefused(wall))
       follow()
     }
     const start = () =>
@@ -215,7 +253,9 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
       const ids = new Set(entries.map((e) => e.id))
       writeBox(wall, [...readBox(wall), ...entries])
       setWaiting(readBox(wall).length)
+      for (const id of ids) watched.current.add(id)
       const outcomes = await flush()
+      for (const id of ids) watched.current.delete(id)
       if (!outcomes) return { ok: false, problems: [{ field: '', message: 'kept on this device; it is sent when the connection is back' }] }
       const bad = outcomes.filter((o) => ids.has(o.id) && !o.ok)
       if (bad.length > 0) return { ok: false, problems: bad.flatMap((o) => (o.ok ? [] : o.problems)) }
@@ -224,5 +264,16 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
     },
     [wall, layouts, flush, me],
   )
-  return { state, loaded, live, waiting, record }
+  const aside = useCallback((id: string) => keepRefused(readRefused(wall).filter((r) => r.entry.id !== id)), [wall, keepRefused])
+  const again = useCallback(
+    (id: string) => {
+      const found = readRefused(wall).find((r) => r.entry.id === id)
+      if (!found) return
+      aside(id)
+      writeBox(wall, [...readBox(wall), found.entry])
+      flush()
+    },
+    [wall, aside, flush],
+  )
+  return { state, loaded, live, waiting, refused, again, aside, record }
 }

@@ -2,6 +2,7 @@ import type { ComponentType } from 'react'
 import { CheckWork } from './check'
 import { GridWork } from './grid'
 import { LiftsWork } from './lifts'
+import { PipeWork } from './pipe'
 import { ReadingsWork } from './readings'
 import type { WorkProps } from './types'
 import { UnitsWork } from './units'
@@ -12,5 +13,6 @@ export const PANELS: Readonly<Record<string, ComponentType<WorkProps>>> = {
   units: UnitsWork,
   lifts: LiftsWork,
   grid: GridWork,
+  pipe: PipeWork,
   readings: ReadingsWork,
 }

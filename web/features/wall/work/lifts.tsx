@@ -39,6 +39,9 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
   const [from, setFrom] = useState('')
   const [to, setTo] = useState('')
   const [lap, setLap] = useState('')
+  const [near, setNear] = useState('')
+  const [soil, setSoil] = useState('')
+  const [placed, setPlaced] = useState('')
   const [taken, setTaken] = useState<Instrument>()
   const { busy, problems, setProblems, go } = useRecord(record)
   // Changed by hand it is no longer the probe's.
@@ -58,8 +61,8 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
     const t = parseLength(thickness, small1)
     if (!t.ok) return setProblems(t.problems)
     const optional = (text: string, bare: 'm' | 'ft' | 'mm' | 'in') => (text.trim() ? parseLength(text, bare) : undefined)
-    const [a, b, l] = [optional(from, long), optional(to, long), optional(lap, small1)]
-    for (const r of [a, b, l]) if (r && !r.ok) return setProblems(r.problems)
+    const [a, b, l, n, p] = [optional(from, long), optional(to, long), optional(lap, small1), optional(near, long), optional(placed, small1)]
+    for (const r of [a, b, l, n, p]) if (r && !r.ok) return setProblems(r.problems)
     const percent = moisture.trim() ? Number(moisture.replace(',', '.')) : undefined
     if (percent !== undefined && looksLikeShare(percent)) {
       return setProblems([
@@ -77,6 +80,9 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
       ...(a?.ok ? { from: a.value } : {}),
       ...(b?.ok ? { to: b.value } : {}),
       ...(l?.ok ? { fabricLap: l.value } : {}),
+      ...(n?.ok ? { near: n.value } : {}),
+      ...(p?.ok ? { loose: p.value } : {}),
+      ...(soil.trim() ? { soil: soil.trim() } : {}),
     }
     const done = await go([
       {
@@ -114,6 +120,15 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
         </div>
       </Row>
       <Choice label="Compacted with" value={plant} options={PLANT} onChange={setPlant} />
+      {!pad && (plant === 'roller' || plant === 'heavy-plate') ? (
+        <Field
+          label={`Nearest to the face, ${units === 'metric' ? 'm' : 'ft'}`}
+          value={near}
+          onChange={setNear}
+          inputMode="decimal"
+          hint={LIMITS.plantStandoff.reason}
+        />
+      ) : null}
       {tooThick && tool ? (
         <Caution>
           {formatSmall(loose, units)} loose is more than a {PLANT_NAMES[plant]} reaches through ({formatSmall(pad ? tool.granular : tool.fine, units)}
@@ -134,6 +149,8 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
               hint={section ? `the whole of ${section.id} when empty` : undefined}
             />
             <Field label="To" value={to} onChange={setTo} inputMode="decimal" />
+            <Field label={`Placed loose, ${units === 'metric' ? 'mm' : 'in'}`} value={placed} onChange={setPlaced} inputMode="decimal" />
+            <Field label="Soil placed" value={soil} onChange={setSoil} />
             {pad ? <Field label={`Fabric lap below, ${units === 'metric' ? 'mm' : 'in'}`} value={lap} onChange={setLap} inputMode="decimal" /> : null}
           </Row>
           <TakeReading

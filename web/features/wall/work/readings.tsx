@@ -25,6 +25,7 @@ import { TakeReading } from '@/features/instruments'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { RunAlong } from './run-along'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
@@ -257,6 +258,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
         <AriaButton onPress={() => typeIn(typed.startsWith('-') ? typed.slice(1) : `-${typed}`)}>±</AriaButton>
       </Pad>
       <Problems list={problems} />
+      {recheck ? null : <RunAlong state={state} step={step} record={record} />}
       {method === 'rod' && hi !== undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} again /> : null}
     </Stack>
   )

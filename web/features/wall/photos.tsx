@@ -1,0 +1,196 @@
+'use client'
+
+import { live, PHOTO_LIMIT, type PhotoData, type Problem, type Step, type WallState, type Where } from '@stone-tally/core'
+import { get, set, update } from 'idb-keyval'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import styled from 'styled-components'
+import { Button, Check, Field, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import type { Fact, RecordResult } from './use-wall'
+
+const Strip = styled.ul`
+  display: flex; flex-wrap: wrap; gap: 8px; margin: 0; padding: 0; list-style: none;
+  li { display: grid; gap: 2px; width: 132px; font-size: 13px; } img { width: 132px; height: 99px; object-fit: cover; border: 1px solid var(--ink); background: var(--faint); display: block; }
+`
+
+/** A photo that could not be sent yet: kept on the device with what is to be recorded of it. */
+interface Kept {
+  readonly key: string
+  readonly blob: Blob
+  readonly name: string
+  readonly strip: boolean
+  readonly where: Where
+  readonly caption?: string | undefined
+  readonly of?: string | undefined
+}
+const boxOf = (wall: string) => `photos:${wall}`
+
+type Sent = { ok: true } | { ok: false; gone: boolean; problems: readonly Problem[] }
+type Send = (facts: readonly Fact[]) => Promise<RecordResult>
+
+async function sendOne(wall: string, k: Kept, record: Send): Promise<Sent> {
+  const query = new URLSearchParams({ name: k.name, ...(k.strip ? { strip: '1' } : {}) })
+  let response: Response
+  try {
+    response = await fetch(`/api/walls/${wall}/photos?${query}`, { method: 'POST', body: k.blob })
+  } catch {
+    return {
+      ok: false,
+      gone: true,
+      problems: [{ field: 'photo', message: 'no connection; the photo is kept on this device and sent when the signal is back' }],
+    }
+  }
+  const value = (await response.json().catch(() => ({}))) as PhotoData & { problems?: Problem[] }
+  if (!response.ok) {
+    return {
+      ok: false,
+      gone: response.status >= 500,
+      problems: value.problems ?? [{ field: 'photo', message: `the server answered ${response.status}` }],
+    }
+  }
+  const done = await record([
+    { kind: 'photo', where: k.where, data: { ...value, ...(k.caption ? { caption: k.caption } : {}), ...(k.of ? { of: k.of } : {}) } },
+  ])
+  return done.ok ? { ok: true } : { ok: false, gone: false, problems: done.problems }
+}
+
+/** Photos of a place: taken with the camera or picked from a file, kept on the device while there is no signal. */
+export function usePhotos(wall: string, record: Send) {
+  const [waiting, setWaiting] = useState(0)
+  const [problems, setProblems] = useState<readonly Problem[]>([])
+  const [busy, setBusy] = useState(false)
+  const held = useRef(record)
+  held.current = record
+  const running = useRef(false)
+  const flush = useCallback(async () => {
+    if (running.current) return
+    running.current = true
+    try {
+      for (const k of ((await get<Kept[]>(boxOf(wall)).catch(() => undefined)) ?? []).slice()) {
+        const sent = await sendOne(wall, k, held.current)
+        if (!sent.ok && sent.gone) break
+        if (!sent.ok) setProblems(sent.problems)
+        await update<Kept[]>(boxOf(wall), (list = []) => list.filter((x) => x.key !== k.key))
+      }
+      setWaiting(((await get<Kept[]>(boxOf(wall)).catch(() => undefined)) ?? []).length)
+    } finally {
+      running.current = false
+    }
+  }, [wall])
+  useEffect(() => {
+    flush()
+    window.addEventListener('online', flush)
+    return () => window.removeEventListener('online', flush)
+  }, [flush])
+  useEffect(() => {
+    if (waiting === 0) return
+    const again = setInterval(flush, 4000)
+    return () => clearInterval(again)
+  }, [waiting, flush])
+  const take = async (file: File, more: Pick<Kept, 'strip' | 'where' | 'caption' | 'of'>) => {
+    if (file.size > PHOTO_LIMIT) {
+      const size = `${(file.size / 1048576).toFixed(1)} MB`
+      return setProblems([
+        { field: 'photo', message: `${file.name} is ${size}; at most ${PHOTO_LIMIT / 1048576} MB are taken. Take it with less resolution` },
+      ])
+    }
+    setBusy(true)
+    const kept: Kept = { key: crypto.randomUUID(), blob: file, name: file.name, ...more }
+    const sent = await sendOne(wall, kept, held.current)
+    if (!sent.ok && sent.gone) {
+      await update<Kept[]>(boxOf(wall), (list = []) => [...list, kept]).catch(() => set(boxOf(wall), [kept]))
+      setWaiting((n) => n + 1)
+    }
+    setProblems(sent.ok ? [] : sent.problems)
+    setBusy(false)
+  }
+  return { take, waiting, problems, busy }
+}
+
+/** Photos of a step: what was taken, and the button for the next one. */
+export function PhotoStrip({
+  wall,
+  state,
+  step,
+  station,
+  record,
+}: {
+  wall: string
+  state: WallState
+  step: Step
+  station: number | undefined
+  record: Send
+}) {
+  const { take, waiting, problems, busy } = usePhotos(wall, record)
+  const file = useRef<HTMLInputElement>(null)
+  const [strip, setStrip] = useState(true)
+  const [caption, setCaption] = useState('')
+  const [open, setOpen] = useState(false)
+  const log = state.logs.get(step.key)?.work.filter((e) => live(state, e.entry.id)) ?? []
+  const photos = log.filter((e) => e.entry.kind === 'photo')
+  const work = log.filter((e) => e.entry.kind !== 'photo')
+  const wanted = step.stage.work.type === 'pipe'
+  // A photo shows the entry it was taken after; of pipe, the newest stretch that has none.
+  const shown = new Set(photos.map((p) => (p.entry.data as PhotoData).of))
+  const of = wanted ? work.filter((e) => e.entry.kind === 'pipe' && !shown.has(e.entry.id)).pop()?.entry.id : undefined
+  const where: Where = {
+    stage: step.stage.id,
+    ...(step.section ? { section: step.section } : {}),
+    ...(step.course ? { course: step.course } : {}),
+    ...(station === undefined || of ? {} : { station }),
+  }
+  const pick = async (picked: File | undefined) => {
+    if (!picked) return
+    await take(picked, { strip, where, ...(caption.trim() ? { caption: caption.trim() } : {}), ...(of ? { of } : {}) })
+    setCaption('')
+  }
+  return (
+    <Stack style={{ gap: 8 }}>
+      <Row style={{ alignItems: 'center' }}>
+        <Button isDisabled={busy} onPress={() => file.current?.click()}>
+          {busy ? 'Sending the photo …' : 'Add a photo'}
+        </Button>
+        <Quiet onPress={() => setOpen(!open)} aria-expanded={open}>
+          {strip ? 'place taken out' : 'place kept'}
+        </Quiet>
+        {waiting > 0 ? <span role="status">{waiting} waiting to be sent</span> : null}
+        <input
+          ref={file}
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          capture="environment"
+          hidden
+          aria-label="Photo"
+          onChange={(e) => {
+            pick(e.target.files?.[0])
+            e.target.value = ''
+          }}
+        />
+      </Row>
+      {open ? (
+        <Stack style={{ gap: 6 }}>
+          <Field label="What it shows" value={caption} onChange={setCaption} />
+          <Check checked={strip} onChange={setStrip}>
+            Take the place out of the photo
+          </Check>
+        </Stack>
+      ) : null}
+      <Problems list={problems} />
+      {photos.length > 0 ? (
+        <Strip aria-label="Photos">
+          {photos.map((p) => {
+            const d = p.entry.data as PhotoData
+            return (
+              <li key={p.entry.id}>
+                <a href={`/api/walls/${wall}/photos/${d.file}`} target="_blank" rel="noreferrer">
+                  {/* biome-ignore lint/performance/noImgElement: a thumbnail made by our own server */}
+                  <img src={`/api/walls/${wall}/photos/${d.file}?small`} alt={d.caption ?? d.name} loading="lazy" width={132} height={99} />
+                </a>
+                <span>{d.caption ?? d.name}</span>
+              </li>
+            )
+          })}
+        </Strip>
+      ) : null}
+    </Stack>
+  )
+}

@@ -1,0 +1,106 @@
+'use client'
+
+import { beddingAdvice, formatSmall, parseLength, type Step, UNIT_LEVEL, type WallState } from '@stone-tally/core'
+import { useState } from 'react'
+import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+import type { Fact, RecordResult } from './use-wall'
+import { whereOf } from './work/types'
+import { useRecord } from './work/use-record'
+
+/** Single units of the first course under the spirit level, and which to lift or knock. */
+export function UnitLevelPanel({
+  state,
+  step,
+  may,
+  record,
+  recheck,
+}: {
+  state: WallState
+  step: Step
+  may: boolean
+  record(facts: readonly Fact[]): Promise<RecordResult>
+  /** Finding that a next reading re-checks. */
+  recheck: string | undefined
+}) {
+  const { units } = usePreferences()
+  const found = recheck ? state.byId.get(recheck)?.entry : undefined
+  const own = found?.kind === 'unit-level' ? (found.data as { unit: number }).unit : undefined
+  const [open, setOpen] = useState(false)
+  const [unit, setUnit] = useState('')
+  const [along, setAlong] = useState('')
+  const [across, setAcross] = useState('')
+  const [diagonal, setDiagonal] = useState('')
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const cell = state.layout.cells.get(`${step.section}/${step.course}`)
+  if (!cell?.first || !step.section) return null
+  const advice = beddingAdvice(state, step.section)
+  const small = units === 'metric' ? 'mm' : 'in'
+  const put = async () => {
+    const data: Record<string, number> = { unit: own ?? Number(unit) }
+    for (const [name, text] of [
+      ['along', along],
+      ['across', across],
+      ['diagonal', diagonal],
+    ] as const) {
+      if (!text.trim()) continue
+      const value = parseLength(text, small)
+      if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: name })))
+      data[name] = value.value
+    }
+    if (await go([{ kind: 'unit-level', where: whereOf(step), data, ...(own === undefined ? {} : { recheckOf: recheck }) }])) {
+      setUnit(own === undefined ? `${Math.min(cell.pieces.length, Number(unit) + 1)}` : '')
+      setAlong('')
+      setAcross('')
+      setDiagonal('')
+    }
+  }
+  const field = (label: string, value: string, set: (v: string) => void, hint: string) => (
+    <div style={{ flex: 1, minWidth: 84 }}>
+      <Field label={`${label}, ${small}`} value={value} onChange={set} inputMode="decimal" hint={hint} />
+    </div>
+  )
+  return (
+    <Stack style={{ gap: 10, borderTop: '1px solid var(--line)', paddingTop: 10 }}>
+      {advice.length > 0 ? (
+        <div>
+          <h3>Lift or knock</h3>
+          <ul style={{ margin: '4px 0 0', paddingLeft: 18 }}>
+            {advice.map((a) => (
+              <li key={`${a.unit} ${a.what}`}>
+                <strong>
+                  Unit {a.unit}: {a.what}
+                </strong>{' '}
+                {a.left}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+      {may && (open || own !== undefined) ? (
+        <>
+          <Row>
+            {own === undefined ? (
+              <div style={{ flex: 1, minWidth: 70 }}>
+                <Field label="Unit" value={unit} onChange={setUnit} inputMode="numeric" hint={`1 to ${cell.pieces.length}`} />
+              </div>
+            ) : (
+              <strong style={{ alignSelf: 'center' }}>Unit {own}</strong>
+            )}
+            {field('Along', along, setAlong, '+ far end high')}
+            {field('Across', across, setAcross, '+ back high')}
+            {field('Corner', diagonal, setDiagonal, '+ far back high')}
+          </Row>
+          <NowButton isDisabled={busy || (own === undefined && !unit.trim()) || !(along + across + diagonal).trim()} onPress={put}>
+            {own === undefined ? 'Record this unit' : 'Record re-check of this unit'}
+          </NowButton>
+          <Problems list={problems} />
+        </>
+      ) : may ? (
+        <Row>
+          <Quiet onPress={() => setOpen(true)}>One unit under the level, ±{formatSmall(UNIT_LEVEL, units)}</Quiet>
+        </Row>
+      ) : null}
+    </Stack>
+  )
+}

@@ -1,0 +1,97 @@
+'use client'
+
+import Link from 'next/link'
+import type { ReactNode } from 'react'
+import styled from 'styled-components'
+import { Bar } from '@/ui/bar'
+import { Choice, Condensed, Row } from '@/ui/controls'
+import { RefusedPanel } from './refused'
+import type { Me, WallFeed } from './use-wall'
+
+const Frame = styled.main`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; }`
+const Nav = styled.nav`
+  display: flex; gap: 4px 16px; flex-wrap: wrap; a { display: inline-flex; align-items: center; min-height: 40px; } a[aria-current] { text-decoration: none; font-weight: 700; box-shadow: inset 0 -3px 0 var(--now); }
+  @media (pointer: coarse) { a { min-height: 48px; } }
+`
+
+const PLACES = [
+  ['', 'Board'],
+  ['ground', 'Dig and pad'],
+  ['water', 'Water'],
+  ['layers', 'Layers'],
+  ['ahead', 'Ahead'],
+  ['checks', 'Checks'],
+  ['record', 'Record'],
+  ['readings', 'Import readings'],
+  ['set-out', 'Set-out'],
+  ['plan', 'Plan'],
+  ['print', 'Print'],
+] as const
+export type Place = (typeof PLACES)[number][0]
+
+/** The places of a wall, the same on each of them. */
+export const Places = ({ wall, here }: { wall: string; here: Place }) => (
+  <Nav aria-label="Places of this wall">
+    {PLACES.map(([id, name]) => (
+      <Link key={id} href={`/walls/${wall}${id ? `/${id}` : ''}`} {...(id === here ? { 'aria-current': 'page' as const } : {})}>
+        {name}
+      </Link>
+    ))}
+  </Nav>
+)
+
+export const feedWords = (feed: Pick<WallFeed, 'live' | 'waiting'>) =>
+  feed.live === 'lost' ? '▲ no connection, what you record is kept here' : feed.waiting > 0 ? `${feed.waiting} waiting to be sent` : ''
+
+/** The frame of a place of a wall: where one is, the way to the others, the section, and whether the record has come in. */
+export function WallPage({
+  wall,
+  name,
+  me,
+  feed,
+  here,
+  title,
+  section,
+  onSection,
+  children,
+}: {
+  wall: string
+  name: string
+  me: Me
+  feed: WallFeed
+  here: Place
+  title: string
+  section?: string
+  onSection?(section: string): void
+  children: ReactNode
+}) {
+  const { sections } = feed.state.layout.plan
+  return (
+    <>
+      <Bar person={me}>
+        <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>{feedWords(feed)}</Condensed>
+      </Bar>
+      <Frame>
+        <Places wall={wall} here={here} />
+        <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+          <h1>{title}</h1>
+          {section !== undefined && onSection && sections.length > 1 ? (
+            <Choice
+              label="Section"
+              hideLabel
+              value={section}
+              options={sections.map((s) => [s.id, `Section ${s.id}`] as const)}
+              onChange={onSection}
+            />
+          ) : null}
+        </Row>
+        <RefusedPanel feed={feed} me={me} />
+        {feed.loaded ? (
+          children
+        ) : (
+          <p role="status">{feed.live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>
+        )}
+      </Frame>
+    </>
+  )
+}

@@ -1,0 +1,71 @@
+'use client'
+
+import { formatDeviation, formatSmall, limitAt, parseLength } from '@stone-tally/core'
+import { useState } from 'react'
+import { Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+import { type WorkProps, whereOf } from './types'
+import { useRecord } from './use-record'
+
+/** The rod, level or eye run along the whole course: its largest deviation stands for every point not read by itself. */
+export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'step' | 'record'>) {
+  const { units } = usePreferences()
+  const [open, setOpen] = useState(false)
+  const [worst, setWorst] = useState('')
+  const [at, setAt] = useState('')
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const { work } = step.stage
+  const cell = state.layout.cells.get(`${step.section}/${step.course}`)
+  // What is copied by every course above, and what is buried, is read point by point.
+  if (work.type !== 'readings' || step.stage.scope !== 'course' || step.stage.when === 'first' || !cell || cell.first) return null
+  const level = work.sense === 'level'
+  const limit = formatSmall(limitAt(state.layout, step.stage, { section: step.section, course: step.course, station: step.points[0] }).value, units)
+  const value = parseLength(worst, units === 'metric' ? 'mm' : 'in')
+  const put = async () => {
+    if (!worst.trim() && !level) return void (await go([{ kind: 'sighting', where: whereOf(step), data: {} }]))
+    const where = at.trim() ? parseLength(at, units === 'metric' ? 'm' : 'ft') : undefined
+    if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: 'Largest deviation' })))
+    if (where && !where.ok) return setProblems(where.problems.map((p) => ({ ...p, field: 'Where' })))
+    await go([{ kind: 'sighting', where: whereOf(step, where?.value ?? step.points[0] ?? cell.stretches[0]?.from), data: { worst: value.value } }])
+  }
+  if (!open) {
+    return (
+      <Row>
+        <Quiet onPress={() => setOpen(true)}>{level ? 'Run along: largest deviation only' : 'Sighted along, or largest deviation only'}</Quiet>
+      </Row>
+    )
+  }
+  return (
+    <Stack style={{ borderTop: '1px solid var(--line)', paddingTop: 10 }}>
+      {level ? null : (
+        <Button
+          isDisabled={busy}
+          onPress={() => {
+            setWorst('')
+            go([{ kind: 'sighting', where: whereOf(step), data: {} }])
+          }}
+        >
+          Sighted along: nothing over ±{limit}
+        </Button>
+      )}
+      <Row>
+        <div style={{ flex: 1, minWidth: 120 }}>
+          <Field
+            label={`Largest met, ${units === 'metric' ? 'mm' : 'in'}`}
+            value={worst}
+            onChange={setWorst}
+            inputMode="decimal"
+            hint={worst.trim() && value.ok ? formatDeviation(value.value, work.sense, units) : `limit ±${limit}`}
+          />
+        </div>
+        <div style={{ flex: 1, minWidth: 100 }}>
+          <Field label={`At station, ${units === 'metric' ? 'm' : 'ft'}`} value={at} onChange={setAt} inputMode="decimal" hint=" " />
+        </div>
+      </Row>
+      <NowButton isDisabled={busy || !worst.trim()} onPress={put}>
+        Record for the whole course
+      </NowButton>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
