@@ -5,8 +5,10 @@ import { type Entry, layOut, type Role, readPlanFile } from '@stone-tally/core'
 import { type Kysely, sql } from 'kysely'
 import { addPerson, type Person } from '../web/server/accounts'
 import { type Database, database } from '../web/server/database'
+import { takePhoto } from '../web/server/photos'
 import { recordEntries } from '../web/server/record-store'
 import { createWall, uuid7 } from '../web/server/walls'
+import { pictureOf } from './pictures'
 import { tellPad, tellStory } from './story'
 import type { Told } from './told'
 
@@ -68,6 +70,15 @@ async function tell(wall: string, told: readonly Told[], people: ReadonlyMap<Rol
     const who = told[i]?.who
     let end = i
     while (end < told.length && told[end]?.who === who && end - i < 100) end++
+    // Photos go first, as a device sends them.
+    const pictures = new Map<Told, object>()
+    for (const [j, t] of told.slice(i, end).entries()) {
+      if (!t.picture) continue
+      const bytes = await pictureOf(t.picture, new Date(times[i + j] as number))
+      const taken = await takePhoto(wall, people.get(who as Role) as Person, bytes, { name: `${t.picture}.jpg`, strip: true })
+      if (!taken.ok) throw new Error(`demo photo ${t.picture}: ${taken.problems[0]?.message}`)
+      pictures.set(t, taken.value)
+    }
     const batch = told.slice(i, end).map((t, j): Omit<Entry, 'by'> => {
       const at = times[i + j] as number
       const id = uuid7(at)
@@ -80,7 +91,13 @@ async function tell(wall: string, told: readonly Told[], people: ReadonlyMap<Rol
         at: new Date(at).toISOString(),
         kind: t.kind,
         where: t.where,
-        data: { ...(t.data as object), ...(t.actionOn ? { of: link(t.actionOn) } : {}), ...(t.curve ? { curve: link(t.curve) } : {}) },
+        data: {
+          ...pictures.get(t),
+          ...(t.data as object),
+          ...(t.of ? { of: link(t.of) } : {}),
+          ...(t.actionOn ? { of: link(t.actionOn) } : {}),
+          ...(t.curve ? { curve: link(t.curve) } : {}),
+        },
         ...(t.supersedes ? { supersedes: link(t.supersedes) } : {}),
         ...(t.recheckOf ? { recheckOf: link(t.recheckOf) } : {}),
         ...(t.instrument ? { instrument: t.instrument(new Date(now)) } : {}),
@@ -109,14 +126,15 @@ export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
   }
   const foreman = people.get('foreman') as Person
   const plan = planOf('queue-lane-wall.tally.json')
-  const made = await createWall(foreman, plan, now)
+  // Issued before the work began: nothing can be recorded under a plan that is not there yet.
+  const made = await createWall(foreman, plan, now - 30 * 86_400_000)
   if (!made.ok) throw new Error(made.problems[0]?.message)
   const wall = made.value.id
   const layout = layOut(plan)
   if (!layout.ok) throw new Error(layout.problems[0]?.message)
   await tell(wall, tellStory(layout.value), people, now, 20)
   for (const file of ['ticket-booth-wall', 'kiosk-terrace', 'compass-planter', 'breakwater-gabions']) {
-    const more = await createWall(foreman, planOf(`${file}.tally.json`), now)
+    const more = await createWall(foreman, planOf(`${file}.tally.json`), now - 6 * 86_400_000)
     if (!more.ok) throw new Error(`${file}: ${more.problems[0]?.message}`)
     if (file !== 'ticket-booth-wall') continue
     const laid = layOut(planOf(`${file}.tally.json`))

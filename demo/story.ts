@@ -17,10 +17,37 @@ const whereOf = (s: Step, station?: number): Where => ({
   ...(s.course === undefined ? {} : { course: s.course }),
   ...(station === undefined ? {} : { station }),
 })
+const SOIL_SIEVE = [
+  { size: 0.002, passing: 14 },
+  { size: 0.02, passing: 38 },
+  { size: 0.063, passing: 61 },
+  { size: 0.5, passing: 79 },
+  { size: 2, passing: 91 },
+  { size: 8, passing: 100 },
+]
+const STONE_SIEVE = [
+  { size: 4, passing: 6 },
+  { size: 8, passing: 21 },
+  { size: 16, passing: 92 },
+  { size: 22, passing: 100 },
+]
+/** Steps of the wall as a whole that wait for every section. */
+const AT_THE_END = new Set(['finish', 'pour', 'final'])
+/** Station at which the courses of section B gain height, m. */
+const CREEPS = 30
 const millimetre = (m: number) => Math.round(m * 1000) / 1000
 
 /** How far a scripted reading is off, m; undefined where the story leaves it to chance. */
 type Scripted = (stage: string, i: number) => number | undefined
+
+/** Everything a checklist asks for, with the sizes a careful crew finds. */
+const allOf = (s: Step) =>
+  s.stage.work.type === 'check'
+    ? {
+        confirmed: s.stage.work.items.map((i) => i.id),
+        ...(s.stage.work.measures ? { measured: s.stage.work.measures.map((m) => ({ id: m.id, value: m.most ? 0.035 : 0.18 })) } : {}),
+      }
+    : {}
 
 /**
  * A trench and pad whose level is still being worked on: some points high, some low, none of them mended yet.
@@ -36,7 +63,7 @@ export function tellPad(layout: Layout): Told[] {
   for (const s of stepsOf(layout)) {
     const where = whereOf(s)
     const { work } = s.stage
-    if (s.stage.id === 'units' || s.stage.id === 'final') break
+    if (s.stage.id === 'units' || AT_THE_END.has(s.stage.id)) break
     if (s.stage.id === 'dig')
       told.push({ who: 'crew', kind: 'setup', where: {}, data: { benchmark: layout.plan.benchmark.elevation, backsight: 1.62 }, instrument: laser })
     if (work.type === 'check') {
@@ -44,7 +71,7 @@ export function tellPad(layout: Layout): Told[] {
         who: s.section ? 'crew' : 'foreman',
         kind: 'check',
         where,
-        data: { confirmed: work.items.map((i) => i.id), detail: 'seen with the plan in hand' },
+        data: { ...allOf(s), detail: 'seen with the plan in hand' },
       })
     } else if (work.type === 'lifts') {
       for (let lift = 1; lift <= (s.lifts?.count ?? 1); lift++) {
@@ -114,7 +141,7 @@ export function tellStory(layout: Layout): Told[] {
     services: 'locate ticket 40-1187',
     'set-out': 'slipway bolt and east kerb line',
     subgrade: 'clay of low plasticity; old pond bottom at 30 to 32 m dug out',
-    drain: 'daylight at 20.5 and at the east end',
+    bedding: 'string at the back',
   }
   const readings = (s: Step) => {
     const target = s.stage.work.type === 'readings' ? s.stage.work.target : 'alignment'
@@ -124,7 +151,10 @@ export function tellStory(layout: Layout): Told[] {
       const off = random() * limit * 1.2
       const across = target === 'alignment' || target === 'setback'
       const wrong = (offset ?? -1) > 0 ? undefined : bad.get(`${s.section} ${s.stage.id} ${s.course ?? ''} ${station}`)
-      const value = wrong ? wrong.value : millimetre(off)
+      // One place gains a little with every course; nobody has noticed yet.
+      const creep =
+        s.section === 'B' && s.stage.id === 'level' && Math.abs(station - CREEPS) < 0.2 ? 0.0004 + 0.0007 * ((s.course ?? 1) - 1) : undefined
+      const value = wrong ? wrong.value : millimetre(creep ?? off)
       const read = (v: number) =>
         across
           ? { method: 'deviation', value: v }
@@ -144,7 +174,7 @@ export function tellStory(layout: Layout): Told[] {
           who: s.section ? 'crew' : 'foreman',
           kind: 'check',
           where: whereOf(s),
-          data: { confirmed: s.stage.work.items.map((i) => i.id), ...(detail[s.stage.id] ? { detail: detail[s.stage.id] } : {}) },
+          data: { ...allOf(s), ...(detail[s.stage.id] ? { detail: detail[s.stage.id] } : {}) },
         })
       case 'lifts': {
         const pad = s.stage.work.of === 'pad'
@@ -173,12 +203,59 @@ export function tellStory(layout: Layout): Told[] {
         }
         return say({ who: 'crew', kind: 'units', where: whereOf(s), data: { set: s.planned } })
       }
+      case 'pipe': {
+        const own = s.over?.[0] ?? { from: 0, to: 0 }
+        // Laid in two stretches: what can be seen at once is what one photo shows.
+        const half = Math.round((own.from + own.to) / 2)
+        for (const [i, [from, to]] of [
+          [own.from, half],
+          [half, own.to],
+        ].entries()) {
+          const as = `pipe ${s.section} ${i}`
+          say({
+            who: 'crew',
+            kind: 'pipe',
+            where: whereOf(s),
+            as,
+            data: {
+              from,
+              to,
+              diameter: layout.plan.drain.diameter,
+              bed: i === 0 ? 0.1 : 0.09,
+              sock: false,
+              start: i === 0 ? 'cap' : 'joined',
+              end: i === 0 ? 'joined' : 'outlet',
+              laps: 'with',
+              confirmed: s.stage.work.items.map((x) => x.id),
+            },
+          })
+          say({
+            who: 'crew',
+            kind: 'photo',
+            where: whereOf(s),
+            data: { caption: i === 0 ? 'pipe on its bed' : 'outlet, screened' },
+            picture: i === 0 ? 'pipe' : 'outlet',
+            of: as,
+          })
+        }
+        return
+      }
       case 'grid':
+        if (s.course === 5) say({ who: 'crew', kind: 'photo', where: whereOf(s), data: { caption: 'layer pulled tight' }, picture: 'grid' })
         return say({
           who: 'crew',
           kind: 'geogrid',
           where: whereOf(s),
-          data: { type: s.grid?.type, length: s.grid?.length, front: 0.04, direction: 'across', tight: true, roll: `R${100 + (s.course ?? 0)}` },
+          data: {
+            type: s.grid?.type,
+            length: s.grid?.length,
+            front: 0.04,
+            direction: 'across',
+            tight: true,
+            roll: s.grid?.type === 'uniaxial 40' ? 'U40-117' : 'U30-204',
+            pins: 18,
+            cover: 0.2,
+          },
         })
       case 'readings':
         return readings(s)
@@ -189,13 +266,13 @@ export function tellStory(layout: Layout): Told[] {
       who: s.stage.hold === 'before-digging' ? 'foreman' : 'inspector',
       kind: 'release',
       where: whereOf(s),
-      data: { decision: 'released', reason },
+      data: { decision: 'released', reason, signature: { typed: s.stage.hold === 'before-digging' ? 'Mara Quill' : 'Ines Vale' } },
     })
   const before = groundBefore(say)
   const after = groundAfter(say)
   const upTo = (section: string | undefined, last: (s: Step) => boolean) => {
     for (const s of steps) {
-      if (s.section !== section || s.stage.id === 'final') continue
+      if (s.section !== section || AT_THE_END.has(s.stage.id)) continue
       if (s.section === 'B' && s.course === 5 && s.stage.id === 'level') {
         say({
           who: 'foreman',
@@ -221,6 +298,13 @@ export function tellStory(layout: Layout): Told[] {
     instrument: laser,
   })
   say({ who: 'foreman', kind: 'note', where: {}, data: { text: 'Dry, wind off the water. Excavator from the east end, lowest step first.' } })
+  for (const [roll, lot, type] of [
+    ['U40-117', 'lot 8812', 'uniaxial 40'],
+    ['U30-204', 'lot 9020', 'uniaxial 30'],
+  ])
+    say({ who: 'foreman', kind: 'roll', where: {}, data: { roll, lot, type, width: 2, length: 50 } })
+  say({ who: 'foreman', kind: 'gradation', where: {}, data: { of: 'soil', source: 'laboratory sheet 33, clay behind', points: SOIL_SIEVE } })
+  say({ who: 'foreman', kind: 'gradation', where: {}, data: { of: 'stone', source: 'quarry sheet 12, 8/16', points: STONE_SIEVE } })
   upTo('B', (s) => s.course === 7 && s.stage.id === 'setback')
   say({ who: 'foreman', kind: 'note', where: {}, data: { text: 'Rain from noon; fill covered. Second half started behind the ramp.' } })
   upTo('A', (s) => s.stage.id === 'line')

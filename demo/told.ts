@@ -1,4 +1,5 @@
 import type { Instrument, Where } from '@stone-tally/core'
+import type { Picture } from './pictures'
 
 /** A fact of the story: who says it, and the entry without its id and time. */
 export interface Told {
@@ -13,5 +14,8 @@ export interface Told {
   readonly actionOn?: string
   /** Name of the laboratory curve a density test refers to. */
   readonly curve?: string
+  /** A photo: what it shows, and the fact it was taken of. */
+  readonly picture?: Picture
+  readonly of?: string
   readonly instrument?: (now: Date) => Instrument
 }

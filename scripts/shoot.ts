@@ -86,6 +86,10 @@ const SHOTS: readonly Shot[] = [
     width: 1280,
     height: 1000,
   },
+  { name: 'ahead', as: 'foreman', path: (w) => `/walls/${w}/ahead`, width: 1280, height: 1000, before: section('B') },
+  { name: 'water', as: 'foreman', path: (w) => `/walls/${w}/water`, width: 1280, height: 1000 },
+  { name: 'layers', as: 'foreman', path: (w) => `/walls/${w}/layers`, width: 1280, height: 1100 },
+  { name: 'checks', as: 'foreman', path: (w) => `/walls/${w}/checks`, width: 1280, height: 1100, before: section('B') },
   { name: 'bench', as: 'foreman', path: () => '/bench/proctor', width: 1280, height: 800 },
   {
     name: 'instruments',

@@ -57,20 +57,23 @@ export function Board({
   name,
   plans,
   me,
+  open,
   children,
 }: {
   wall: string
   name: string
   plans: readonly Plan[]
   me: Me
+  /** Step that is opened at first. */
+  open?: string
   children?: React.ReactNode
 }) {
   const feed = useWall(wall, plans, me)
   const { state, record } = feed
   const { layout } = state
   const { units } = usePreferences()
-  const [section, setSection] = useState(layout.plan.sections[0]?.id ?? '')
-  const [chosen, setChosen] = useState<string>()
+  const [section, setSection] = useState((open && state.byKey.get(open)?.section) || (layout.plan.sections[0]?.id ?? ''))
+  const [chosen, setChosen] = useState<string | undefined>(open)
   const [station, setStation] = useState<number>()
   const [help, setHelp] = useState(false)
   const [wide, width] = useWidth<HTMLDivElement>(820)

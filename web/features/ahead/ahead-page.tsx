@@ -1,0 +1,168 @@
+'use client'
+
+import {
+  correctionWords,
+  formatDeviation,
+  formatSmall,
+  formatStation,
+  type GrowthReport,
+  type GrowthSense,
+  growthReport,
+  LIMITS,
+  type Plan,
+  surenessWords,
+} from '@stone-tally/core'
+import { useMemo, useRef, useState } from 'react'
+import styled from 'styled-components'
+import { type Me, useWall, WallPage } from '@/features/wall'
+import { Caution, Choice, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { useWidth } from '@/ui/drawing/use-width'
+import { Hero } from '@/ui/figure'
+import { usePreferences } from '@/ui/preferences'
+import { LineDrawing } from './line-drawing'
+import { StationChart } from './station-chart'
+
+const SENSES = [
+  ['level', 'Level'],
+  ['line', 'Line and lean'],
+] as const
+const Two = styled.div`display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr); @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
+
+/** What a few millimetres below become at the top, and the smallest correction that keeps them inside. */
+export function AheadPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
+  const feed = useWall(wall, plans, me)
+  const { state } = feed
+  const { units } = usePreferences()
+  const { sections, length } = state.layout.plan
+  const [section, setSection] = useState(sections[0]?.id ?? '')
+  const [sense, setSense] = useState<GrowthSense>('level')
+  const [picked, setPicked] = useState<number>()
+  const [box, width] = useWidth<HTMLDivElement>(1180)
+  const [half, halfWidth] = useWidth<HTMLDivElement>(560)
+  const own = sections.find((s) => s.id === section)
+  // The report before is taken on, so that an entry changes only its own station.
+  const before = useRef<GrowthReport>(undefined)
+  const report = useMemo(() => {
+    before.current = growthReport(state, section, sense, before.current)
+    return before.current
+  }, [state, section, sense])
+  const column = report.columns.find((c) => c.station === picked) ?? report.worst
+  const top = report.worst
+  const mm = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${formatSmall(Math.abs(v), units)}`
+  return (
+    <WallPage
+      wall={wall}
+      name={name}
+      me={me}
+      feed={feed}
+      here="ahead"
+      title="Ahead"
+      section={section}
+      onSection={(s) => {
+        setSection(s)
+        setPicked(undefined)
+      }}
+    >
+      <Row style={{ alignItems: 'center', justifyContent: 'space-between', gap: 20 }}>
+        <Choice label="What is looked at" hideLabel value={sense} options={SENSES} onChange={setSense} />
+        {top ? (
+          <Row style={{ alignItems: 'baseline', gap: 12 }}>
+            <Hero
+              value={formatDeviation(top.expected.deviation, sense, units)}
+              unit={`at the top, station ${formatStation(top.station, units)}, give or take ${formatSmall(top.expected.band, units)}`}
+            />
+          </Row>
+        ) : null}
+      </Row>
+      {report.columns.length === 0 ? (
+        <p>No course of section {section} is read yet. With the first readings this page says where the top will be.</p>
+      ) : null}
+      <div ref={box}>
+        {report.columns.length > 0 ? (
+          <LineDrawing
+            report={report}
+            layout={state.layout}
+            sense={sense}
+            from={own?.from ?? 0}
+            to={own?.to ?? length}
+            width={width}
+            height={sense === 'level' ? 300 : 230}
+            units={units}
+            station={column?.station}
+            onStation={setPicked}
+          />
+        ) : null}
+      </div>
+      {column ? (
+        <Two>
+          <Stack>
+            <div ref={half}>
+              <StationChart column={column} sense={sense} width={halfWidth} height={290} units={units} />
+            </div>
+          </Stack>
+          <Stack>
+            <h2>Station {formatStation(column.station, units)}</h2>
+            <p style={{ fontSize: 20, fontWeight: 620 }}>{correctionWords(column, sense)}</p>
+            <p>
+              Expected at the top (course {column.growth.top}): {formatDeviation(column.expected.deviation, sense, units)}, give or take{' '}
+              {formatSmall(column.expected.band, units)}; ±{formatSmall(column.rule.limit, units)} is allowed.{' '}
+              {column.growth.leaves !== undefined
+                ? `The expected line leaves it at course ${column.growth.leaves}.`
+                : column.growth.mayLeave !== undefined
+                  ? `It may leave it from course ${column.growth.mayLeave} on.`
+                  : 'It stays inside.'}
+            </p>
+            <p style={{ color: 'var(--soft)' }}>{surenessWords(column.growth)}</p>
+            {column.lean !== undefined && column.lean > LIMITS.lean.value ? (
+              <Caution>
+                {column.lean.toFixed(1)}° of lean off the design at the top; {LIMITS.lean.value}° is the limit. {LIMITS.lean.reason}
+              </Caution>
+            ) : null}
+            <p style={{ fontSize: 15, color: 'var(--soft)' }}>
+              A straight line through the readings of this station, held back by what is usual: a course follows the one below to within{' '}
+              {formatSmall(column.rule.drift, units)}. A correction of one course is at most {formatSmall(column.rule.step, units)}. A planning aid:
+              the limit of the plan rules.
+            </p>
+          </Stack>
+        </Two>
+      ) : null}
+      {report.columns.length > 0 ? (
+        <Wide role="region" aria-label="Stations" tabIndex={0}>
+          <table style={{ width: '100%' }}>
+            <thead>
+              <tr>
+                <th>Station</th>
+                <th className="n">Readings</th>
+                <th className="n">Last read</th>
+                <th className="n">At the top</th>
+                <th className="n">Give or take</th>
+                <th>Leaves at</th>
+                <th>Smallest correction</th>
+              </tr>
+            </thead>
+            <tbody>
+              {report.columns.map((c) => (
+                <tr key={c.station} data-on={c === column}>
+                  <td>
+                    <Quiet onPress={() => setPicked(c.station)} aria-label={`Show station ${formatStation(c.station, units)}`}>
+                      {formatStation(c.station, units)}
+                    </Quiet>
+                  </td>
+                  <td className="n">{c.growth.count}</td>
+                  <td className="n">{mm(c.readings[c.readings.length - 1]?.deviation ?? 0)}</td>
+                  <td className="n">
+                    {Math.abs(c.expected.deviation) > c.rule.limit ? '▲ ' : ''}
+                    {mm(c.expected.deviation)}
+                  </td>
+                  <td className="n">{formatSmall(c.expected.band, units)}</td>
+                  <td>{c.growth.leaves ? `course ${c.growth.leaves}` : c.growth.mayLeave ? `perhaps ${c.growth.mayLeave}` : 'stays inside'}</td>
+                  <td className="wrap">{correctionWords(c, sense)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+      ) : null}
+    </WallPage>
+  )
+}

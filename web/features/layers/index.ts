@@ -1,0 +1,1 @@
+export { LayersPage } from './layers-page'

@@ -1,0 +1,241 @@
+'use client'
+
+import {
+  formatLength,
+  formatStation,
+  type GeogridData,
+  layerReport,
+  layerSchedule,
+  mayRecord,
+  type PlacedLayer,
+  type Plan,
+  parseLength,
+  progressOf,
+  rollBook,
+  rollCuttings,
+} from '@stone-tally/core'
+import Link from 'next/link'
+import { useMemo, useState } from 'react'
+import { type Me, useRecord, useWall, type WallFeed, WallPage } from '@/features/wall'
+import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Elevation } from '@/ui/drawing/elevation'
+import { useWidth } from '@/ui/drawing/use-width'
+import { usePreferences } from '@/ui/preferences'
+import { RollBars } from './roll-bars'
+
+const MARK: Readonly<Record<PlacedLayer['state'], string>> = {
+  'to place': '○',
+  'part placed': '◐',
+  wrong: '▲',
+  placed: '⬣',
+  released: '✓',
+  'plan changed': '◇',
+}
+const WHAT = [
+  ['left', 'Still to place'],
+  ['all', 'The whole wall'],
+] as const
+
+/** Layers of geogrid: what the plan asks for, what lies there, what to cut from which roll, and what is left. */
+export function LayersPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
+  const feed = useWall(wall, plans, me)
+  const { state } = feed
+  const { layout } = state
+  const { units } = usePreferences()
+  const [what, setWhat] = useState<'left' | 'all'>('left')
+  const [box, width] = useWidth<HTMLDivElement>(1180)
+  const layers = useMemo(() => layerReport(state), [state])
+  const rolls = useMemo(() => rollBook(state), [state])
+  const cuttings = useMemo(() => {
+    const wanted =
+      what === 'all' ? layerSchedule(layout) : layers.filter((l) => l.state === 'to place' || l.state === 'part placed').map((l) => l.layer)
+    return rollCuttings(layout, wanted)
+  }, [layout, layers, what])
+  const placed = (s: string, c: number) => layers.some((l) => l.layer.section === s && l.layer.course === c && l.state !== 'to place')
+  const open = layers.filter((l) => l.state === 'wrong' || l.state === 'plan changed' || l.state === 'placed')
+  return (
+    <WallPage wall={wall} name={name} me={me} feed={feed} here="layers" title="Layers">
+      {layers.length === 0 ? <p>The plan in force asks for no geogrid.</p> : null}
+      <div ref={box}>
+        <Elevation
+          layout={layout}
+          width={width}
+          height={width < 600 ? 130 : 210}
+          from={-0.4}
+          to={layout.plan.length + 0.4}
+          units={units}
+          look={(s, c) => progressOf(state, s, c)}
+          gridPlaced={placed}
+          label={`Layers of ${name}: ${layers.filter((l) => l.state === 'released').length} of ${layers.length} placed and released`}
+        />
+      </div>
+      {open.map((l) => (
+        <Caution key={`open ${l.step.key}`}>
+          {MARK[l.state]} Section {l.layer.section} course {l.layer.course}: {l.state}, {l.words}.{' '}
+          <Link href={`/walls/${wall}?step=${encodeURIComponent(l.step.key)}`}>Open it</Link>
+        </Caution>
+      ))}
+      {layers.length > 0 ? (
+        <Wide role="region" aria-label="Layer schedule" tabIndex={0}>
+          <table style={{ width: '100%' }}>
+            <thead>
+              <tr>
+                <th>Section</th>
+                <th className="n">Course</th>
+                <th className="n">Elevation</th>
+                <th>Type</th>
+                <th className="n">Length</th>
+                <th>Stations</th>
+                <th className="n">Strips</th>
+                <th>Stands</th>
+                <th>Roll</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {layers.map((l) => (
+                <tr key={l.step.key}>
+                  <td>{l.layer.section}</td>
+                  <td className="n">{l.layer.course}</td>
+                  <td className="n">{formatLength(l.layer.elevation, units, 2)}</td>
+                  <td>{l.layer.type}</td>
+                  <td className="n">{formatLength(l.layer.length, units, 2)}</td>
+                  <td>
+                    {formatStation(l.layer.from, units)} to {formatStation(l.layer.to, units)}
+                  </td>
+                  <td className="n">{l.layer.strips}</td>
+                  <td className="wrap">
+                    {MARK[l.state]} {l.state}
+                    {l.words ? `: ${l.words}` : ''}
+                    {l.layer.lies.map((x) => (
+                      <span key={`${x.kind}${x.from}`} style={{ display: 'block', color: 'var(--soft)', fontSize: 14 }}>
+                        {x.words}
+                      </span>
+                    ))}
+                  </td>
+                  <td>{[...new Set(l.entries.flatMap((e) => (e.entry.data as GeogridData).roll ?? []))].join(', ')}</td>
+                  <td>
+                    <Link
+                      href={`/walls/${wall}?step=${encodeURIComponent(l.step.key)}`}
+                      aria-label={`Section ${l.layer.section} course ${l.layer.course} on the Board`}
+                    >
+                      Board
+                    </Link>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+      ) : null}
+      {layers.length > 0 ? (
+        <Stack>
+          <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+            <h2>Cut from rolls</h2>
+            <Choice label="Cut for" hideLabel value={what} options={WHAT} onChange={setWhat} />
+          </Row>
+          {cuttings.length === 0 ? <p>Nothing is left to cut.</p> : null}
+          {cuttings.map((c) => (
+            <Stack key={c.roll.type} style={{ gap: 6 }}>
+              <h3>
+                {c.roll.type}: {c.cutting.rolls.length} {c.cutting.rolls.length === 1 ? 'roll' : 'rolls'} of {formatLength(c.roll.length, units, 1)}{' '}
+                by {formatLength(c.roll.width, units, 2)}
+                {c.roll.assumed ? ' (a common size; the plan names none)' : ''}
+              </h3>
+              <p style={{ fontSize: 15, color: 'var(--soft)' }}>
+                {c.strips.map((s) => `${s.count} strips of ${formatLength(s.length, units, 2)}`).join(', ')}.{' '}
+                {c.cutting.rolls.length === c.cutting.lowerBound
+                  ? 'No cutting can do with fewer rolls.'
+                  : `At least ${c.cutting.lowerBound} are needed.`}{' '}
+                {formatLength(c.cutting.waste, units, 1)} left over.
+              </p>
+              <RollBars cutting={c} width={width} units={units} />
+            </Stack>
+          ))}
+        </Stack>
+      ) : null}
+      <Rolls feed={feed} me={me} types={[...new Set(layout.plan.grid.map((g) => g.type))]} />
+      {rolls.length > 0 ? (
+        <Wide role="region" aria-label="Rolls on site" tabIndex={0}>
+          <table style={{ width: '100%' }}>
+            <thead>
+              <tr>
+                <th>Roll</th>
+                <th>Lot</th>
+                <th>Type</th>
+                <th className="n">Length</th>
+                <th className="n">Used</th>
+                <th className="n">Left</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>
+              {rolls.map((r) => (
+                <tr key={r.roll}>
+                  <td>{r.roll}</td>
+                  <td>{r.lot ?? ''}</td>
+                  <td>{r.type}</td>
+                  <td className="n">{formatLength(r.length, units, 1)}</td>
+                  <td className="n">{formatLength(r.used, units, 1)}</td>
+                  <td className="n">
+                    {r.left < -0.01 ? '▲ ' : ''}
+                    {formatLength(Math.abs(r.left), units, 1)}
+                    {r.left < -0.01 ? ' too much used' : ''}
+                  </td>
+                  <td className="wrap">
+                    {r.unknown ? '▲ named with a layer, nobody recorded that it came' : ''}
+                    {r.wrongType ? '▲ used for another type of layer' : ''}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+      ) : null}
+    </WallPage>
+  )
+}
+
+/** A roll as it comes to site. */
+function Rolls({ feed, me, types }: { feed: WallFeed; me: Me; types: readonly string[] }) {
+  const { units } = usePreferences()
+  const [open, setOpen] = useState(false)
+  const [roll, setRoll] = useState('')
+  const [lot, setLot] = useState('')
+  const [type, setType] = useState(types[0] ?? '')
+  const [width, setWidth] = useState('')
+  const [length, setLength] = useState('')
+  const { busy, problems, setProblems, go } = useRecord(feed.record)
+  if (!mayRecord(me.role, 'roll') || types.length === 0) return null
+  const long = units === 'metric' ? 'm' : 'ft'
+  const put = async () => {
+    const [w, l] = [parseLength(width, long), parseLength(length, long)]
+    if (!w.ok) return setProblems(w.problems.map((p) => ({ ...p, field: 'Width' })))
+    if (!l.ok) return setProblems(l.problems.map((p) => ({ ...p, field: 'Length' })))
+    const data = { roll: roll.trim(), type, width: w.value, length: l.value, ...(lot.trim() ? { lot: lot.trim() } : {}) }
+    if (await go([{ kind: 'roll', where: {}, data }])) setRoll('')
+  }
+  return (
+    <Stack>
+      <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+        <h2>Rolls on site</h2>
+        {open ? null : <Quiet onPress={() => setOpen(true)}>A roll came</Quiet>}
+      </Row>
+      {open ? (
+        <>
+          <Choice label="Type on its label" value={type} options={types.map((t) => [t, t] as const)} onChange={setType} />
+          <Row>
+            <Field label="Roll" value={roll} onChange={setRoll} />
+            <Field label="Lot" value={lot} onChange={setLot} />
+            <Field label={`Width, ${long}`} value={width} onChange={setWidth} inputMode="decimal" />
+            <Field label={`Length, ${long}`} value={length} onChange={setLength} inputMode="decimal" />
+            <NowButton isDisabled={busy || !roll.trim() || !width.trim() || !length.trim()} onPress={put}>
+              Record this roll
+            </NowButton>
+          </Row>
+          <Problems list={problems} />
+        </>
+      ) : null}
+    </Stack>
+  )
+}

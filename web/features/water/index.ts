@@ -1,0 +1,1 @@
+export { WaterPage } from './water-page'

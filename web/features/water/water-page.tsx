@@ -1,0 +1,170 @@
+'use client'
+
+import {
+  DRAIN_SCHOOLS,
+  type DrainSchool,
+  drainPlan,
+  filterOf,
+  formatLength,
+  formatSmall,
+  formatStation,
+  invertAt,
+  laidPipe,
+  type Plan,
+  proposeOutlets,
+  statusOf,
+  titleOf,
+} from '@stone-tally/core'
+import Link from 'next/link'
+import { useMemo } from 'react'
+import styled from 'styled-components'
+import { type Me, useWall, WallPage } from '@/features/wall'
+import { Caution, Stack, Wide } from '@/ui/controls'
+import { useWidth } from '@/ui/drawing/use-width'
+import { Targets } from '@/ui/figure'
+import { usePreferences } from '@/ui/preferences'
+import { DrainForm } from './drain-form'
+import { DrainProfile } from './drain-profile'
+import { FilterForm } from './filter-form'
+
+const Two = styled.div`display: grid; gap: 24px; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
+
+/** Water: where it can leave, how the pipe falls to it, what it carries, and what of it lies and was seen. */
+export function WaterPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
+  const feed = useWall(wall, plans, me)
+  const { state } = feed
+  const { layout } = state
+  const { plan } = layout
+  const { units } = usePreferences()
+  const [box, width] = useWidth<HTMLDivElement>(1180)
+  const drain = useMemo(() => drainPlan(layout), [layout])
+  const proposal = useMemo(() => proposeOutlets(layout), [layout])
+  const laid = useMemo(() => laidPipe(state), [state])
+  const sieve = filterOf(state)
+  const inPlan = (s: number) => plan.drain.outlets.some((o) => Math.abs(o.station - s) < 0.01)
+  const proposed = proposal.ok ? proposal.value.outlets.filter((o) => !inPlan(o.station)) : []
+  const dropped = proposal.ok ? plan.drain.outlets.filter((o) => !proposal.value.outlets.some((p) => Math.abs(p.station - o.station) < 0.01)) : []
+  const litres = (q: number) => `${(q * 1000).toFixed(1)} l/s`
+  const steps = state.steps.filter((s) => s.stage.work.type === 'pipe' || s.stage.id === 'cover' || s.stage.id === 'invert' || s.stage.id === 'pour')
+  const every = Math.max(1, Math.ceil(drain.points.length / 24))
+  const shown = drain.points.filter((p, i) => i % every === 0 || inPlan(p.station))
+  return (
+    <WallPage wall={wall} name={name} me={me} feed={feed} here="water" title="Water">
+      <div ref={box}>
+        <DrainProfile drain={drain} layout={layout} laid={laid} proposed={proposed} width={width} height={width < 600 ? 260 : 320} units={units} />
+      </div>
+      <Targets
+        list={[
+          ['Where the pipe sits', DRAIN_SCHOOLS[drain.school].name],
+          ['Fall', `${(plan.drain.fall * 100).toFixed(1)} %`],
+          ['Longest way to an outlet', drain.profile.ok ? formatLength(drain.profile.value.longestRun, units, 1) : '—'],
+          ['Bed, cover', `${formatSmall(drain.bed, units)}, ${formatSmall(drain.coverStone, units)}`],
+          ['Sock', drain.sock ? 'yes' : 'none'],
+          ['Busiest outlet', drain.flow ? `${litres(drain.flow.busiest)} of ${litres(drain.flow.capacity)}` : 'rain not given'],
+        ]}
+      />
+      {drain.cautions.map((c) => (
+        <Caution key={c}>{c}</Caution>
+      ))}
+      {drain.profile.ok ? null : <Caution>{drain.profile.problems[0]?.message}</Caution>}
+      <Two>
+        <Stack>
+          <h2>Outlets</h2>
+          {proposal.ok ? (
+            proposed.length === 0 && dropped.length === 0 ? (
+              <p>✓ The outlets of the plan are the fewest with which the pipe falls everywhere and none is too far.</p>
+            ) : (
+              <p>
+                Of every place the plan knows, {proposal.value.outlets.length} outlets will do: at{' '}
+                {proposal.value.outlets.map((o) => `${formatStation(o.station, units)} (${formatLength(o.invert, units, 2)})`).join(', ')}. The
+                longest way would be {formatLength(proposal.value.profile.longestRun, units, 1)}.
+              </p>
+            )
+          ) : (
+            <Caution>{proposal.problems[0]?.message}</Caution>
+          )}
+          <p style={{ fontSize: 15, color: 'var(--soft)' }}>{DRAIN_SCHOOLS[drain.school].why}</p>
+          <DrainForm
+            wall={wall}
+            plan={plan}
+            me={me}
+            proposal={proposal.ok ? proposal.value.outlets : undefined}
+            fits={drain.fits.school as DrainSchool}
+          />
+        </Stack>
+        <Stack>
+          <h2>Soil against stone</h2>
+          {sieve ? (
+            <>
+              {sieve.result.ok ? (
+                <Targets
+                  list={[
+                    ['Holds soil back', `${sieve.result.value.retention.toFixed(1)}, at most 5`],
+                    ['Lets water through', `${sieve.result.value.permeability.toFixed(1)}, at least 5`],
+                  ]}
+                />
+              ) : null}
+              <p>
+                {sieve.result.ok && sieve.result.value.ok ? '✓ ' : '▲ '}
+                {sieve.advice}
+              </p>
+            </>
+          ) : (
+            <p>With a sieve curve of the soil and one of the stone this says whether the pipe wants a sock, and the stone a fabric.</p>
+          )}
+          <FilterForm record={feed.record} me={me} />
+          <h2>In the record</h2>
+          <ul style={{ margin: 0, paddingLeft: 18 }}>
+            {steps.map((s) => {
+              const status = statusOf(state, s)
+              return (
+                <li key={s.key}>
+                  <Link href={`/walls/${wall}?step=${encodeURIComponent(s.key)}`}>{titleOf(s)}</Link>: {status.done} of {status.total}
+                  {status.open.length > 0
+                    ? ', ▲ open finding'
+                    : status.hold === 'released'
+                      ? ', ✓ released'
+                      : status.hold === 'waiting' && status.state === 'done'
+                        ? ', ⬣ waits for release'
+                        : ''}
+                </li>
+              )
+            })}
+          </ul>
+        </Stack>
+      </Two>
+      <Wide role="region" aria-label="Inverts" tabIndex={0}>
+        <table style={{ width: '100%' }}>
+          <thead>
+            <tr>
+              <th className="n">Station</th>
+              <th className="n">Invert</th>
+              <th className="n">Heel</th>
+              <th className="n">Ground in front</th>
+              <th className="n">Below it by</th>
+              <th className="n">Above the pad</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((p) => (
+              <tr key={p.station}>
+                <td className="n">
+                  {inPlan(p.station) ? '○ ' : ''}
+                  {formatStation(p.station, units)}
+                </td>
+                <td className="n">{formatLength(invertAt(layout, p.station), units)}</td>
+                <td className="n">{p.heel === undefined ? '—' : formatLength(p.heel, units)}</td>
+                <td className="n">{formatLength(p.toe, units, 2)}</td>
+                <td className="n">
+                  {p.cover < 0 ? '▲ ' : ''}
+                  {formatSmall(p.cover, units)}
+                </td>
+                <td className="n">{formatSmall(p.invert - p.padTop, units)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
+    </WallPage>
+  )
+}
