@@ -1,4 +1,4 @@
-import { barriers, nextStep, openFindings, type Plan, progressOf, titleOf, waitingHolds } from '@stone-tally/core'
+import { barriers, dueOf, nextStep, openFindings, type Plan, progressOf, type Role, titleOf, waitingHolds } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { stateOf } from './record-store'
 import { wallsOf } from './walls'
@@ -16,6 +16,8 @@ export interface YardWall {
   readonly next: readonly { section: string; title: string; blocked: string | undefined }[]
   readonly holds: readonly string[]
   readonly findings: number
+  /** What is due, by whom. */
+  readonly due: readonly { what: string; roles: readonly Role[]; step: string | undefined; urgent: boolean }[]
   readonly last: { at: string; by: string } | undefined
 }
 
@@ -45,6 +47,7 @@ export async function yardOf(person: Person): Promise<YardWall[]> {
       }),
       holds: waitingHolds(state).map(titleOf),
       findings: openFindings(state).length,
+      due: dueOf(state).map(({ what, roles, step, urgent }) => ({ what, roles, step, urgent })),
       last: last ? { at: last.entry.at, by: last.entry.by.name } : undefined,
     })
   }

@@ -12,8 +12,9 @@ export interface GrowthRule {
   readonly scatter: number
   /** How much a crew commonly gains or loses per course without noticing. */
   readonly drift: number
-  /** The most that one course can be corrected by. */
+  /** The most that one course can be corrected by, and the least that anyone can work to. */
   readonly step: number
+  readonly grain: number
 }
 
 /** How sure the forecast can be. */
@@ -122,32 +123,29 @@ export interface Correction {
 }
 
 /**
- * The smallest correction that keeps every course above inside the limit: the same amount at each course, none larger than it
- * must be, and no more in sum than is beyond the limit at the top. When one course would have to take more than `step`, the
- * courses that went wrong are to be set again.
+ * The smallest correction that keeps every course above inside the limit: the same whole number of `grain` at each course, as small
+ * as will do, and at no more courses than it takes. In sum it is less than one grain more than what is beyond the limit. When one
+ * course would have to take more than `step`, the courses that went wrong are to be set again.
  *
- * @example correctionOf(growth, rule).courses[0] // { course: 4, by: -0.0012 }
+ * @example correctionOf(growth, rule).courses[0] // { course: 4, by: -0.001 }
  */
 export function correctionOf(g: Growth, rule: GrowthRule): Correction {
-  const beyond = (course: number) => {
-    const { deviation } = expectedAt(g, course)
-    return Math.max(0, Math.abs(deviation) - rule.limit) * -Math.sign(deviation)
-  }
-  let each = 0
-  for (let c = g.now + 1; c <= g.top; c++) {
-    const need = beyond(c) / (c - g.now)
-    if (Math.abs(need) > Math.abs(each)) each = need
-  }
+  const beyond = (course: number) => Math.max(0, Math.abs(expectedAt(g, course).deviation) - rule.limit)
+  const ahead = Array.from({ length: Math.max(0, g.top - g.now) }, (_, i) => g.now + 1 + i)
+  const wanted = Math.max(0, ...ahead.map(beyond))
   const none = { way: 'none' as const, courses: [], total: 0, from: g.leaves }
-  if (Math.abs(each) < 1e-9) return none
-  if (Math.abs(each) > rule.step + 1e-9) return { ...none, way: 'reset', total: beyond(g.top) }
+  if (wanted < 1e-9) return none
+  const sign = -Math.sign(expectedAt(g, g.top).deviation)
+  const whole = (v: number) => Math.ceil(v / rule.grain - 1e-6) * rule.grain
+  const each = whole(Math.max(...ahead.map((c) => beyond(c) / (c - g.now))))
+  if (each > rule.step + 1e-9) return { ...none, way: 'reset', total: sign * wanted }
   const courses: CourseCorrection[] = []
   let done = 0
-  const wanted = Math.max(...Array.from({ length: g.top - g.now }, (_, i) => Math.abs(beyond(g.now + 1 + i))))
-  for (let c = g.now + 1; c <= g.top && Math.abs(done) < wanted - 1e-9; c++) {
-    const by = Math.sign(each) * Math.min(Math.abs(each), wanted - Math.abs(done))
+  for (const course of ahead) {
+    if (done >= wanted - 1e-9) break
+    const by = Math.min(each, whole(wanted - done))
     done += by
-    courses.push({ course: c, by })
+    courses.push({ course, by: sign * by })
   }
-  return { way: 'even', courses, total: done, from: g.leaves }
+  return { way: 'even', courses, total: sign * done, from: g.leaves }
 }

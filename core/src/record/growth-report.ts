@@ -52,8 +52,6 @@ const stepsFor = (state: WallState, section: string, sense: GrowthSense): Step[]
     return sense === 'level' ? target === 'course-top' : target === 'alignment' || target === 'setback'
   })
 
-const millimetres = (m: number) => Math.round(m * 1000) / 1000
-
 /**
  * Expected line of the top course, station by station, from the level readings (or alignment and setback readings) so far.
  * A setback adds up: the face of a course stands where the first one stood, less every step back too many.
@@ -67,15 +65,19 @@ export function growthReport(state: WallState, section: string, sense: GrowthSen
   const seen = new Map(kept?.seen)
   const slots = new Map(kept?.slots)
   const changed = new Set<number>()
+  const places = stationsOf(state, section, sense)
   for (const step of stepsFor(state, section, sense)) {
     if (!state.logs.has(step.key)) continue
     const status = statusOf(state, step)
     if (seen.get(step.key) === status) continue
     seen.set(step.key, status)
     const course = step.course as number
-    for (const [station, value] of valuesOf(state, step, status, sense)) {
+    const read = [...valuesOf(state, step, status, sense)].sort((a, b) => a[0] - b[0])
+    for (const station of places) {
+      const value = between(read, station)
       let slot = slots.get(station)
       if (!slot) {
+        if (value === undefined) continue
         slot = { raw: new Map(), column: undefined }
         slots.set(station, slot)
       }
@@ -98,25 +100,59 @@ export function growthReport(state: WallState, section: string, sense: GrowthSen
   return { section, sense, columns, worst, leaves: leaving.length > 0 ? Math.min(...leaving) : undefined, layout, seen, slots }
 }
 
-/** Values of a step by station; a course run along counts once, where its largest deviation was met. */
-function* valuesOf(state: WallState, step: Step, status: StepStatus, sense: GrowthSense): Generator<[number, number | undefined]> {
+/** A reading speaks for a station this near, m; between two readings no further apart than twice the usual spacing the line is straight. */
+const NEAR = 0.75
+
+/**
+ * Stations whose growth is followed: those of the course that is read at most places. Courses that lie on steps of the pad are read at
+ * others; their readings are carried over by a straight line between neighbours.
+ */
+function stationsOf(state: WallState, section: string, sense: GrowthSense): readonly number[] {
+  const known = followed.get(state.layout)?.get(`${section} ${sense}`)
+  if (known) return known
+  let widest: readonly number[] = []
+  for (const step of stepsFor(state, section, sense)) if (step.points.length >= widest.length) widest = step.points
+  const own = followed.get(state.layout) ?? new Map<string, readonly number[]>()
+  followed.set(state.layout, own.set(`${section} ${sense}`, widest))
+  return widest
+}
+const followed = new WeakMap<Layout, Map<string, readonly number[]>>()
+
+/** Value at a station from readings in order of theirs. */
+function between(read: readonly (readonly [number, number])[], station: number): number | undefined {
+  let below: readonly [number, number] | undefined
+  for (const r of read) {
+    if (Math.abs(r[0] - station) < 1e-6) return r[1]
+    if (r[0] < station) below = r
+    else {
+      if (below && r[0] - below[0] <= 2 * LIMITS.pointSpacing.value + 0.01) {
+        return below[1] + ((r[1] - below[1]) * (station - below[0])) / (r[0] - below[0])
+      }
+      const near = below && station - below[0] < r[0] - station ? below : r
+      return Math.abs(near[0] - station) <= NEAR ? near[1] : undefined
+    }
+  }
+  return below && station - below[0] <= NEAR ? below[1] : undefined
+}
+
+/** Readings of a step by station, m; a course run along counts once, where its largest deviation was met. */
+function* valuesOf(state: WallState, step: Step, status: StepStatus, sense: GrowthSense): Generator<readonly [number, number]> {
   if (step.stage.work.type !== 'readings') return
   const { target } = step.stage.work
   const flat = target === 'course-top' ? targetAt(state.layout, target, { course: step.course }) : 0
-  const of = (r: RecordedEntry): number | undefined => {
-    const value = r.entry.kind === 'sighting' ? (r.entry.data as SightingData).worst : deviationOf(r.entry.data as ReadingData, flat)
-    return value === undefined ? undefined : sense === 'line' && target === 'setback' ? -value : value
-  }
+  const sign = sense === 'line' && target === 'setback' ? -1 : 1
   let run: RecordedEntry | undefined
   for (const r of status.read) {
-    if (r.entry?.entry.kind === 'sighting') {
-      run = r.entry
-      yield [millimetres(r.station), undefined]
-    } else yield [millimetres(r.station), r.entry && of(r.entry)]
+    if (r.entry?.entry.kind === 'sighting') run = r.entry
+    else if (r.entry) yield [r.station, sign * deviationOf(r.entry.entry.data as ReadingData, flat)]
   }
+  const worst = (run?.entry.data as SightingData | undefined)?.worst
   const at = run?.entry.where.station
-  const near = at === undefined ? undefined : step.points.reduce((b, p) => (Math.abs(p - at) < Math.abs(b - at) ? p : b), step.points[0] ?? at)
-  if (run && near !== undefined && status.read.some((r) => r.station === near && r.entry === run)) yield [millimetres(near), of(run)]
+  if (worst === undefined || at === undefined) return
+  // It is known at one place only: the followed station next to it.
+  const places = stationsOf(state, step.section ?? '', sense)
+  const near = places.reduce((b, p) => (Math.abs(p - at) < Math.abs(b - at) ? p : b), places[0] ?? at)
+  if (!status.read.some((r) => r.station === near && r.entry !== run)) yield [near, sign * worst]
 }
 
 function columnOf(
@@ -168,8 +204,8 @@ function ruleOf(state: WallState, section: string, sense: GrowthSense, station: 
   const above = { section, station, course: course + 1 }
   const limit = stage ? limitAt(state.layout, stage, above).value : sense === 'level' ? LIMITS.courseLevel.value : LIMITS.courseLine.value
   return sense === 'level'
-    ? { limit, scatter: 0.0015, drift: 0.0005, step: LIMITS.shim.value }
-    : { limit, scatter: 0.002, drift: 0.001, step: LIMITS.pull.value }
+    ? { limit, scatter: 0.0015, drift: 0.0005, step: LIMITS.shim.value, grain: 0.001 }
+    : { limit, scatter: 0.002, drift: 0.001, step: LIMITS.pull.value, grain: 0.001 }
 }
 
 /** How sure it is, in words. */
@@ -192,8 +228,7 @@ export function correctionWords(c: GrowthColumn, sense: GrowthSense): string {
   if (way === 'reset') {
     return `Too much for ${sense === 'level' ? 'shims' : 'pulling'}: take back to course ${Math.min(from ?? c.growth.now, c.growth.now)} and set it again.`
   }
-  // Half a millimetre is the finest anyone can work to.
-  const each = Math.max(0.5, Math.ceil(Math.abs(courses[0]?.by ?? 0) * 2000 - 1e-6) / 2)
+  const each = Math.round(Math.abs(courses[0]?.by ?? 0) * 1000)
   const [a, b] = [courses[0]?.course, courses[courses.length - 1]?.course]
   return `${verb} ${each} mm at ${a === b ? `course ${a}` : `each of courses ${a} to ${b}`}.`
 }

@@ -117,6 +117,13 @@ export function drainPlan(layout: Layout): DrainPlan {
   if (profile.ok && profile.value.longestRun > d.maxOutletSpacing + 1e-9) {
     cautions.push(`Water travels ${profile.value.longestRun.toFixed(1)} m to an outlet; ${d.maxOutletSpacing} m is allowed.`)
   }
+  if (profile.ok && profile.value.violations.length > 0) {
+    const v = profile.value.violations
+    const most = Math.max(...v.map((x) => x.by))
+    cautions.push(
+      `Between ${v[0]?.station} and ${v[v.length - 1]?.station} m the pipe stands up to ${(most * 1000).toFixed(0)} mm above the ground in front: it cannot be covered there. More outlets, or less fall.`,
+    )
+  }
   const flow = flowOf(layout, profile)
   if (flow && !flow.enough) cautions.push('The pipe cannot carry the rain of the plan to its busiest outlet: more outlets, or a wider pipe.')
   return {

@@ -43,6 +43,7 @@ export const WITNESS_POINTS: readonly WitnessPoint[] = [
   { id: 'course', title: 'Each course', reason: 'What is a little out here is a lot out at the top.' },
   { id: 'backfill', title: 'Backfill lifts', reason: 'Loose or wet fill pushes the wall out later.' },
   { id: 'top', title: 'Top and grades', reason: 'Water that stays on top goes behind the wall.' },
+  { id: 'pour', title: 'Outlets running', reason: 'A drain is finished when water was seen to leave it.' },
   { id: 'cap', title: 'Cap', reason: 'What is glued is not laid again.' },
 ]
 export const witnessPoint = (id: string) => WITNESS_POINTS.find((p) => p.id === id)

@@ -89,6 +89,7 @@ export const finishStages = (top: Requirement): readonly Stage[] => [
     title: 'Water poured',
     scope: 'wall',
     when: 'every',
+    witness: 'pour',
     how: 'Pour water into the stone at the point furthest from each outlet, wait, and see it leave.',
     work: {
       type: 'check',

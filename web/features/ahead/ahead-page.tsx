@@ -26,7 +26,7 @@ const SENSES = [
   ['level', 'Level'],
   ['line', 'Line and lean'],
 ] as const
-const Two = styled.div`display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr); @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
+const Two = styled.div`display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr); > * { align-content: start; } @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
 
 /** What a few millimetres below become at the top, and the smallest correction that keeps them inside. */
 export function AheadPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
@@ -119,9 +119,8 @@ export function AheadPage({ wall, name, plans, me }: { wall: string; name: strin
               </Caution>
             ) : null}
             <p style={{ fontSize: 15, color: 'var(--soft)' }}>
-              A straight line through the readings of this station, held back by what is usual: a course follows the one below to within{' '}
-              {formatSmall(column.rule.drift, units)}. A correction of one course is at most {formatSmall(column.rule.step, units)}. A planning aid:
-              the limit of the plan rules.
+              A straight line through the readings of this station, held back by what is usual: a course follows the one below. Where a course was
+              read beside it, its line is carried over. A planning aid: the limits of the plan govern.
             </p>
           </Stack>
         </Two>

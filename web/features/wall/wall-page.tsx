@@ -12,6 +12,7 @@ const Frame = styled.main`max-width: 1280px; margin: 0 auto; padding: 14px 20px 
 const Nav = styled.nav`
   display: flex; gap: 4px 16px; flex-wrap: wrap; a { display: inline-flex; align-items: center; min-height: 40px; } a[aria-current] { text-decoration: none; font-weight: 700; box-shadow: inset 0 -3px 0 var(--now); }
   @media (pointer: coarse) { a { min-height: 48px; } }
+  @media (max-width: 640px) { flex-wrap: nowrap; overflow-x: auto; white-space: nowrap; gap: 18px; }
 `
 
 const PLACES = [

@@ -1,6 +1,6 @@
 'use client'
 
-import { type DrainPlan, formatLength, formatStation, type LaidPipe, type Layout, type UnitSystem } from '@stone-tally/core'
+import { type DrainPlan, formatLength, type LaidPipe, type Layout, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId } from 'react'
@@ -73,7 +73,12 @@ export function DrainProfile({
       {drain.points[0]?.heel === undefined ? null : (
         <>
           <path d={path((p) => p.heel ?? 0)} fill="none" stroke="var(--ink)" strokeWidth={1.6} strokeDasharray="10 5" />
-          <text x={x(plan.length * 0.02)} y={y(points[1]?.heel ?? 0) - 8} {...LABEL} {...HALO}>
+          <text
+            x={x(points[Math.floor(points.length * 0.3)]?.station ?? 0)}
+            y={y(points[Math.floor(points.length * 0.3)]?.heel ?? 0) - 8}
+            {...LABEL}
+            {...HALO}
+          >
             heel drain
           </text>
         </>
@@ -157,9 +162,6 @@ export function DrainProfile({
       ))}
       <text x={left + 4} y={18} {...LABEL} {...HALO}>
         Seen from the front · heights drawn {times} times larger · white: to lay, dashed: laid, grey: seen, black: covered
-      </text>
-      <text x={width - right} y={height - 6} textAnchor="end" {...LABEL}>
-        {formatStation(plan.length, units)}
       </text>
       <StationAxis x={x} y={height - bottom + 4} units={units} />
     </svg>

@@ -27,7 +27,7 @@ import { DrainForm } from './drain-form'
 import { DrainProfile } from './drain-profile'
 import { FilterForm } from './filter-form'
 
-const Two = styled.div`display: grid; gap: 24px; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
+const Two = styled.div`display: grid; gap: 24px; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); > * { align-content: start; } @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
 
 /** Water: where it can leave, how the pipe falls to it, what it carries, and what of it lies and was seen. */
 export function WaterPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
@@ -100,7 +100,7 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
                 <Targets
                   list={[
                     ['Holds soil back', `${sieve.result.value.retention.toFixed(1)}, at most 5`],
-                    ['Lets water through', `${sieve.result.value.permeability.toFixed(1)}, at least 5`],
+                    ['Lets water through', `${sieve.result.value.permeability.toFixed(sieve.result.value.permeability < 100 ? 1 : 0)}, at least 5`],
                   ]}
                 />
               ) : null}

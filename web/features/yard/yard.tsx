@@ -63,11 +63,36 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
         {walls.length === 0 ? (
           <p>No walls yet. {may ? 'Make one, or import a plan file.' : 'The foreman or the office makes the first one.'}</p>
         ) : null}
+        <DueToday walls={walls} me={me} />
         {walls.map((w) => (
           <YardRow key={w.id} wall={w} />
         ))}
       </Page>
     </>
+  )
+}
+
+/** What is due today on every wall for the one who looks; holds and findings only, the next step of each wall stands with it. */
+function DueToday({ walls, me }: { walls: readonly YardWall[]; me: Me }) {
+  const mine = walls.flatMap((w) =>
+    w.due.filter((d) => d.urgent && (me.role === 'office' || d.roles.includes(me.role))).map((d) => ({ ...d, wall: w })),
+  )
+  if (mine.length === 0) return null
+  return (
+    <section aria-label="Due today">
+      <h2>Due today{me.role === 'office' ? '' : ', from you'}</h2>
+      <ul style={{ margin: '6px 0 0', padding: 0, listStyle: 'none' }}>
+        {mine.slice(0, 8).map((d) => (
+          <li key={`${d.wall.id} ${d.what}`} style={{ padding: '4px 0' }}>
+            ⬣ {d.wall.name}:{' '}
+            <Link href={`/walls/${d.wall.id}${d.step === undefined ? '' : `?step=${encodeURIComponent(d.step)}`}`}>
+              <strong>{d.what}</strong>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {mine.length > 8 ? <p>and {mine.length - 8} more, on the Checks of each wall</p> : null}
+    </section>
   )
 }
 

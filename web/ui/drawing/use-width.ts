@@ -1,17 +1,16 @@
 'use client'
 
-import { type RefObject, useEffect, useRef, useState } from 'react'
+import { type RefCallback, useEffect, useState } from 'react'
 
-/** Width of an element in px, `initial` until it is known. */
-export function useWidth<T extends HTMLElement>(initial: number): [RefObject<T | null>, number] {
-  const ref = useRef<T>(null)
+/** Width of an element in px, `initial` until it is known; the element may come later than the page. */
+export function useWidth<T extends HTMLElement>(initial: number): [RefCallback<T>, number] {
+  const [element, setElement] = useState<T | null>(null)
   const [width, setWidth] = useState(initial)
   useEffect(() => {
-    const element = ref.current
     if (!element) return
     const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.max(160, Math.round(entry.contentRect.width))))
     observer.observe(element)
     return () => observer.disconnect()
-  }, [])
-  return [ref, width]
+  }, [element])
+  return [setElement, width]
 }

@@ -60,6 +60,9 @@ export const override = defineKind<OverrideData>({
   line: (e, _r, c) => `Went on past ${c.stage?.title.toLowerCase() ?? 'a gate'}: ${e.data.reason}`,
 })
 
+/** What a person wrote, with its full stop. */
+const sentence = (text: string) => (/[.!?]$/.test(text.trim()) ? text.trim() : `${text.trim()}.`)
+
 /** Cause and action for an entry that was out of tolerance. */
 export const actionData = record({ of: text(40), cause: text(400), action: text(400) })
 export type ActionData = InferType<typeof actionData>
@@ -67,7 +70,7 @@ export const action = defineKind<ActionData>({
   kind: 'action',
   roles: ['foreman', 'inspector'],
   schema: actionData as unknown as yup.ISchema<ActionData>,
-  line: (e) => `Nonconformance: ${e.data.cause} Action: ${e.data.action}`,
+  line: (e) => `Nonconformance: ${sentence(e.data.cause)} Action: ${sentence(e.data.action)}`,
 })
 
 /** A note in the diary. */
