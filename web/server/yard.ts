@@ -17,7 +17,7 @@ export interface YardWall {
   readonly holds: readonly string[]
   readonly findings: number
   /** What is due, by whom. */
-  readonly due: readonly { what: string; roles: readonly Role[]; step: string | undefined; urgent: boolean }[]
+  readonly due: readonly { id: string; what: string; roles: readonly Role[]; step: string | undefined; urgent: boolean }[]
   readonly last: { at: string; by: string } | undefined
 }
 
@@ -47,7 +47,7 @@ export async function yardOf(person: Person): Promise<YardWall[]> {
       }),
       holds: waitingHolds(state).map(titleOf),
       findings: openFindings(state).length,
-      due: dueOf(state).map(({ what, roles, step, urgent }) => ({ what, roles, step, urgent })),
+      due: dueOf(state).map(({ id, what, roles, step, urgent }) => ({ id, what, roles, step, urgent })),
       last: last ? { at: last.entry.at, by: last.entry.by.name } : undefined,
     })
   }

@@ -183,6 +183,9 @@ describe('recording panels', () => {
   })
   test('geogrid: plan values are there, tightness is a word of the person', async () => {
     const { sent } = panel(wall([]), 'grid', 'B', 2)
+    // How far its front edge lies behind the face is measured, not offered.
+    expect((screen.getByRole('button', { name: 'Record layer' }) as HTMLButtonElement).disabled).toBe(true)
+    type('Front edge, mm', '40')
     await press('Record layer')
     fireEvent.click(screen.getByRole('checkbox', { name: /Pulled tight and pinned/ }))
     await press('Record layer')
@@ -266,7 +269,7 @@ describe('gates on the card', () => {
   })
   test('with cause and action kept it leads to the re-check', async () => {
     const { steps } = show(wall([bad, entry('action', bad.where, { of: bad.id, cause: 'grit', action: 'swept' })]), 'level', 'crew', 'B', 1)
-    expect(screen.getByText(/Nonconformance: grit Action: swept/)).toBeTruthy()
+    expect(screen.getByText(/Nonconformance: grit. Action: swept./)).toBeTruthy()
     await press('Re-check now')
     expect(steps).toEqual([bad.id])
   })

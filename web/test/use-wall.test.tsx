@@ -1,73 +1,16 @@
-import type { Entry, RecordedEntry } from '@stone-tally/core'
 import { act, renderHook, waitFor } from '@testing-library/react'
 import { entry, smallPlan, WALL } from '../../core/test/plans'
 import { type Me, useWall } from '../features/wall/use-wall'
+import { Server, serveFrom } from './fake-server'
 
 const me: Me = { id: 'foreman', name: 'Fay', role: 'foreman' }
 const plans = [smallPlan]
-
-/** A server in a few lines: it keeps what it is sent, answers by entry, and can be out of reach. */
-class Server {
-  readonly kept: RecordedEntry[] = []
-  reachable = true
-  refuse: string | undefined
-  posts = 0
-  streams: { onopen?: () => void; onmessage?: (e: { data: string }) => void; onerror?: () => void; readyState: number }[] = []
-  take(e: Entry) {
-    const known = this.kept.find((k) => k.entry.id === e.id)
-    if (known) return known
-    const recorded = { seq: this.kept.length + 1, receivedAt: '2026-05-20T10:00:00.000Z', entry: e }
-    this.kept.push(recorded)
-    return recorded
-  }
-  readonly fetch = async (url: string, init?: { method?: string; body?: string }) => {
-    if (!this.reachable) throw new TypeError('Failed to fetch')
-    if (init?.method === 'POST') {
-      this.posts++
-      const { entries } = JSON.parse(init.body ?? '{}') as { entries: Entry[] }
-      const outcomes = entries.map((e) =>
-        this.refuse
-          ? { id: e.id, ok: false, problems: [{ field: 'where', message: this.refuse }] }
-          : { id: e.id, ok: true, ...this.take({ ...e, by: me }) },
-      )
-      return { ok: true, status: 200, json: async () => ({ outcomes }) }
-    }
-    const after = Number(new URL(url, 'http://x').searchParams.get('after'))
-    const lines = this.kept
-      .filter((k) => k.seq > after)
-      .map((k) => `${JSON.stringify(k)}\n`)
-      .join('')
-    // In two pieces that cut a line in half, as a network does.
-    const parts = [lines.slice(0, lines.length / 2), lines.slice(lines.length / 2)]
-    let i = 0
-    const reader = { read: async () => (i < 2 ? { done: false, value: parts[i++] } : { done: true, value: undefined }) }
-    return { ok: true, status: 200, body: { pipeThrough: () => ({ getReader: () => reader }) } }
-  }
-}
 
 let server: Server
 beforeEach(() => {
   server = new Server()
   localStorage.clear()
-  class Source {
-    onopen?: () => void
-    onmessage?: (e: { data: string }) => void
-    onerror?: () => void
-    readyState = 1
-    static CLOSED = 2
-    constructor() {
-      server.streams.push(this)
-    }
-    close() {
-      this.readyState = 2
-    }
-  }
-  Object.assign(globalThis, {
-    fetch: server.fetch,
-    EventSource: Source,
-    TextDecoderStream: class {},
-    crypto: { getRandomValues: (a: Uint8Array) => a.map((_, i) => (i * 37 + server.posts * 11) % 256) },
-  })
+  serveFrom(server)
 })
 const open = async () => {
   const hook = renderHook(() => useWall(WALL, plans, me))
@@ -153,4 +96,26 @@ test('what the server refuses is said and does not stay in the way', async () =>
   })
   expect(result.current.waiting).toBe(0)
   expect(result.current.state.entries).toHaveLength(0)
+})
+
+test('what was kept without signal and then refused is not lost: it stays until a person tries again or puts it aside', async () => {
+  const first = await open()
+  server.reachable = false
+  await act(async () => void (await first.result.current.record([services])))
+  first.unmount()
+  server.reachable = true
+  server.refuse = 'the course below is not set through'
+  const { result, unmount } = await open()
+  await act(async () => server.streams[server.streams.length - 1]?.onopen?.())
+  await waitFor(() => expect(result.current.refused).toHaveLength(1))
+  expect(result.current.waiting).toBe(0)
+  expect(result.current.refused[0]).toMatchObject({ entry: { kind: 'check' }, problems: [{ message: 'the course below is not set through' }] })
+  unmount()
+  // Still there after the page was closed.
+  const again = await open()
+  await waitFor(() => expect(again.result.current.refused).toHaveLength(1))
+  server.refuse = undefined
+  await act(async () => again.result.current.again(again.result.current.refused[0]?.entry.id ?? ''))
+  await waitFor(() => expect(server.kept).toHaveLength(1))
+  expect(again.result.current.refused).toHaveLength(0)
 })

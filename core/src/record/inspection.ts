@@ -1,4 +1,5 @@
 import { holdPoint, type Role, witnessPoint } from '../rules'
+import { formatStation } from '../units/length'
 import type { RecordedEntry, Verdict } from './entry'
 import { live, statusOf } from './fold'
 import { barriers, nextStep, titleOf } from './gate'
@@ -117,6 +118,7 @@ export const overridesOf = (state: WallState): { entry: RecordedEntry; reason: s
 
 /** One thing that is due, and who can do it. */
 export interface Due {
+  readonly id: string
   readonly what: string
   readonly why: string
   readonly roles: readonly Role[]
@@ -135,6 +137,7 @@ export function dueOf(state: WallState): Due[] {
     if (p.kind === 'hold' && (p.state === 'to release' || p.state === 'rejected')) {
       const held = p.state === 'rejected' ? 'was rejected; put it right and ask again' : 'the work is recorded and waits'
       due.push({
+        id: `hold ${p.step.key}`,
         what: `${p.title}: ${titleOf(p.step)}`,
         why: held,
         roles: p.state === 'rejected' ? ['foreman'] : p.roles,
@@ -148,11 +151,14 @@ export function dueOf(state: WallState): Due[] {
     const step = state.steps.find(
       (s) => s.stage.id === n.found.entry.where.stage && s.section === n.found.entry.where.section && s.course === n.found.entry.where.course,
     )
-    const what = `${step ? titleOf(step) : n.found.entry.kind}: ${n.verdict.text}`
+    const at = n.found.entry.where.station
+    const what = `${step ? titleOf(step) : n.found.entry.kind}${at === undefined ? '' : ` at ${formatStation(at, 'metric')}`}: ${n.verdict.text}`
+    const id = n.found.entry.id
     if (n.state === 'action taken')
-      due.push({ what, why: 're-check it', roles: kindOf(n.found.entry.kind)?.roles ?? ['crew'], step: step?.key, urgent: true })
+      due.push({ id, what, why: 're-check it', roles: kindOf(n.found.entry.kind)?.roles ?? ['crew'], step: step?.key, urgent: true })
     else
       due.push({
+        id,
         what,
         why: n.state === 'out again' ? 'out again: another action' : 'write cause and action',
         roles: ['foreman', 'inspector'],
@@ -166,11 +172,19 @@ export function dueOf(state: WallState): Due[] {
     if (!step || seen.has(step.key) || due.some((d) => d.step === step.key)) continue
     seen.add(step.key)
     const stop = barriers(state, step)[0]
-    due.push({ what: `Next: ${titleOf(step)}`, why: stop ? stop.message : step.stage.how, roles: ['foreman', 'crew'], step: step.key, urgent: false })
+    due.push({
+      id: `next ${step.key}`,
+      what: `Next: ${titleOf(step)}`,
+      why: stop ? stop.message : step.stage.how,
+      roles: ['foreman', 'crew'],
+      step: step.key,
+      urgent: false,
+    })
   }
   const { owed } = densityReport(state)
   if (owed > 0)
     due.push({
+      id: 'tests',
       what: `${owed} density ${owed === 1 ? 'test' : 'tests'} owed`,
       why: 'lifts were placed that nobody has tested',
       roles: ['crew', 'inspector'],

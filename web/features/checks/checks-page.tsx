@@ -148,7 +148,7 @@ function DueRows({ list, link }: { list: readonly Due[]; link(key: string | unde
   return (
     <DueList>
       {list.map((d) => (
-        <li key={`${d.what} ${d.why}`}>
+        <li key={d.id}>
           <span>
             {d.urgent ? '⬣ ' : ''}
             {d.roles.map((r) => ROLE_NAMES[r]).join(' or ')}

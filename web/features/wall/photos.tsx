@@ -1,10 +1,11 @@
 'use client'
 
 import { live, PHOTO_LIMIT, type PhotoData, type Problem, type Step, type WallState, type Where } from '@stone-tally/core'
-import { get, set, update } from 'idb-keyval'
+import { get, set } from 'idb-keyval'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Check, Field, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { uuid7 } from './ids'
 import type { Fact, RecordResult } from './use-wall'
 
 const Strip = styled.ul`
@@ -23,6 +24,22 @@ interface Kept {
   readonly of?: string | undefined
 }
 const boxOf = (wall: string) => `photos:${wall}`
+/** Where a browser keeps nothing (a private window), photos wait in the page only. */
+const inPage = new Map<string, readonly Kept[]>()
+async function readKept(wall: string): Promise<readonly Kept[]> {
+  try {
+    return (await get<Kept[]>(boxOf(wall))) ?? []
+  } catch {
+    return inPage.get(wall) ?? []
+  }
+}
+async function writeKept(wall: string, list: readonly Kept[]) {
+  try {
+    await set(boxOf(wall), list)
+  } catch {
+    inPage.set(wall, list)
+  }
+}
 
 type Sent = { ok: true } | { ok: false; gone: boolean; problems: readonly Problem[] }
 type Send = (facts: readonly Fact[]) => Promise<RecordResult>
@@ -65,13 +82,16 @@ export function usePhotos(wall: string, record: Send) {
     if (running.current) return
     running.current = true
     try {
-      for (const k of ((await get<Kept[]>(boxOf(wall)).catch(() => undefined)) ?? []).slice()) {
+      for (const k of await readKept(wall)) {
         const sent = await sendOne(wall, k, held.current)
         if (!sent.ok && sent.gone) break
         if (!sent.ok) setProblems(sent.problems)
-        await update<Kept[]>(boxOf(wall), (list = []) => list.filter((x) => x.key !== k.key))
+        await writeKept(
+          wall,
+          (await readKept(wall)).filter((x) => x.key !== k.key),
+        )
       }
-      setWaiting(((await get<Kept[]>(boxOf(wall)).catch(() => undefined)) ?? []).length)
+      setWaiting((await readKept(wall)).length)
     } finally {
       running.current = false
     }
@@ -94,10 +114,10 @@ export function usePhotos(wall: string, record: Send) {
       ])
     }
     setBusy(true)
-    const kept: Kept = { key: crypto.randomUUID(), blob: file, name: file.name, ...more }
+    const kept: Kept = { key: uuid7(Date.now()), blob: file, name: file.name, ...more }
     const sent = await sendOne(wall, kept, held.current)
     if (!sent.ok && sent.gone) {
-      await update<Kept[]>(boxOf(wall), (list = []) => [...list, kept]).catch(() => set(boxOf(wall), [kept]))
+      await writeKept(wall, [...(await readKept(wall)), kept])
       setWaiting((n) => n + 1)
     }
     setProblems(sent.ok ? [] : sent.problems)

@@ -83,7 +83,7 @@ function DueToday({ walls, me }: { walls: readonly YardWall[]; me: Me }) {
       <h2>Due today{me.role === 'office' ? '' : ', from you'}</h2>
       <ul style={{ margin: '6px 0 0', padding: 0, listStyle: 'none' }}>
         {mine.slice(0, 8).map((d) => (
-          <li key={`${d.wall.id} ${d.what}`} style={{ padding: '4px 0' }}>
+          <li key={`${d.wall.id} ${d.id}`} style={{ padding: '4px 0' }}>
             ⬣ {d.wall.name}:{' '}
             <Link href={`/walls/${d.wall.id}${d.step === undefined ? '' : `?step=${encodeURIComponent(d.step)}`}`}>
               <strong>{d.what}</strong>
