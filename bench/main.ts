@@ -1,7 +1,8 @@
 import { drawFigures } from './draw'
+import { forecastFigures } from './forecast'
 import { httpFigures } from './http'
 import { layoutFigures } from './layout'
 import { print } from './print'
 import { foldFigures } from './record'
 
-print([...layoutFigures(), ...(await drawFigures()), ...foldFigures(), ...(await httpFigures())])
+print([...layoutFigures(), ...(await drawFigures()), ...foldFigures(), ...forecastFigures(), ...(await httpFigures())])

@@ -2,6 +2,7 @@ import { type BrowserContext, test as base, expect, type Page } from '@playwrigh
 import { placesOf, stepsOf } from '@stone-tally/core'
 import { layoutOf, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { pictureOf } from '../demo/pictures'
 
 export const url = () => process.env.BASE_URL ?? ''
 export const demoWall = () => process.env.DEMO_WALL ?? ''
@@ -39,10 +40,28 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
   const list: { by: 'foreman' | 'inspector'; fact: ReturnType<typeof fact> }[] = []
   for (const s of layout.system.stages) {
     if (s.id === stage) break
-    if (s.id === 'setback') continue
+    if (s.id === 'setback' || s.id === 'joints') continue
     const where = { stage: s.id, ...(s.scope === 'wall' ? {} : { section: 'B' }), ...(s.scope === 'course' ? { course: 1 } : {}) }
     const put = (kind: string, data: object, at: object = {}) => list.push({ by: 'foreman', fact: fact(wall, kind, { ...where, ...at }, data) })
-    if (s.work.type === 'check') put('check', { confirmed: s.work.items.map((i) => i.id) })
+    if (s.work.type === 'check')
+      put('check', {
+        confirmed: s.work.items.map((i) => i.id),
+        ...(s.work.measures ? { measured: s.work.measures.map((m) => ({ id: m.id, value: 0.2 })) } : {}),
+      })
+    if (s.work.type === 'pipe') {
+      put('pipe', {
+        from: 4.5,
+        to: 9,
+        diameter: 0.1,
+        bed: 0.1,
+        sock: false,
+        start: 'cap',
+        end: 'outlet',
+        laps: 'with',
+        confirmed: s.work.items.map((i) => i.id),
+      })
+      put('photo', {}, { station: 6 })
+    }
     if (s.work.type === 'units') put('units', { set: layout.cells.get('B/1')?.pieces.length })
     if (s.work.type === 'lifts')
       for (let lift = 1; lift <= (s.work.of === 'pad' ? 2 : 2); lift++) put('lift', { lift, thickness: 0.075, passes: 3, plant: 'light-plate' })
@@ -63,10 +82,23 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
 
 /** Sends those facts, each as its own person. */
 export async function bring(foreman: BrowserContext, inspector: BrowserContext, wall: string, stage: string) {
-  for (const { by, fact: f } of upTo(wall, stage)) {
+  for (const { by, fact } of upTo(wall, stage)) {
+    let f = fact
+    // A photo goes first; what the record says of it is what the house answers.
+    if (f.kind === 'photo') f = { ...f, data: await sendPhoto(foreman, wall, await pictureOf('pipe', new Date())) }
     const answer = await post(by === 'foreman' ? foreman : inspector, `/api/walls/${wall}/entries`, { entries: [f] })
     expect(await answer.json(), `${f.kind} ${JSON.stringify(f.where)}`).toMatchObject({ outcomes: [{ ok: true }] })
   }
+}
+
+/** Sends a photo as a device would; the answer is what an entry says of it. */
+export async function sendPhoto(context: BrowserContext, wall: string, bytes: Buffer, name = 'pipe.jpg'): Promise<object> {
+  const answer = await context.request.post(`${url()}/api/walls/${wall}/photos?name=${encodeURIComponent(name)}&strip=1`, {
+    data: bytes,
+    headers: { origin: url() },
+  })
+  expect(answer.status(), await answer.text()).toBe(201)
+  return (await answer.json()) as object
 }
 
 /** Waits until the page answers to touch. */

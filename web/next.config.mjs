@@ -9,7 +9,7 @@ export default {
   outputFileTracingRoot: root,
   turbopack: { root },
   transpilePackages: ['@stone-tally/core'],
-  serverExternalPackages: ['pg', 'sharp'],
+  serverExternalPackages: ['pg', 'sharp', 'exifr'],
   compiler: { styledComponents: true },
   poweredByHeader: false,
   devIndicators: false,

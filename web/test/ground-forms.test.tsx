@@ -206,6 +206,8 @@ describe('lifts', () => {
       hold: 'none' as const,
       override: undefined,
       read: [],
+      deviations: new Float64Array(0),
+      along: undefined,
     }
     render(
       <Lifts

@@ -63,18 +63,33 @@ export function expectedAt(g: Growth, course: number): { deviation: number; band
  * @example growthOf([{ course: 1, deviation: 0.002 }, { course: 2, deviation: 0.004 }], 10, rule)?.leaves
  */
 export function growthOf(readings: readonly CourseReading[], top: number, rule: GrowthRule): Growth | undefined {
-  const n = readings.length
+  const courses = new Float64Array(readings.length)
+  const deviations = new Float64Array(readings.length)
+  readings.forEach((r, i) => {
+    courses[i] = r.course
+    deviations[i] = r.deviation
+  })
+  return growthFrom(courses, deviations, readings.length, top, rule)
+}
+
+/**
+ * The same from plain columns: the first `n` courses and deviations (m). For many stations at once.
+ *
+ * @example growthFrom(new Float64Array([1, 2]), new Float64Array([0.002, 0.004]), 2, 10, rule)?.slope
+ */
+export function growthFrom(courses: Float64Array, deviations: Float64Array, n: number, top: number, rule: GrowthRule): Growth | undefined {
   if (n === 0) return undefined
   let [sx, sy, now] = [0, 0, 0]
-  for (const r of readings) {
-    sx += r.course
-    sy += r.deviation
-    if (r.course > now) now = r.course
+  for (let i = 0; i < n; i++) {
+    const course = courses[i] as number
+    sx += course
+    sy += deviations[i] as number
+    if (course > now) now = course
   }
   const [mx, my] = [sx / n, sy / n]
   let [sxx, sxy, syy] = [0, 0, 0]
-  for (const r of readings) {
-    const [x, y] = [r.course - mx, r.deviation - my]
+  for (let i = 0; i < n; i++) {
+    const [x, y] = [(courses[i] as number) - mx, (deviations[i] as number) - my]
     sxx += x * x
     sxy += x * y
     syy += y * y
@@ -86,24 +101,28 @@ export function growthOf(readings: readonly CourseReading[], top: number, rule: 
   }
   const weight = sxx + variance / rule.drift ** 2
   const slope = sxy / weight
-  const growth = {
+  const middle = variance / n
+  const drift = variance / weight
+  const beyond = (c: number) => Math.abs(my + slope * (c - mx)) > rule.limit
+  const maybe = (c: number) => Math.abs(my + slope * (c - mx)) + 2 * Math.sqrt(middle + drift * (c - mx) ** 2) > rule.limit
+  const leaves = now < top ? firstOf(now + 1, top, beyond) : undefined
+  const mayLeave = now < top ? firstOf(now + 1, leaves ?? top, maybe) : undefined
+  return {
     count: n,
     now,
     top,
     slope,
     middle: { course: mx, deviation: my },
-    variance: { middle: variance / n, slope: variance / weight },
-    sureness: n === 1 ? ('one' as const) : n === 2 ? ('guess' as const) : ('trend' as const),
-    leaves: undefined,
-    mayLeave: undefined,
+    variance: { middle, slope: drift },
+    sureness: n === 1 ? 'one' : n === 2 ? 'guess' : 'trend',
+    leaves,
+    mayLeave,
   }
-  let [leaves, mayLeave]: (number | undefined)[] = [undefined, undefined]
-  for (let c = now + 1; c <= top && leaves === undefined; c++) {
-    const { deviation, band } = expectedAt(growth, c)
-    if (mayLeave === undefined && Math.abs(deviation) + band > rule.limit) mayLeave = c
-    if (Math.abs(deviation) > rule.limit) leaves = c
-  }
-  return { ...growth, leaves, mayLeave }
+}
+
+function firstOf(from: number, to: number, is: (course: number) => boolean): number | undefined {
+  for (let c = from; c <= to; c++) if (is(c)) return c
+  return undefined
 }
 
 /** What to do with one course so that the top comes back inside; m, + raises or moves out. */
@@ -130,6 +149,7 @@ export interface Correction {
  * @example correctionOf(growth, rule).courses[0] // { course: 4, by: -0.001 }
  */
 export function correctionOf(g: Growth, rule: GrowthRule): Correction {
+  if (g.leaves === undefined) return { way: 'none', courses: [], total: 0, from: undefined }
   const beyond = (course: number) => Math.max(0, Math.abs(expectedAt(g, course).deviation) - rule.limit)
   const ahead = Array.from({ length: Math.max(0, g.top - g.now) }, (_, i) => g.now + 1 + i)
   const wanted = Math.max(0, ...ahead.map(beyond))

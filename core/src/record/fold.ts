@@ -28,6 +28,8 @@ export function emptyState(layouts: readonly Layout[]): WallState {
     actions: new Map(),
     rechecks: new Map(),
     revisions: new Map(),
+    touched: [],
+    holds: steps.filter((s) => s.stage.hold !== undefined),
     seq: 0,
   }
 }
@@ -51,7 +53,9 @@ const logAt = (state: WallState, key: string): StepLog => {
 function touch(state: WallState, id: string | undefined) {
   const other = id === undefined ? undefined : state.byId.get(id)
   const log = other && state.logs.get(stepKey(other.entry.where))
-  if (log) log.status = undefined
+  if (!log || !other) return
+  log.status = undefined
+  state.touched.push(other.entry.where)
 }
 
 /** Does the entry belong to a step? A photo may, or stand for the wall as a whole. */
@@ -86,6 +90,7 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
   if (isPlaced(entry)) {
     const log = logAt(state, stepKey(entry.where))
     log.status = undefined
+    state.touched.push(entry.where)
     if (kind?.work || kind?.beside) log.work.push(recorded)
     else if (entry.kind === 'release') log.releases.push(recorded)
     else log.overrides.push(recorded)

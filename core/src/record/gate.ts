@@ -1,9 +1,9 @@
 import { WEATHER_LIMITS } from '../ground'
 import { holdPoint, LIMITS } from '../rules'
 import type { Requirement } from '../systems'
-import { statusOf } from './fold'
+import { live, statusOf } from './fold'
 import type { WallState } from './state'
-import { cleared, complete, settled } from './status'
+import { cleared, complete, isClosed, settled } from './status'
 import { type Step, stepKey } from './steps'
 import { weatherOf } from './weather'
 
@@ -116,12 +116,20 @@ export function nextStep(state: WallState, section?: string): Step | undefined {
   return state.steps.find((s) => (section === undefined || s.section === undefined || s.section === section) && !cleared(statusOf(state, s)))
 }
 
-/** Every open nonconformance of the wall. */
-export const openFindings = (state: WallState) => state.steps.flatMap((s) => statusOf(state, s).open)
+/** Every open nonconformance of the wall, oldest first. */
+export const openFindings = (state: WallState) =>
+  [...state.outs.keys()]
+    .flatMap((id) => {
+      const found = state.byId.get(id)
+      return found && live(state, id) && !isClosed(state, id) && state.byKey.has(stepKey(found.entry.where)) ? [found] : []
+    })
+    .sort((a, b) => a.seq - b.seq)
 
 /** Hold points whose work is done and that wait for a release. */
 export const waitingHolds = (state: WallState) =>
-  state.steps.filter((s) => {
+  state.holds.filter((s) => {
+    // Where nothing was recorded there is nothing to release.
+    if (!state.logs.has(s.key)) return false
     const status = statusOf(state, s)
-    return status.hold !== 'none' && status.hold !== 'released' && settled(status)
+    return status.hold !== 'released' && settled(status)
   })

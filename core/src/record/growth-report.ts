@@ -1,13 +1,9 @@
-import { type Correction, type CourseReading, correctionOf, expectedAt, type Growth, type GrowthRule, growthOf } from '../forecast'
+import { type Correction, type CourseReading, correctionOf, expectedAt, type Growth, type GrowthRule, growthFrom } from '../forecast'
 import type { Layout } from '../layout'
-import { LIMITS } from '../rules'
-import type { RecordedEntry } from './entry'
+import { LIMITS, type LimitName } from '../rules'
 import { statusOf } from './fold'
-import type { SightingData } from './kinds'
-import { deviationOf, type ReadingData } from './kinds/reading'
 import type { StepStatus, WallState } from './state'
 import type { Step } from './steps'
-import { limitAt, targetAt } from './target'
 
 /** level: height of the courses. line: where the face stands, + is out. */
 export type GrowthSense = 'level' | 'line'
@@ -25,9 +21,9 @@ export interface GrowthColumn {
   readonly rule: GrowthRule
 }
 
+/** What was read at one station: a value for each course, NaN where there is none; m. */
 interface Slot {
-  /** Per course: a height, or a step back. */
-  readonly raw: Map<number, number>
+  readonly raw: Float64Array
   column: GrowthColumn | undefined
 }
 
@@ -42,170 +38,199 @@ export interface GrowthReport {
   readonly leaves: number | undefined
   readonly layout: Layout
   readonly seen: ReadonlyMap<string, StepStatus>
-  readonly slots: ReadonlyMap<number, Slot>
+  readonly slots: readonly Slot[]
 }
 
-const stepsFor = (state: WallState, section: string, sense: GrowthSense): Step[] =>
-  state.steps.filter((s) => {
-    if (s.section !== section || s.course === undefined || s.stage.work.type !== 'readings') return false
-    const { target } = s.stage.work
-    return sense === 'level' ? target === 'course-top' : target === 'alignment' || target === 'setback'
-  })
-
-/**
- * Expected line of the top course, station by station, from the level readings (or alignment and setback readings) so far.
- * A setback adds up: the face of a course stands where the first one stood, less every step back too many.
- *
- * @param earlier - the report before, of the same section and sense
- * @example growthReport(state, 'A', 'level').worst?.expected // { deviation: 0.018, band: 0.007 }
- */
-export function growthReport(state: WallState, section: string, sense: GrowthSense, earlier?: GrowthReport): GrowthReport {
-  const { layout } = state
-  const kept = earlier && earlier.layout === layout && earlier.section === section && earlier.sense === sense ? earlier : undefined
-  const seen = new Map(kept?.seen)
-  const slots = new Map(kept?.slots)
-  const changed = new Set<number>()
-  const places = stationsOf(state, section, sense)
-  for (const step of stepsFor(state, section, sense)) {
-    if (!state.logs.has(step.key)) continue
-    const status = statusOf(state, step)
-    if (seen.get(step.key) === status) continue
-    seen.set(step.key, status)
-    const course = step.course as number
-    const read = [...valuesOf(state, step, status, sense)].sort((a, b) => a[0] - b[0])
-    for (const station of places) {
-      const value = between(read, station)
-      let slot = slots.get(station)
-      if (!slot) {
-        if (value === undefined) continue
-        slot = { raw: new Map(), column: undefined }
-        slots.set(station, slot)
-      }
-      if (slot.raw.get(course) === value) continue
-      if (value === undefined) slot.raw.delete(course)
-      else slot.raw.set(course, value)
-      changed.add(station)
-    }
-  }
-  for (const station of changed) {
-    const slot = slots.get(station) as Slot
-    slots.set(station, { raw: slot.raw, column: columnOf(state, section, sense, station, slot.raw) })
-  }
-  const columns = [...slots.values()].flatMap((s) => (s.column ? [s.column] : [])).sort((a, b) => a.station - b.station)
-  const worst = columns.reduce<GrowthColumn | undefined>(
-    (w, c) => (!w || Math.abs(c.expected.deviation) / c.rule.limit > Math.abs(w.expected.deviation) / w.rule.limit ? c : w),
-    undefined,
-  )
-  const leaving = columns.flatMap((c) => c.growth.leaves ?? [])
-  return { section, sense, columns, worst, leaves: leaving.length > 0 ? Math.min(...leaving) : undefined, layout, seen, slots }
+/** What is followed in a section: the steps that read it, and the stations with the courses that stand at each. */
+interface Followed {
+  readonly steps: readonly Step[]
+  readonly stations: readonly number[]
+  readonly first: readonly number[]
+  readonly top: readonly number[]
+  readonly rule: GrowthRule
 }
-
-/** A reading speaks for a station this near, m; between two readings no further apart than twice the usual spacing the line is straight. */
-const NEAR = 0.75
+const known = new WeakMap<Layout, Map<string, Followed>>()
 
 /**
  * Stations whose growth is followed: those of the course that is read at most places. Courses that lie on steps of the pad are read at
  * others; their readings are carried over by a straight line between neighbours.
  */
-function stationsOf(state: WallState, section: string, sense: GrowthSense): readonly number[] {
-  const known = followed.get(state.layout)?.get(`${section} ${sense}`)
-  if (known) return known
-  let widest: readonly number[] = []
-  for (const step of stepsFor(state, section, sense)) if (step.points.length >= widest.length) widest = step.points
-  const own = followed.get(state.layout) ?? new Map<string, readonly number[]>()
-  followed.set(state.layout, own.set(`${section} ${sense}`, widest))
-  return widest
-}
-const followed = new WeakMap<Layout, Map<string, readonly number[]>>()
-
-/** Value at a station from readings in order of theirs. */
-function between(read: readonly (readonly [number, number])[], station: number): number | undefined {
-  let below: readonly [number, number] | undefined
-  for (const r of read) {
-    if (Math.abs(r[0] - station) < 1e-6) return r[1]
-    if (r[0] < station) below = r
-    else {
-      if (below && r[0] - below[0] <= 2 * LIMITS.pointSpacing.value + 0.01) {
-        return below[1] + ((r[1] - below[1]) * (station - below[0])) / (r[0] - below[0])
-      }
-      const near = below && station - below[0] < r[0] - station ? below : r
-      return Math.abs(near[0] - station) <= NEAR ? near[1] : undefined
-    }
-  }
-  return below && station - below[0] <= NEAR ? below[1] : undefined
-}
-
-/** Readings of a step by station, m; a course run along counts once, where its largest deviation was met. */
-function* valuesOf(state: WallState, step: Step, status: StepStatus, sense: GrowthSense): Generator<readonly [number, number]> {
-  if (step.stage.work.type !== 'readings') return
-  const { target } = step.stage.work
-  const flat = target === 'course-top' ? targetAt(state.layout, target, { course: step.course }) : 0
-  const sign = sense === 'line' && target === 'setback' ? -1 : 1
-  let run: RecordedEntry | undefined
-  for (const r of status.read) {
-    if (r.entry?.entry.kind === 'sighting') run = r.entry
-    else if (r.entry) yield [r.station, sign * deviationOf(r.entry.entry.data as ReadingData, flat)]
-  }
-  const worst = (run?.entry.data as SightingData | undefined)?.worst
-  const at = run?.entry.where.station
-  if (worst === undefined || at === undefined) return
-  // It is known at one place only: the followed station next to it.
-  const places = stationsOf(state, step.section ?? '', sense)
-  const near = places.reduce((b, p) => (Math.abs(p - at) < Math.abs(b - at) ? p : b), places[0] ?? at)
-  if (!status.read.some((r) => r.station === near && r.entry !== run)) yield [near, sign * worst]
-}
-
-function columnOf(
-  state: WallState,
-  section: string,
-  sense: GrowthSense,
-  station: number,
-  raw: ReadonlyMap<number, number>,
-): GrowthColumn | undefined {
+function followed(state: WallState, section: string, sense: GrowthSense): Followed {
   const { layout } = state
-  const courses = layout.courses.filter((c) => c.stretches.some((s) => station >= s.from - 0.01 && station <= s.to + 0.01))
-  const top = courses[courses.length - 1]?.course ?? 0
-  const readings: CourseReading[] = []
-  if (sense === 'level') for (const [course, deviation] of raw) readings.push({ course, deviation })
-  else {
-    // Where the face stands is known as far up as nothing is missing from below.
-    let at = 0
-    for (const c of courses) {
-      const value = raw.get(c.course)
-      if (value === undefined) {
-        if (readings.length > 0) break
-        continue
-      }
-      at += value
-      readings.push({ course: c.course, deviation: at })
-    }
+  const own = known.get(layout) ?? new Map<string, Followed>()
+  known.set(layout, own)
+  const before = own.get(`${section} ${sense}`)
+  if (before) return before
+  const steps = state.steps.filter((s) => {
+    if (s.section !== section || s.course === undefined || s.stage.work.type !== 'readings') return false
+    const { target } = s.stage.work
+    return sense === 'level' ? target === 'course-top' : target === 'alignment' || target === 'setback'
+  })
+  const stations = steps.reduce<readonly number[]>((widest, s) => (s.points.length >= widest.length ? s.points : widest), [])
+  const at = stations.map((station) => layout.courses.filter((c) => c.stretches.some((s) => station >= s.from - 0.01 && station <= s.to + 0.01)))
+  const stage = layout.system.stages.find((s) => s.work.type === 'readings' && s.work.target === (sense === 'level' ? 'course-top' : 'setback'))
+  const limit =
+    stage?.work.type === 'readings'
+      ? LIMITS[stage.work.limit as LimitName].value
+      : sense === 'level'
+        ? LIMITS.courseLevel.value
+        : LIMITS.courseLine.value
+  const made: Followed = {
+    steps,
+    stations,
+    first: at.map((courses) => courses[0]?.course ?? 1),
+    top: at.map((courses) => courses[courses.length - 1]?.course ?? 0),
+    rule:
+      sense === 'level'
+        ? { limit, scatter: 0.0015, drift: 0.0005, step: LIMITS.shim.value, grain: 0.001 }
+        : { limit, scatter: 0.002, drift: 0.001, step: LIMITS.pull.value, grain: 0.001 },
   }
-  readings.sort((a, b) => a.course - b.course)
-  const rule = ruleOf(state, section, sense, station, readings[readings.length - 1]?.course ?? 1)
-  const growth = growthOf(readings, top, rule)
+  own.set(`${section} ${sense}`, made)
+  return made
+}
+
+/**
+ * Expected line of the top course, station by station, from the level readings (or alignment and setback readings) so far.
+ * A setback adds up: the face of a course stands where the first one stood, less every step back too many.
+ *
+ * @param earlier - the report before, of the same section and sense; it is used up
+ * @example growthReport(state, 'A', 'level').worst?.expected // { deviation: 0.018, band: 0.007 }
+ */
+export function growthReport(state: WallState, section: string, sense: GrowthSense, earlier?: GrowthReport): GrowthReport {
+  const { layout } = state
+  const kept = earlier && earlier.layout === layout && earlier.section === section && earlier.sense === sense ? earlier : undefined
+  const f = followed(state, section, sense)
+  const highest = Math.max(0, ...f.top) + 1
+  const seen = new Map(kept?.seen)
+  const slots = kept ? [...kept.slots] : f.stations.map((): Slot => ({ raw: new Float64Array(highest + 1).fill(Number.NaN), column: undefined }))
+  const changed = new Set<number>()
+  for (const step of f.steps) {
+    if (!state.logs.has(step.key)) continue
+    const status = statusOf(state, step)
+    if (seen.get(step.key) === status) continue
+    seen.set(step.key, status)
+    carry(f, step, status, sense, slots, changed)
+  }
+  for (const i of changed) {
+    const slot = slots[i] as Slot
+    slots[i] = { raw: slot.raw, column: columnOf(layout, f, sense, i, slot.raw) }
+  }
+  const columns: GrowthColumn[] = []
+  let worst: GrowthColumn | undefined
+  let leaves: number | undefined
+  for (const { column } of slots) {
+    if (!column) continue
+    columns.push(column)
+    if (!worst || Math.abs(column.expected.deviation) > Math.abs(worst.expected.deviation)) worst = column
+    const at = column.growth.leaves
+    if (at !== undefined && (leaves === undefined || at < leaves)) leaves = at
+  }
+  return { section, sense, columns, worst, leaves, layout, seen, slots }
+}
+
+/** A reading speaks for a station this near, m; between two readings no further apart than twice the usual spacing the line is straight. */
+const NEAR = 0.75
+
+/** Deviations of one course carried over to the stations followed, in one walk along both. */
+function carry(f: Followed, step: Step, status: StepStatus, sense: GrowthSense, slots: readonly Slot[], changed: Set<number>) {
+  const course = step.course as number
+  const sign = sense === 'line' && step.stage.work.type === 'readings' && step.stage.work.target === 'setback' ? -1 : 1
+  const { deviations: read, along } = status
+  const points = step.points
+  // A course run along is known at one place only: the followed station next to it.
+  const run = along && nearest(f.stations, along.station)
+  let above = next(read, -1)
+  let below = -1
+  for (let i = 0; i < f.stations.length; i++) {
+    const station = f.stations[i] as number
+    while (above < points.length && (points[above] as number) < station - 1e-6) {
+      below = above
+      above = next(read, above)
+    }
+    let value = valueAt(points, read, below, above, station)
+    if (along && i === run && Number.isNaN(value)) value = along.worst
+    if (sign < 0) value = -value
+    const { raw } = slots[i] as Slot
+    const was = raw[course] as number
+    if (was === value || (Number.isNaN(was) && Number.isNaN(value))) continue
+    raw[course] = value
+    changed.add(i)
+  }
+}
+
+/** The reading after another one; where there is none, the number of points. */
+function next(deviations: Float64Array, after: number): number {
+  let i = after + 1
+  while (i < deviations.length && Number.isNaN(deviations[i] as number)) i++
+  return i
+}
+function nearest(stations: readonly number[], at: number): number {
+  let best = 0
+  for (let i = 1; i < stations.length; i++) if (Math.abs((stations[i] as number) - at) < Math.abs((stations[best] as number) - at)) best = i
+  return best
+}
+
+/** @param below - last reading before the station, or -1; @param above - first at or beyond it, or past the end */
+function valueAt(points: readonly number[], deviations: Float64Array, below: number, above: number, station: number): number {
+  const up = above < deviations.length ? (points[above] as number) - station : Number.POSITIVE_INFINITY
+  if (up < 1e-6) return deviations[above] as number
+  const down = below >= 0 ? station - (points[below] as number) : Number.POSITIVE_INFINITY
+  if (up + down <= 2 * LIMITS.pointSpacing.value + 0.01) {
+    const [a, b] = [deviations[below] as number, deviations[above] as number]
+    return a + ((b - a) * down) / (up + down)
+  }
+  if (Math.min(up, down) > NEAR) return Number.NaN
+  return deviations[down < up ? below : above] as number
+}
+
+// Filled anew for each column; nothing of them is handed on.
+let courses = new Float64Array(64)
+let deviations = new Float64Array(64)
+
+function columnOf(layout: Layout, f: Followed, sense: GrowthSense, i: number, raw: Float64Array): GrowthColumn | undefined {
+  const station = f.stations[i] as number
+  const top = f.top[i] as number
+  const first = f.first[i] as number
+  if (courses.length < raw.length) {
+    courses = new Float64Array(raw.length)
+    deviations = new Float64Array(raw.length)
+  }
+  const n = collect(raw, first, top, sense)
+  const growth = growthFrom(courses, deviations, n, top, f.rule)
   if (!growth) return undefined
   const expected = expectedAt(growth, Math.max(top, growth.now))
   const height = top * layout.plan.unit.height
   return {
     station,
-    readings,
+    get readings() {
+      const count = collect(raw, first, top, sense)
+      return Array.from({ length: count }, (_, k) => ({ course: courses[k] as number, deviation: deviations[k] as number }))
+    },
     growth,
-    correction: correctionOf(growth, rule),
+    correction: correctionOf(growth, f.rule),
     expected,
     lean: sense === 'line' && height > 0 ? (Math.atan(Math.abs(expected.deviation) / height) * 180) / Math.PI : undefined,
-    rule,
+    rule: f.rule,
   }
 }
 
-/** Limits and experience by what is read; the limit of courses above the first. */
-function ruleOf(state: WallState, section: string, sense: GrowthSense, station: number, course: number): GrowthRule {
-  const target = sense === 'level' ? 'course-top' : 'setback'
-  const stage = state.layout.system.stages.find((s) => s.work.type === 'readings' && s.work.target === target)
-  const above = { section, station, course: course + 1 }
-  const limit = stage ? limitAt(state.layout, stage, above).value : sense === 'level' ? LIMITS.courseLevel.value : LIMITS.courseLine.value
-  return sense === 'level'
-    ? { limit, scatter: 0.0015, drift: 0.0005, step: LIMITS.shim.value, grain: 0.001 }
-    : { limit, scatter: 0.002, drift: 0.001, step: LIMITS.pull.value, grain: 0.001 }
+/** Courses and deviations of a station into the two columns; how many. */
+function collect(raw: Float64Array, first: number, top: number, sense: GrowthSense): number {
+  let n = 0
+  let at = 0
+  for (let course = first; course <= top; course++) {
+    const value = raw[course] as number
+    if (Number.isNaN(value)) {
+      // Where the face stands is known as far up as nothing is missing from below.
+      if (sense === 'line' && n > 0) break
+      continue
+    }
+    at = sense === 'line' ? at + value : value
+    courses[n] = course
+    deviations[n] = at
+    n++
+  }
+  return n
 }
 
 /** How sure it is, in words. */

@@ -1,3 +1,4 @@
+import { cellKey } from '../layout'
 import { statusOf } from './fold'
 import type { WallState } from './state'
 import { settled } from './status'
@@ -36,6 +37,48 @@ export function progressOf(state: WallState, section: string, course: number): C
   }
 }
 
+/** Progress of every course of the wall, kept from one state to the next. */
+export interface ProgressBook {
+  of(section: string, course: number): CellProgress
+  /** Of what it was made; not to be read. */
+  readonly cells: Map<string, CellProgress>
+  readonly logs: WallState['logs']
+  readonly layout: WallState['layout']
+  readonly upTo: number
+}
+
+/**
+ * Progress by course; after an entry only the course it touched is looked at again, the others are the very same objects.
+ *
+ * @param earlier - the book before; it is used up
+ * @example book = progressBook(state, book); book.of('A', 3).set
+ */
+export function progressBook(state: WallState, earlier?: ProgressBook): ProgressBook {
+  const { logs, layout, touched } = state
+  const kept = earlier && earlier.logs === logs && earlier.layout === layout && earlier.upTo <= touched.length ? earlier : undefined
+  const cells = kept?.cells ?? new Map<string, CellProgress>()
+  for (let i = kept?.upTo ?? touched.length; i < touched.length; i++) cells.delete(cellKey(touched[i]?.section ?? '', touched[i]?.course ?? 0))
+  return {
+    of(section, course) {
+      const key = cellKey(section, course)
+      let known = cells.get(key)
+      if (!known) {
+        known = progressOf(state, section, course)
+        cells.set(key, known)
+      }
+      return known
+    },
+    cells,
+    logs,
+    layout,
+    upTo: touched.length,
+  }
+}
+
+const gridStage = (state: WallState) => state.layout.system.stages.find((s) => s.work.type === 'grid')?.id
+
 /** Is the geogrid layer on this course of this section recorded as placed? */
-export const gridPlaced = (state: WallState, section: string, course: number): boolean =>
-  state.steps.some((s) => s.stage.work.type === 'grid' && s.section === section && s.course === course && statusOf(state, s).done > 0)
+export function gridPlaced(state: WallState, section: string, course: number): boolean {
+  const step = state.byKey.get(stepKey({ stage: gridStage(state), section, course }))
+  return step !== undefined && state.logs.has(step.key) && statusOf(state, step).done > 0
+}

@@ -1,6 +1,6 @@
 import type { Layout } from '../layout'
 import type { Stage } from '../systems'
-import type { RecordedEntry, Verdict } from './entry'
+import type { RecordedEntry, Verdict, Where } from './entry'
 import type { Step } from './steps'
 
 /** Two people, two values, one place. */
@@ -24,6 +24,10 @@ export interface StepStatus {
   readonly override: RecordedEntry | undefined
   /** Stations read so far with the reading that counts there. */
   readonly read: readonly { readonly station: number; readonly offset?: number; readonly entry: RecordedEntry | undefined }[]
+  /** Deviations of the readings of a course, aligned with `read`; NaN where none was taken there, m. Empty for other steps. */
+  readonly deviations: Float64Array
+  /** The course run along: the largest deviation and its station, m. */
+  readonly along: { readonly station: number; readonly worst: number } | undefined
 }
 
 /** What has been recorded at one step. */
@@ -54,6 +58,10 @@ export interface WallState {
   readonly outs: Map<string, Verdict>
   readonly actions: Map<string, RecordedEntry>
   readonly rechecks: Map<string, RecordedEntry[]>
+  /** Where something changed, in the order in which it was taken in. */
+  readonly touched: Where[]
+  /** Steps that hold, in working order. */
+  readonly holds: readonly Step[]
   /** When each plan revision was issued, by the clock of the house; ms since 1970. */
   readonly revisions: Map<number, number>
   /** Highest sequence number seen. */

@@ -44,10 +44,11 @@ export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus
   }
 }
 
-type Progress = Pick<StepStatus, 'done' | 'total' | 'missing' | 'conflicts' | 'read'>
+type Progress = Pick<StepStatus, 'done' | 'total' | 'missing' | 'conflicts' | 'read' | 'deviations' | 'along'>
+const UNREAD = new Float64Array(0)
 
 function measure(state: WallState, step: Step, work: readonly RecordedEntry[], all: readonly RecordedEntry[]): Progress {
-  const none = { conflicts: [], read: [] }
+  const none = { conflicts: [], read: [], deviations: UNREAD, along: undefined }
   switch (step.stage.work.type) {
     case 'check': {
       const last = work[work.length - 1]
@@ -63,7 +64,7 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
         last.entry.by.id !== before.entry.by.id &&
         !last.entry.recheckOf &&
         [...((before.entry.data as CheckData).confirmed ?? [])].some((id) => !has.has(id))
-      return { done: total - missing.length, total, missing, read: [], conflicts: conflict ? [{ first: before, second: last }] : [] }
+      return { ...none, done: total - missing.length, total, missing, conflicts: conflict ? [{ first: before, second: last }] : [] }
     }
     case 'units': {
       const done = work.reduce((sum, e) => sum + (e.entry.data as UnitsData).set, 0)
@@ -174,7 +175,31 @@ function readings(state: WallState, step: Step, work: readonly RecordedEntry[]):
   const left = read.filter((r) => !r.entry).map((r) => formatStation(r.station, 'metric'))
   const missing =
     left.length > 0 ? [`${left.length} of ${places.length} points: ${[...new Set(left)].slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}`] : []
-  return { done: along ? places.length : at.size, total: places.length, missing, conflicts, read }
+  return {
+    done: along ? places.length : at.size,
+    total: places.length,
+    missing,
+    conflicts,
+    read,
+    deviations: step.course === undefined || target === 'invert' ? UNREAD : deviationsOf(state, step, read),
+    along: along && runOf(along),
+  }
+}
+
+/** Kept with the status, so that a forecast over many courses does not open every entry again. */
+function deviationsOf(state: WallState, step: Step, read: StepStatus['read']): Float64Array {
+  const list = new Float64Array(read.length).fill(Number.NaN)
+  const target = step.stage.work.type === 'readings' ? step.stage.work.target : 'setback'
+  const flat = target === 'course-top' ? targetAt(state.layout, target, { course: step.course }) : 0
+  read.forEach((r, i) => {
+    if (r.entry?.entry.kind === 'reading') list[i] = deviationOf(r.entry.entry.data as ReadingData, flat)
+  })
+  return list
+}
+
+function runOf({ entry }: RecordedEntry): StepStatus['along'] {
+  const { worst } = entry.data as SightingData
+  return worst === undefined || entry.where.station === undefined ? undefined : { station: entry.where.station, worst }
 }
 
 /** The line across the pad a reading belongs to; '' where a step has only one, undefined where it is on none. */

@@ -6,7 +6,8 @@ import {
   nextStep,
   openFindings,
   type Plan,
-  progressOf,
+  type ProgressBook,
+  progressBook,
   settled,
   statusOf,
   stepKey,
@@ -15,9 +16,9 @@ import {
   type Where,
   waitingHolds,
 } from '@stone-tally/core'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { feedWords, type Me, Places, RefusedPanel, StepCard, useWall } from '@/features/wall'
+import { feedWords, isWriting, type Me, Places, RefusedPanel, StepCard, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Ask, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -115,7 +116,7 @@ export function Board({
   useEffect(() => {
     const onKey = (e: globalThis.KeyboardEvent) => {
       const on = document.activeElement
-      if (on instanceof HTMLInputElement || on instanceof HTMLTextAreaElement || e.ctrlKey || e.metaKey) return
+      if (isWriting(on) || e.ctrlKey || e.metaKey) return
       if (e.altKey) {
         const to = layout.plan.sections[Number(e.key) - 1]
         if (to) {
@@ -136,7 +137,12 @@ export function Board({
     return () => window.removeEventListener('keydown', onKey)
   }, [at, follow, move, layout])
 
-  const look = useCallback((s: string, course: number) => progressOf(state, s, course), [state])
+  // Only the course that an entry touched is looked at again, and only its cell is painted.
+  const book = useRef<ProgressBook>(undefined)
+  const look = useMemo(() => {
+    book.current = progressBook(state, book.current)
+    return book.current.of
+  }, [state])
   const placed = useCallback((s: string, course: number) => gridPlaced(state, s, course), [state])
   const sectionAt = (x: number) => layout.plan.sections.find((s) => x >= s.from && x <= s.to)?.id ?? section
   const cells = [...layout.cells.values()].filter((c) => c.section === section)

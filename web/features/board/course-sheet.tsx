@@ -4,7 +4,7 @@ import { courseSheet, formatDeviation, formatSmall, judgeSheet, LIMITS, parseLen
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
-import { type Fact, type Me, type RecordResult, useRecord } from '@/features/wall'
+import { type Fact, isWriting, type Me, type RecordResult, useRecord } from '@/features/wall'
 import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Judgement } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
@@ -48,8 +48,7 @@ export function CourseSheetCard({
     if (!typing) return
     const onKey = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || !/^[0-9.,+-]$/.test(e.key)) return
-      const on = document.activeElement
-      if (!(on instanceof HTMLInputElement || on instanceof HTMLTextAreaElement)) input.current?.focus()
+      if (!isWriting(document.activeElement)) input.current?.focus()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

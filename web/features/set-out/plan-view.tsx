@@ -136,7 +136,13 @@ export function PlanView({ draft, width, height, units, clear, selected, onSelec
       draft.edit((p) => withLine(p, splitElement(line.vertices as never, i), line.closed))
     }
   }
-  const paint = useCallback((g: CanvasRenderingContext2D, ink: Ink) => paintCourse(g, layout, course, sheet, ink), [layout, course, sheet])
+  const paint = useCallback(
+    (g: CanvasRenderingContext2D, ink: Ink) => {
+      g.clearRect(0, 0, width, height)
+      paintCourse(g, layout, course, sheet, ink)
+    },
+    [layout, course, sheet, width, height],
+  )
   return (
     <Frame ref={frame} style={{ width, height }}>
       <Canvas width={width} height={height} draw={paint} />

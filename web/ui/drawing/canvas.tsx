@@ -4,11 +4,23 @@ import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import type { Ink } from './paint-units'
 
-/** Draws on a canvas at the device's own resolution, and at print resolution while the page is printed. */
-export function Canvas({ width, height, draw }: { width: number; height: number; draw(g: CanvasRenderingContext2D, ink: Ink): void }) {
+/**
+ * Draws on a canvas at the device's own resolution, and at print resolution while the page is printed. `fresh` says that the canvas is
+ * empty or in other colours; otherwise it shows what was drawn last, and a drawing may paint only what changed.
+ */
+export function Canvas({
+  width,
+  height,
+  draw,
+}: {
+  width: number
+  height: number
+  draw(g: CanvasRenderingContext2D, ink: Ink, fresh: boolean): void
+}) {
   const ref = useRef<HTMLCanvasElement>(null)
   const [printing, setPrinting] = useState(false)
-  const [, setTheme] = useState('')
+  const [theme, setTheme] = useState('')
+  const shown = useRef<{ key: string; ink: Ink }>(undefined)
   useEffect(() => {
     // The browser takes its picture as soon as this returns, so the canvas is drawn anew before it does.
     const before = () => flushSync(() => setPrinting(true))
@@ -36,8 +48,12 @@ export function Canvas({ width, height, draw }: { width: number; height: number;
       canvas.height = h
     }
     g.setTransform(scale, 0, 0, scale, 0, 0)
-    g.clearRect(0, 0, width, height)
-    draw(g, inkOf(canvas, g))
+    const key = `${w} ${h} ${scale} ${theme} ${document.documentElement.dataset.theme ?? ''}`
+    const fresh = shown.current?.key !== key
+    const ink = fresh ? inkOf(canvas, g) : (shown.current?.ink ?? inkOf(canvas, g))
+    if (fresh) g.clearRect(0, 0, width, height)
+    shown.current = { key, ink }
+    draw(g, ink, fresh)
   })
   return <canvas ref={ref} aria-hidden style={{ position: 'absolute', inset: 0, width, height, maxWidth: '100%', pointerEvents: 'none' }} />
 }

@@ -3,10 +3,10 @@
 import { FOOT, formatStation, gridStretches, invertAt, type Layout, toeAt, topAt, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import { useCallback, useId, useMemo } from 'react'
+import { useCallback, useId, useMemo, useRef } from 'react'
 import { Canvas } from './canvas'
 import { Hatches } from './hatches'
-import { type CellLook, type Ink, paintUnits, UNIT_PIXELS } from './paint-units'
+import { type CellLook, type Ink, type Painted, repaintUnits, UNIT_PIXELS } from './paint-units'
 
 export type { CellLook } from './paint-units'
 
@@ -66,9 +66,36 @@ export function Elevation({
   const rows = useMemo(() => new Map(layout.courses.map((c) => [c.course, c])), [layout])
   const view = { from, to, width, height, high: middle + (height / 2 + down) / perMetre, perMetre }
   const { high: edge } = view
+  const shown = useRef<Painted>(undefined)
   const paint = useCallback(
-    (g: CanvasRenderingContext2D, ink: Ink) => void paintUnits(g, layout, rows, { from, to, width, height, high: edge, perMetre }, ink, look),
+    (g: CanvasRenderingContext2D, ink: Ink, fresh: boolean) => {
+      const at = { from, to, width, height, high: edge, perMetre }
+      shown.current = repaintUnits(g, layout, rows, at, ink, look, fresh ? undefined : shown.current).painted
+    },
     [layout, rows, from, to, width, height, edge, perMetre, look],
+  )
+  // Where each layer lies follows from the plan alone.
+  const layers = useMemo(
+    () =>
+      plan.grid.flatMap((g) => {
+        const row = rows.get(g.course)
+        const over = gridStretches(layout, g.course)
+        return row
+          ? [
+              {
+                course: g.course,
+                top: row.top,
+                parts: plan.sections.flatMap((sec) =>
+                  over.flatMap((s) => {
+                    const [a, b] = [Math.max(s.from, sec.from), Math.min(s.to, sec.to)]
+                    return b > a ? [{ section: sec.id, from: a, to: b }] : []
+                  }),
+                ),
+              },
+            ]
+          : []
+      }),
+    [layout, plan, rows],
   )
   const close = plan.unit.length * perMetre >= UNIT_PIXELS
   // On a long wall far away the courses are one surface; their outlines would only be noise.
@@ -215,29 +242,23 @@ export function Elevation({
                 ) : null}
               </g>
             ))}
-        {plan.grid.flatMap((g) => {
-          const row = layout.courses.find((c) => c.course === g.course)
-          if (!row) return []
-          return plan.sections.flatMap((sec) =>
-            gridStretches(layout, g.course).map((s) => {
-              const [a, b] = [Math.max(s.from, sec.from), Math.min(s.to, sec.to)]
-              if (b <= a || !inView(a, b)) return null
-              const placed = gridPlaced?.(sec.id, g.course)
-              return (
-                <line
-                  key={`${g.course}${sec.id}${s.from}`}
-                  x1={x(a)}
-                  x2={x(b)}
-                  y1={y(row.top)}
-                  y2={y(row.top)}
-                  stroke="var(--ink)"
-                  strokeWidth={plain ? 1 : 2.6}
-                  strokeDasharray={placed ? '' : plain ? '3 3' : '7 5'}
-                />
-              )
-            }),
-          )
-        })}
+        {layers.flatMap((l) =>
+          [true, false].map((placed) => {
+            const d = l.parts
+              .filter((p) => inView(p.from, p.to) && (gridPlaced?.(p.section, l.course) ?? false) === placed)
+              .map((p) => `M${x(p.from)} ${y(l.top)}H${x(p.to)}`)
+              .join('')
+            return d ? (
+              <path
+                key={`${l.course} ${placed}`}
+                d={d}
+                stroke="var(--ink)"
+                strokeWidth={plain ? 1 : 2.6}
+                strokeDasharray={placed ? '' : plain ? '3 3' : '7 5'}
+              />
+            ) : null
+          }),
+        )}
         <path d={profile((s) => topAt(plan, s))} fill="none" stroke="var(--ink)" strokeWidth={plain ? 1 : 1.4} strokeDasharray="12 3 2 3" />
         <path d={profile((s) => toeAt(plan, s))} fill="none" stroke="var(--ink)" strokeWidth={plain ? 1.6 : 2.4} />
         {plain ? null : <path d={profile((s) => invertAt(layout, s))} fill="none" stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="3 3" />}

@@ -61,6 +61,7 @@ function sorted(pieces: readonly Piece[]): boolean {
  * with the share that is set. Only what lies in the view is looked at.
  *
  * @param g - anything that fills rectangles like a canvas
+ * @param cells - only these; all of the wall when left out
  * @returns how many rectangles were filled
  */
 export function paintUnits(
@@ -70,6 +71,7 @@ export function paintUnits(
   view: View,
   ink: Ink,
   look?: (section: string, course: number) => CellLook,
+  cells: Iterable<Cell> = layout.cells.values(),
 ): number {
   const { from, to, perMetre, high } = view
   const close = layout.plan.unit.length * perMetre >= UNIT_PIXELS
@@ -79,7 +81,7 @@ export function paintUnits(
   const gap = baskets ? 1.8 : perMetre > 60 ? 1.4 : 0.8
   const own = baskets ? { ...ink, unit: ink.stone, cut: ink.stone, line: ink.ink } : ink
   let filled = 0
-  for (const cell of layout.cells.values()) {
+  for (const cell of cells) {
     const row = rows.get(cell.course)
     if (!row || row.bottom > high || row.top < low) continue
     if (!cell.stretches.some((s) => s.to > from && s.from < to)) continue
@@ -87,6 +89,52 @@ export function paintUnits(
     filled += close ? paintCell(g, cell, row, view, own, seen, gap) : paintBar(g, cell, row, view, own, seen)
   }
   return filled
+}
+
+/** What a canvas shows at the moment. */
+export interface Painted {
+  readonly layout: Layout
+  readonly view: View
+  readonly looks: Map<string, CellLook | undefined>
+}
+
+const sameLook = (a: CellLook | undefined, b: CellLook | undefined) =>
+  a === b || (a !== undefined && b !== undefined && a.set === b.set && a.filled === b.filled && a.open === b.open)
+const sameView = (a: View, b: View) =>
+  a.from === b.from && a.to === b.to && a.width === b.width && a.height === b.height && a.high === b.high && a.perMetre === b.perMetre
+
+/**
+ * Paints the units, or, where the canvas shows the same wall in the same place already, only the cells whose look changed: a unit
+ * recorded on a wall of thousands of cells costs one cell.
+ *
+ * @param before - what the canvas shows; undefined when it is empty
+ * @returns what it shows now, and how many rectangles were filled
+ */
+export function repaintUnits(
+  g: Pick<CanvasRenderingContext2D, 'fillRect' | 'fillStyle' | 'clearRect'>,
+  layout: Layout,
+  rows: ReadonlyMap<number, Course>,
+  view: View,
+  ink: Ink,
+  look: ((section: string, course: number) => CellLook) | undefined,
+  before: Painted | undefined,
+): { painted: Painted; rects: number } {
+  const kept = before && before.layout === layout && sameView(before.view, view) ? before : undefined
+  if (kept) {
+    let rects = 0
+    for (const [key, cell] of layout.cells) {
+      const seen = look?.(cell.section, cell.course)
+      if (sameLook(kept.looks.get(key), seen)) continue
+      kept.looks.set(key, seen)
+      // Bars and units cover whatever was there.
+      rects += paintUnits(g, layout, rows, view, ink, () => seen as CellLook, [cell])
+    }
+    return { painted: kept, rects }
+  }
+  g.clearRect(0, 0, view.width, view.height)
+  const looks = new Map<string, CellLook | undefined>()
+  for (const [key, cell] of layout.cells) looks.set(key, look?.(cell.section, cell.course))
+  return { painted: { layout, view, looks }, rects: paintUnits(g, layout, rows, view, ink, look) }
 }
 
 function paintBar(

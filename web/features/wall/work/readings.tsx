@@ -25,6 +25,7 @@ import { TakeReading } from '@/features/instruments'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { isWriting } from '../typing'
 import { RunAlong } from './run-along'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
@@ -93,9 +94,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || !/^[0-9.,+-]$/.test(e.key)) return
-      const on = document.activeElement
-      if (on instanceof HTMLInputElement || on instanceof HTMLTextAreaElement) return
-      input.current?.focus()
+      if (!isWriting(document.activeElement)) input.current?.focus()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
