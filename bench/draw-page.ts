@@ -1,5 +1,5 @@
 import { layOut } from '@stone-tally/core'
-import { type Ink, paintUnits, type View } from '../web/ui/drawing/paint-units'
+import { type Ink, paintUnits, repaintUnits, type View } from '../web/ui/drawing/paint-units'
 import { longWall } from './long-wall'
 
 interface Rect {
@@ -73,4 +73,63 @@ function run(metres: number): { ratio: number; units: number; rects: number } {
     rects: Math.round(lists.reduce((n, l) => n + l.length, 0) / frames),
   }
 }
-Object.assign(globalThis, { run })
+
+/** A Board of 40 courses in 100 sections: one unit recorded against the whole wall painted, and against the paint of one frame. */
+function oneCell(): { share: number; rects: number; all: number; own: number; frame: number } {
+  const plan = longWall()
+  const sections = Array.from({ length: 100 }, (_, i) => ({ id: `S${i}`, from: (plan.length * i) / 100, to: (plan.length * (i + 1)) / 100 }))
+  const top = Math.max(...plan.grades.map((g) => g.toe)) + plan.unit.height * 39
+  const laid = layOut({
+    ...plan,
+    grid: [],
+    sections,
+    grades: [0, plan.length].map((station) => ({
+      station,
+      toe: plan.grades[0]?.toe ?? 10,
+      top: (plan.grades[0]?.toe ?? 10) + top - Math.max(...plan.grades.map((g) => g.toe)),
+    })),
+  })
+  if (!laid.ok) throw new Error(laid.problems[0]?.message)
+  const layout = laid.value
+  const rows = new Map(layout.courses.map((c) => [c.course, c]))
+  const canvas = document.createElement('canvas')
+  const [width, height] = [1240, 360]
+  canvas.width = width
+  canvas.height = height
+  const g = canvas.getContext('2d')
+  if (!g) throw new Error('no canvas')
+  const ink: Ink = { unit: '#f1efe8', line: '#b9b8b0', ink: '#000', done: '#cdd0d1', cut: '#fffdf2', filled: '#777', stone: '#ccc' }
+  const cells = [...layout.cells.values()]
+  const looks = new Map(cells.map((c) => [`${c.section}/${c.course}`, { set: 3, filled: false, open: false }]))
+  const look = (s: string, c: number) => looks.get(`${s}/${c}`) ?? { set: 0, filled: false, open: false }
+  // The whole wall in view: the hardest case, every cell is on the canvas.
+  const view: View = {
+    from: 0,
+    to: plan.length,
+    width,
+    height,
+    high: (layout.courses[layout.courses.length - 1]?.top ?? 0) + 1,
+    perMetre: width / plan.length,
+  }
+  const settle = () => g.getImageData(0, 0, 1, 1)
+  let painted = repaintUnits(g, layout, rows, view, ink, look, undefined)
+  const all = painted.rects
+  const [whole, one, counts]: [number[], number[], number[]] = [[], [], []]
+  for (let i = 0; i < 40; i++) {
+    let start = performance.now()
+    painted = repaintUnits(g, layout, rows, view, ink, look, undefined)
+    settle()
+    whole.push(performance.now() - start)
+    const cell = cells[(i * 97) % cells.length]
+    if (!cell) continue
+    looks.set(`${cell.section}/${cell.course}`, { set: 4 + i, filled: false, open: false })
+    start = performance.now()
+    painted = repaintUnits(g, layout, rows, view, ink, look, painted.painted)
+    settle()
+    one.push(performance.now() - start)
+    counts.push(painted.rects)
+  }
+  const middle = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1] ?? Number.NaN
+  return { share: (100 * middle(one)) / middle(whole), rects: Math.max(...counts), all, own: cells.length, frame: (100 * middle(one)) / (1000 / 60) }
+}
+Object.assign(globalThis, { run, oneCell })

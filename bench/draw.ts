@@ -33,6 +33,20 @@ export async function drawFigures(): Promise<Figure[]> {
         note: `${r.rects} rectangles a frame of ${r.units} units`,
       })
     }
+    const cell = await page.evaluate(() =>
+      (globalThis as unknown as { oneCell(): { share: number; rects: number; all: number; own: number; frame: number } }).oneCell(),
+    )
+    figures.push(
+      {
+        name: `one cell of ${cell.own} changed: rectangles filled`,
+        value: cell.rects,
+        limit: 4,
+        over: 'at most',
+        unit: '',
+        note: `of ${cell.all} for the whole wall; ${cell.share.toFixed(1)} % of the time of a whole paint`,
+      },
+      { name: 'one cell changed / a frame', value: cell.frame, limit: 100, over: 'at most', unit: '%', note: 'looking for what changed included' },
+    )
     return figures
   } finally {
     await browser.close()

@@ -36,7 +36,7 @@ function longPlan(): Plan {
       { station: 360, toe: 9, top: 13 },
     ],
     drain: { ...smallPlan.drain, outlets: [{ station: 360, invert: 8.9 }] },
-    grid: [],
+    grid: [2, 5, 8, 11].map((course) => ({ course, length: 1.2, type: 'uniaxial 30' })),
     sections: Array.from({ length: 20 }, (_, i) => ({ id: `S${i}`, from: i * 18, to: (i + 1) * 18 })),
   }
 }
@@ -64,11 +64,53 @@ export function entries(layout: Layout, count: number): RecordedEntry[] {
       list.push({ seq: n + 1, receivedAt: new Date(1.78e12 + n * 60_000 + 900).toISOString(), entry })
     }
     const { work } = step.stage
-    if (work.type === 'readings')
+    if (work.type === 'readings' && i % 11 === 3 && step.stage.scope === 'course' && step.stage.when !== 'first')
+      put('sighting', { station: step.points[0] ?? 0 }, { worst: 0.002 })
+    else if (work.type === 'readings')
       for (const at of placesOf(step)) put('reading', at, { method: 'deviation', value: ((i * 7 + at.station * 13) % 9) / 2000 - 0.002 })
     else if (work.type === 'units') put('units', {}, { set: 5 })
     else if (work.type === 'lifts') put('lift', {}, { lift: 1, thickness: 0.08, passes: 3, plant: 'light-plate' })
     else if (work.type === 'check') put('check', {}, { confirmed: work.items.map((x) => x.id) })
+    else if (work.type === 'pipe')
+      put(
+        'pipe',
+        {},
+        { from: 0, to: 9, diameter: 0.1, bed: 0.1, sock: false, start: 'cap', end: 'outlet', laps: 'with', confirmed: work.items.map((x) => x.id) },
+      )
+    else if (work.type === 'grid')
+      put('geogrid', {}, { type: 'uniaxial 30', length: 1.2, front: 0.04, direction: 'across', tight: true, roll: `R${i % 9}` })
+    if (i % 3 === 0) {
+      const photo = {
+        file: '01900000-0000-7000-8000-00000000f0f0',
+        sha256: 'a'.repeat(64),
+        name: 'p.jpg',
+        type: 'image/jpeg',
+        bytes: 9,
+        width: 4,
+        height: 3,
+      }
+      put('photo', {}, { ...photo, location: 'none' })
+    }
+    if (step.stage.also?.includes('unit-level')) put('unit-level', {}, { unit: 1 + (i % 9), along: 0.001 })
+    if (step.stage.hold) put('release', {}, { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } })
+    if (i % 40 === 7) put('override', {}, { reason: 'rain coming' })
+    if (i % 60 === 9) put('weather', {}, { rain: i % 12, low: 6, wind: 20 })
+    if (i % 60 === 19) put('roll', {}, { roll: `R${i % 9}`, type: 'uniaxial 30', width: 2, length: 50 })
+    if (i % 60 === 29) put('note', {}, { text: 'fill from the second heap' })
+    if (i % 60 === 39) put('density', {}, { method: 'seen', lift: 1, seen: 'firm under the heel' })
+    if (i % 60 === 49)
+      put(
+        'gradation',
+        {},
+        {
+          of: 'soil',
+          source: 'sheet',
+          points: [
+            { size: 0.1, passing: 20 },
+            { size: 2, passing: 90 },
+          ],
+        },
+      )
   }
   return list
 }

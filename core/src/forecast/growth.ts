@@ -63,33 +63,39 @@ export function expectedAt(g: Growth, course: number): { deviation: number; band
  * @example growthOf([{ course: 1, deviation: 0.002 }, { course: 2, deviation: 0.004 }], 10, rule)?.leaves
  */
 export function growthOf(readings: readonly CourseReading[], top: number, rule: GrowthRule): Growth | undefined {
-  const courses = new Float64Array(readings.length)
-  const deviations = new Float64Array(readings.length)
-  readings.forEach((r, i) => {
-    courses[i] = r.course
-    deviations[i] = r.deviation
-  })
-  return growthFrom(courses, deviations, readings.length, top, rule)
+  return growthFrom(
+    readings.map((r) => r.course),
+    readings.map((r) => r.deviation),
+    readings.length,
+    top,
+    rule,
+  )
 }
 
 /**
  * The same from plain columns: the first `n` courses and deviations (m). For many stations at once.
  *
- * @example growthFrom(new Float64Array([1, 2]), new Float64Array([0.002, 0.004]), 2, 10, rule)?.slope
+ * @example growthFrom([1, 2], [0.002, 0.004], 2, 10, rule)?.slope
  */
-export function growthFrom(courses: Float64Array, deviations: Float64Array, n: number, top: number, rule: GrowthRule): Growth | undefined {
+export function growthFrom(courses: readonly number[], deviations: readonly number[], n: number, top: number, rule: GrowthRule): Growth | undefined {
   if (n === 0) return undefined
-  let [sx, sy, now] = [0, 0, 0]
+  let sx = 0
+  let sy = 0
+  let now = 0
   for (let i = 0; i < n; i++) {
     const course = courses[i] as number
     sx += course
     sy += deviations[i] as number
     if (course > now) now = course
   }
-  const [mx, my] = [sx / n, sy / n]
-  let [sxx, sxy, syy] = [0, 0, 0]
+  const mx = sx / n
+  const my = sy / n
+  let sxx = 0
+  let sxy = 0
+  let syy = 0
   for (let i = 0; i < n; i++) {
-    const [x, y] = [(courses[i] as number) - mx, (deviations[i] as number) - my]
+    const x = (courses[i] as number) - mx
+    const y = (deviations[i] as number) - my
     sxx += x * x
     sxy += x * y
     syy += y * y
@@ -103,10 +109,13 @@ export function growthFrom(courses: Float64Array, deviations: Float64Array, n: n
   const slope = sxy / weight
   const middle = variance / n
   const drift = variance / weight
-  const beyond = (c: number) => Math.abs(my + slope * (c - mx)) > rule.limit
-  const maybe = (c: number) => Math.abs(my + slope * (c - mx)) + 2 * Math.sqrt(middle + drift * (c - mx) ** 2) > rule.limit
-  const leaves = now < top ? firstOf(now + 1, top, beyond) : undefined
-  const mayLeave = now < top ? firstOf(now + 1, leaves ?? top, maybe) : undefined
+  let leaves: number | undefined
+  let mayLeave: number | undefined
+  for (let c = now + 1; c <= top && leaves === undefined; c++) {
+    const off = Math.abs(my + slope * (c - mx))
+    if (mayLeave === undefined && off + 2 * Math.sqrt(middle + drift * (c - mx) ** 2) > rule.limit) mayLeave = c
+    if (off > rule.limit) leaves = c
+  }
   return {
     count: n,
     now,
@@ -118,11 +127,6 @@ export function growthFrom(courses: Float64Array, deviations: Float64Array, n: n
     leaves,
     mayLeave,
   }
-}
-
-function firstOf(from: number, to: number, is: (course: number) => boolean): number | undefined {
-  for (let c = from; c <= to; c++) if (is(c)) return c
-  return undefined
 }
 
 /** What to do with one course so that the top comes back inside; m, + raises or moves out. */

@@ -21,12 +21,6 @@ export interface GrowthColumn {
   readonly rule: GrowthRule
 }
 
-/** What was read at one station: a value for each course, NaN where there is none; m. */
-interface Slot {
-  readonly raw: Float64Array
-  column: GrowthColumn | undefined
-}
-
 /** Error growth of one section, in order of station. Hand it to the next call and only what changed is computed again. */
 export interface GrowthReport {
   readonly section: string
@@ -38,7 +32,12 @@ export interface GrowthReport {
   readonly leaves: number | undefined
   readonly layout: Layout
   readonly seen: ReadonlyMap<string, StepStatus>
-  readonly slots: readonly Slot[]
+  /** Values by course and station, NaN where there is none (m), and the column of each station. */
+  readonly raw: Float64Array
+  readonly byStation: (GrowthColumn | undefined)[]
+  /** By station: how far the top is expected off (m, NaN unread), and the course that leaves (0 for none). */
+  readonly tops: Float64Array
+  readonly leaving: Uint16Array
 }
 
 /** What is followed in a section: the steps that read it, and the stations with the courses that stand at each. */
@@ -47,6 +46,8 @@ interface Followed {
   readonly stations: readonly number[]
   readonly first: readonly number[]
   readonly top: readonly number[]
+  /** Places for courses. */
+  readonly wide: number
   readonly rule: GrowthRule
 }
 const known = new WeakMap<Layout, Map<string, Followed>>()
@@ -80,6 +81,7 @@ function followed(state: WallState, section: string, sense: GrowthSense): Follow
     stations,
     first: at.map((courses) => courses[0]?.course ?? 1),
     top: at.map((courses) => courses[courses.length - 1]?.course ?? 0),
+    wide: Math.max(0, ...layout.courses.map((c) => c.course)) + 1,
     rule:
       sense === 'level'
         ? { limit, scatter: 0.0015, drift: 0.0005, step: LIMITS.shim.value, grain: 0.001 }
@@ -100,62 +102,115 @@ export function growthReport(state: WallState, section: string, sense: GrowthSen
   const { layout } = state
   const kept = earlier && earlier.layout === layout && earlier.section === section && earlier.sense === sense ? earlier : undefined
   const f = followed(state, section, sense)
-  const highest = Math.max(0, ...f.top) + 1
-  const seen = new Map(kept?.seen)
-  const slots = kept ? [...kept.slots] : f.stations.map((): Slot => ({ raw: new Float64Array(highest + 1).fill(Number.NaN), column: undefined }))
-  const changed = new Set<number>()
+  const seen = (kept?.seen ?? new Map()) as Map<string, StepStatus>
+  const raw = kept?.raw ?? new Float64Array(f.stations.length * f.wide).fill(Number.NaN)
+  // Handed on by the earlier report, and changed in place; its columns stay the objects they were.
+  const byStation = kept?.byStation ?? new Array<GrowthColumn | undefined>(f.stations.length).fill(undefined)
+  const tops = kept?.tops ?? new Float64Array(f.stations.length).fill(Number.NaN)
+  const leaving = kept?.leaving ?? new Uint16Array(f.stations.length)
+  // One flag a station.
+  const changed = new Uint8Array(f.stations.length)
   for (const step of f.steps) {
-    if (!state.logs.has(step.key)) continue
-    const status = statusOf(state, step)
-    if (seen.get(step.key) === status) continue
+    const log = state.logs.get(step.key)
+    if (!log) continue
+    const status = log.status ?? statusOf(state, step)
+    const before = seen.get(step.key)
+    if (before === status) continue
     seen.set(step.key, status)
-    carry(f, step, status, sense, slots, changed)
+    carry(f, step, before, status, sense, raw, changed)
   }
-  for (const i of changed) {
-    const slot = slots[i] as Slot
-    slots[i] = { raw: slot.raw, column: columnOf(layout, f, sense, i, slot.raw) }
+  for (let i = 0; i < changed.length; i++) {
+    if (changed[i] !== 1) continue
+    const column = columnOf(layout, f, sense, i, raw)
+    byStation[i] = column
+    tops[i] = column ? Math.abs(column.expected.deviation) : Number.NaN
+    leaving[i] = column?.growth.leaves ?? 0
   }
-  const columns: GrowthColumn[] = []
-  let worst: GrowthColumn | undefined
-  let leaves: number | undefined
-  for (const { column } of slots) {
-    if (!column) continue
-    columns.push(column)
-    if (!worst || Math.abs(column.expected.deviation) > Math.abs(worst.expected.deviation)) worst = column
-    const at = column.growth.leaves
-    if (at !== undefined && (leaves === undefined || at < leaves)) leaves = at
+  let worst = -1
+  let leaves = 0
+  for (let i = 0; i < tops.length; i++) {
+    if ((tops[i] as number) > (worst < 0 ? -1 : (tops[worst] as number))) worst = i
+    const at = leaving[i] as number
+    if (at > 0 && (leaves === 0 || at < leaves)) leaves = at
   }
-  return { section, sense, columns, worst, leaves, layout, seen, slots }
+  let columns: readonly GrowthColumn[] | undefined
+  return {
+    section,
+    sense,
+    get columns() {
+      columns ??= byStation.filter((c) => c !== undefined)
+      return columns
+    },
+    worst: worst < 0 ? undefined : byStation[worst],
+    leaves: leaves === 0 ? undefined : leaves,
+    layout,
+    seen,
+    raw,
+    byStation,
+    tops,
+    leaving,
+  }
 }
 
 /** A reading speaks for a station this near, m; between two readings no further apart than twice the usual spacing the line is straight. */
 const NEAR = 0.75
 
 /** Deviations of one course carried over to the stations followed, in one walk along both. */
-function carry(f: Followed, step: Step, status: StepStatus, sense: GrowthSense, slots: readonly Slot[], changed: Set<number>) {
+function carry(
+  f: Followed,
+  step: Step,
+  before: StepStatus | undefined,
+  status: StepStatus,
+  sense: GrowthSense,
+  raw: Float64Array,
+  changed: Uint8Array,
+) {
   const course = step.course as number
   const sign = sense === 'line' && step.stage.work.type === 'readings' && step.stage.work.target === 'setback' ? -1 : 1
-  const { deviations: read, along } = status
+  const read = status.deviations
+  const along = status.along
   const points = step.points
   // A course run along is known at one place only: the followed station next to it.
   const run = along && nearest(f.stations, along.station)
-  let above = next(read, -1)
-  let below = -1
+  const first = course * f.stations.length
+  const window = windowOf(points, before, status)
+  let below = window.below
+  let above = next(read, below)
   for (let i = 0; i < f.stations.length; i++) {
     const station = f.stations[i] as number
+    if (station < window.from) continue
+    if (station > window.to) break
     while (above < points.length && (points[above] as number) < station - 1e-6) {
       below = above
       above = next(read, above)
     }
-    let value = valueAt(points, read, below, above, station)
+    // Read at this very place, as most are.
+    let value =
+      above < points.length && (points[above] as number) - station < 1e-6 ? (read[above] as number) : valueAt(points, read, below, above, station)
     if (along && i === run && Number.isNaN(value)) value = along.worst
     if (sign < 0) value = -value
-    const { raw } = slots[i] as Slot
-    const was = raw[course] as number
+    const place = first + i
+    const was = raw[place] as number
     if (was === value || (Number.isNaN(was) && Number.isNaN(value))) continue
-    raw[course] = value
-    changed.add(i)
+    raw[place] = value
+    changed[i] = 1
   }
+}
+
+/** Only between the readings on either side of what changed can a carried value be another one. */
+function windowOf(points: readonly number[], before: StepStatus | undefined, status: StepStatus): { from: number; to: number; below: number } {
+  const whole = { from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY, below: -1 }
+  const [was, is] = [before?.deviations, status.deviations]
+  if (!was || was.length !== is.length || before?.along !== status.along) return whole
+  let low = 0
+  while (low < is.length && Object.is(was[low], is[low])) low++
+  let high = is.length - 1
+  while (high > low && Object.is(was[high], is[high])) high--
+  // A neighbour counts where it is read both before and after, or it would have changed itself.
+  let below = low - 1
+  while (below >= 0 && Number.isNaN(is[below] as number)) below--
+  const above = next(is, high)
+  return { from: points[below] ?? whole.from, to: points[above] ?? whole.to, below: below < 0 ? -1 : below }
 }
 
 /** The reading after another one; where there is none, the number of points. */
@@ -176,7 +231,8 @@ function valueAt(points: readonly number[], deviations: Float64Array, below: num
   if (up < 1e-6) return deviations[above] as number
   const down = below >= 0 ? station - (points[below] as number) : Number.POSITIVE_INFINITY
   if (up + down <= 2 * LIMITS.pointSpacing.value + 0.01) {
-    const [a, b] = [deviations[below] as number, deviations[above] as number]
+    const a = deviations[below] as number
+    const b = deviations[above] as number
     return a + ((b - a) * down) / (up + down)
   }
   if (Math.min(up, down) > NEAR) return Number.NaN
@@ -184,18 +240,15 @@ function valueAt(points: readonly number[], deviations: Float64Array, below: num
 }
 
 // Filled anew for each column; nothing of them is handed on.
-let courses = new Float64Array(64)
-let deviations = new Float64Array(64)
+const courses: number[] = []
+const deviations: number[] = []
 
 function columnOf(layout: Layout, f: Followed, sense: GrowthSense, i: number, raw: Float64Array): GrowthColumn | undefined {
   const station = f.stations[i] as number
   const top = f.top[i] as number
   const first = f.first[i] as number
-  if (courses.length < raw.length) {
-    courses = new Float64Array(raw.length)
-    deviations = new Float64Array(raw.length)
-  }
-  const n = collect(raw, first, top, sense)
+  const step = f.stations.length
+  const n = collect(raw, i, step, first, top, sense)
   const growth = growthFrom(courses, deviations, n, top, f.rule)
   if (!growth) return undefined
   const expected = expectedAt(growth, Math.max(top, growth.now))
@@ -203,7 +256,7 @@ function columnOf(layout: Layout, f: Followed, sense: GrowthSense, i: number, ra
   return {
     station,
     get readings() {
-      const count = collect(raw, first, top, sense)
+      const count = collect(raw, i, step, first, top, sense)
       return Array.from({ length: count }, (_, k) => ({ course: courses[k] as number, deviation: deviations[k] as number }))
     },
     growth,
@@ -215,11 +268,11 @@ function columnOf(layout: Layout, f: Followed, sense: GrowthSense, i: number, ra
 }
 
 /** Courses and deviations of a station into the two columns; how many. */
-function collect(raw: Float64Array, first: number, top: number, sense: GrowthSense): number {
+function collect(raw: Float64Array, i: number, step: number, first: number, top: number, sense: GrowthSense): number {
   let n = 0
   let at = 0
   for (let course = first; course <= top; course++) {
-    const value = raw[course] as number
+    const value = raw[course * step + i] as number
     if (Number.isNaN(value)) {
       // Where the face stands is known as far up as nothing is missing from below.
       if (sense === 'line' && n > 0) break
