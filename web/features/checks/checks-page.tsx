@@ -82,7 +82,7 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
       ) : (
         <DueRows list={mine} link={link} />
       )}
-      <PointBoard points={points} section={section} link={link} />
+      <PointBoard points={points} section={section} order={state.layout.system.stages.map((s) => s.id)} link={link} />
       <Stack>
         <h2>Findings{open > 0 ? `: ${open} open` : ''}</h2>
         {findings.length === 0 ? (
@@ -166,7 +166,17 @@ function DueRows({ list, link }: { list: readonly Due[]; link(key: string | unde
 }
 
 /** Points of the wall and of one section, course by course. */
-function PointBoard({ points, section, link }: { points: readonly PointStatus[]; section: string; link(key: string): string }) {
+function PointBoard({
+  points,
+  section,
+  order,
+  link,
+}: {
+  points: readonly PointStatus[]
+  section: string
+  order: readonly string[]
+  link(key: string): string
+}) {
   const own = points.filter((p) => p.step.section === undefined || p.step.section === section)
   const courses = [...new Set(own.flatMap((p) => p.step.course ?? []))].sort((a, b) => a - b)
   const rows = new Map<string, PointStatus[]>()
@@ -201,32 +211,34 @@ function PointBoard({ points, section, link }: { points: readonly PointStatus[];
             </tr>
           </thead>
           <tbody>
-            {[...rows].map(([id, list]) => {
-              const first = list[0] as PointStatus
-              const done = list.reduce((n, p) => n + p.done, 0)
-              const total = list.reduce((n, p) => n + p.total, 0)
-              const single = first.step.course === undefined
-              return (
-                <tr key={id}>
-                  <th scope="row">
-                    {first.kind === 'hold' ? '⬣ ' : ''}
-                    {first.step.stage.title}
-                    <small>{first.title === first.step.stage.title ? '' : first.title}</small>
-                  </th>
-                  <th style={{ fontVariantNumeric: 'tabular-nums' }}>
-                    {done} of {total}
-                  </th>
-                  {single ? (
-                    <td colSpan={Math.max(1, courses.length)}>{cell(first)}</td>
-                  ) : (
-                    courses.map((c) => {
-                      const p = list.find((q) => q.step.course === c)
-                      return <td key={c}>{p ? cell(p) : null}</td>
-                    })
-                  )}
-                </tr>
-              )
-            })}
+            {[...rows]
+              .sort((a, b) => order.indexOf(a[0]) - order.indexOf(b[0]))
+              .map(([id, list]) => {
+                const first = list[0] as PointStatus
+                const done = list.reduce((n, p) => n + p.done, 0)
+                const total = list.reduce((n, p) => n + p.total, 0)
+                const single = first.step.course === undefined
+                return (
+                  <tr key={id}>
+                    <th scope="row">
+                      {first.kind === 'hold' ? '⬣ ' : ''}
+                      {first.step.stage.title}
+                      <small>{first.title === first.step.stage.title ? '' : first.title}</small>
+                    </th>
+                    <th style={{ fontVariantNumeric: 'tabular-nums' }}>
+                      {done} of {total}
+                    </th>
+                    {single ? (
+                      <td colSpan={Math.max(1, courses.length)}>{cell(first)}</td>
+                    ) : (
+                      courses.map((c) => {
+                        const p = list.find((q) => q.step.course === c)
+                        return <td key={c}>{p ? cell(p) : null}</td>
+                      })
+                    )}
+                  </tr>
+                )
+              })}
           </tbody>
         </Grid>
       </Wide>

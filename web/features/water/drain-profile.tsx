@@ -74,8 +74,8 @@ export function DrainProfile({
         <>
           <path d={path((p) => p.heel ?? 0)} fill="none" stroke="var(--ink)" strokeWidth={1.6} strokeDasharray="10 5" />
           <text
-            x={x(points[Math.floor(points.length * 0.3)]?.station ?? 0)}
-            y={y(points[Math.floor(points.length * 0.3)]?.heel ?? 0) - 8}
+            x={x(points[Math.floor(points.length * 0.72)]?.station ?? 0)}
+            y={y(points[Math.floor(points.length * 0.72)]?.heel ?? 0) - 8}
             {...LABEL}
             {...HALO}
           >

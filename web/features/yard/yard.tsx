@@ -74,24 +74,32 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
 
 /** What is due today on every wall for the one who looks; holds and findings only, the next step of each wall stands with it. */
 function DueToday({ walls, me }: { walls: readonly YardWall[]; me: Me }) {
-  const mine = walls.flatMap((w) =>
-    w.due.filter((d) => d.urgent && (me.role === 'office' || d.roles.includes(me.role))).map((d) => ({ ...d, wall: w })),
-  )
+  const mine = walls.flatMap((w) => {
+    const due = w.due.filter((d) => d.urgent && (me.role === 'office' || d.roles.includes(me.role)))
+    return due.length > 0 ? [{ wall: w, due }] : []
+  })
   if (mine.length === 0) return null
   return (
     <section aria-label="Due today">
       <h2>Due today{me.role === 'office' ? '' : ', from you'}</h2>
       <ul style={{ margin: '6px 0 0', padding: 0, listStyle: 'none' }}>
-        {mine.slice(0, 8).map((d) => (
-          <li key={`${d.wall.id} ${d.id}`} style={{ padding: '4px 0' }}>
-            ⬣ {d.wall.name}:{' '}
-            <Link href={`/walls/${d.wall.id}${d.step === undefined ? '' : `?step=${encodeURIComponent(d.step)}`}`}>
-              <strong>{d.what}</strong>
+        {mine.map(({ wall, due }) => (
+          <li key={wall.id} style={{ padding: '4px 0' }}>
+            ⬣ {wall.name}:{' '}
+            <Link href={`/walls/${wall.id}${due[0]?.step === undefined ? '' : `?step=${encodeURIComponent(due[0].step)}`}`}>
+              <strong>{due[0]?.what}</strong>
             </Link>
+            {due.length > 1 ? (
+              <>
+                {' '}
+                <Link href={`/walls/${wall.id}/checks`} aria-label={`${due.length - 1} more on the Checks of ${wall.name}`}>
+                  and {due.length - 1} more
+                </Link>
+              </>
+            ) : null}
           </li>
         ))}
       </ul>
-      {mine.length > 8 ? <p>and {mine.length - 8} more, on the Checks of each wall</p> : null}
     </section>
   )
 }
