@@ -3,7 +3,7 @@ import sharp from 'sharp'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { pictureOf } from '../demo/pictures'
 
-/** Plays a working day on a fresh demo, on a desk and on a phone, and puts its pictures on two sheets: tsx scripts/day.ts URL FOLDER. */
+/** Plays a working day on a fresh demo, on a desk and on a phone, and puts its pictures on one sheet: tsx scripts/day.ts URL FOLDER. */
 const [, , base = 'http://127.0.0.1:3080', folder = 'docs/screenshots'] = process.argv
 const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
@@ -104,32 +104,28 @@ const words = (text: string, width: number) =>
   Buffer.from(
     `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="40"><rect width="${width}" height="40" fill="#fff"/><text x="4" y="27" font-family="sans-serif" font-size="21" font-weight="600">${text}</text></svg>`,
   )
-async function sheetOf(
-  pick: (f: (typeof frames)[number]) => Buffer,
-  size: { width: number; height: number },
-  columns: number,
-  name: string,
-  scale: number,
-) {
+async function sheetOf(pick: (f: (typeof frames)[number]) => Buffer, size: { width: number; height: number }, columns: number, scale: number) {
   const [w, h] = [Math.round(size.width * scale), Math.round(size.height * scale)]
   const cell = { w: w + 16, h: h + 56 }
   const parts = await Promise.all(
     frames.map(async (f, i) => {
       const [left, top] = [(i % columns) * cell.w + 8, Math.floor(i / columns) * cell.h + 4]
+      const picture = await sharp(pick(f)).resize(w, h).extend({ top: 1, bottom: 1, left: 1, right: 1, background: '#999' }).png().toBuffer()
       return [
         { input: words(f.words.length * 11 > w ? f.words.slice(0, 5) : f.words, w), left, top },
-        {
-          input: await sharp(pick(f)).resize(w, h).extend({ top: 1, bottom: 1, left: 1, right: 1, background: '#999' }).png().toBuffer(),
-          left: left - 1,
-          top: top + 41,
-        },
+        { input: picture, left: left - 1, top: top + 41 },
       ]
     }),
   )
-  await sharp({ create: { width: cell.w * columns, height: cell.h * Math.ceil(frames.length / columns), channels: 3, background: '#fff' } })
-    .composite(parts.flat())
-    .png({ palette: true })
-    .toFile(`${folder}/${name}.png`)
+  const [width, height] = [cell.w * columns, cell.h * Math.ceil(frames.length / columns)]
+  const sheet = sharp({ create: { width, height, channels: 3, background: '#fff' } }).composite(parts.flat())
+  return { width, height, input: await sheet.png().toBuffer() }
 }
-await sheetOf((f) => f.desk, DESK, 2, 'day-desk', 0.75)
-await sheetOf((f) => f.phone, PHONE, 4, 'day-phone', 1)
+const [large, small] = [await sheetOf((f) => f.desk, DESK, 2, 0.64), await sheetOf((f) => f.phone, PHONE, 4, 1)]
+await sharp({ create: { width: Math.max(large.width, small.width), height: large.height + small.height, channels: 3, background: '#fff' } })
+  .composite([
+    { input: large.input, left: 0, top: 0 },
+    { input: small.input, left: 0, top: large.height },
+  ])
+  .png({ palette: true })
+  .toFile(`${folder}/day.png`)

@@ -31,7 +31,6 @@ const SHOTS: readonly Shot[] = [
     height: 800,
     before: async (p) => void (await p.locator('label', { hasText: 'Section B' }).click()),
   },
-  { name: 'board-night', as: 'inspector', path: board, width: 1280, height: 800, night: true, imperial: true },
   { name: 'board-phone', as: 'inspector', path: board, width: 390, height: 844, touch: true },
   { name: 'plan', as: 'foreman', path: (w) => `/walls/${w}/plan`, width: 1280, height: 800 },
   {
@@ -43,9 +42,7 @@ const SHOTS: readonly Shot[] = [
     height: 800,
     before: async (p) => void (await p.getByRole('button', { name: /^Point 2:/ }).focus()),
   },
-  { name: 'set-out-phone', as: 'foreman', path: (w) => `/walls/${w}/set-out`, wall: 'Kiosk terrace', width: 390, height: 844, touch: true },
   { name: 'units', as: 'foreman', path: (w) => `/walls/${w}/units`, wall: 'Kiosk terrace', width: 1280, height: 800 },
-  { name: 'gabions', as: 'foreman', path: (w) => `/walls/${w}/units`, wall: 'Breakwater gabions', width: 1280, height: 800 },
   { name: 'catalogue', as: 'foreman', path: () => '/catalogue', width: 1280, height: 800 },
   { name: 'record', as: 'foreman', path: (w) => `/walls/${w}/record`, width: 1280, height: 800 },
   { name: 'print', as: 'foreman', path: (w) => `/walls/${w}/print`, width: 820, height: 1160 },
@@ -66,18 +63,6 @@ const SHOTS: readonly Shot[] = [
     touch: true,
     before: section('B'),
   },
-  {
-    name: 'ground-soil',
-    as: 'foreman',
-    path: (w) => `/walls/${w}/ground?tab=soil`,
-    width: 1280,
-    height: 800,
-    before: async (p) => {
-      await section('B')(p)
-      await p.getByRole('button', { name: 'Fines no grain' }).click()
-    },
-  },
-  { name: 'ground-density', as: 'foreman', path: (w) => `/walls/${w}/ground?tab=density`, width: 1280, height: 1000, before: section('B') },
   {
     name: 'ground-map',
     as: 'foreman',

@@ -9,6 +9,43 @@ const problems = (change: (p: Record<string, unknown>) => void): string => {
   return read.ok ? 'taken' : read.problems.map((p) => `${p.field}: ${p.message}`).join('\n')
 }
 
+test.each<[string, object, RegExp | 'taken']>([
+  [
+    'water in order',
+    {
+      water: {
+        school: 'raised',
+        sock: true,
+        bed: 0.1,
+        possible: [{ station: 3, invert: 9.9 }],
+        heel: { above: 0.2, fall: 0.01 },
+        area: 90,
+        runoff: 0.4,
+        rain: 60,
+      },
+    },
+    'taken',
+  ],
+  ['a school nobody knows', { water: { school: 'deep' } }, /water.school: must be one of in-pad, on-bed, raised/],
+  ['more runs off than falls', { water: { runoff: 1.2 } }, /water.runoff: must be 1 or less/],
+  ['a place beyond the wall', { water: { possible: [{ station: 12, invert: 9.9 }] } }, /water.possible\[0\].station: 12 m is beyond the wall/],
+  [
+    'a roll named twice',
+    { gridRolls: [1, 2].map((width) => ({ type: 'a', width, length: 50 })) },
+    /gridRolls\[1\].type: there is a roll of a already/,
+  ],
+  ['a roll shorter than its layer', { grid: [{ course: 2, length: 1.2, type: 'a' }], gridRolls: [{ type: 'a', width: 2, length: 2 }] }, 'taken'],
+  [
+    'a roll shorter than a long layer',
+    { excavation: { behind: 4, slope: 0.5 }, grid: [{ course: 2, length: 3, type: 'a' }], gridRolls: [{ type: 'a', width: 2, length: 2 }] },
+    /gridRolls\[0\].length: 2 m is shorter than the layer of 3 m/,
+  ],
+])('%s', (_name, change, expected) => {
+  const said = problems((p) => void Object.assign(p, change))
+  if (expected === 'taken') expect(said).toBe('taken')
+  else expect(said).toMatch(expected)
+})
+
 describe('the fields of a line and what stands around it', () => {
   test.each([
     [

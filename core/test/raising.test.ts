@@ -319,6 +319,32 @@ describe('top and cap', () => {
         .join(' '),
     ).not.toMatch(/Adhesive/)
   })
+  test('the reason lets the cap be glued, it does not stand for it', () => {
+    const one: Plan = {
+      ...smallPlan,
+      length: 4.5,
+      grid: [],
+      sections: [{ id: 'A', from: 0, to: 4.5 }],
+      grades: [0, 4.5].map((station) => ({ station, toe: 10, top: 10.6 })),
+      drain: { ...smallPlan.drain, outlets: [{ station: 4.5, invert: 9.75 }] },
+    }
+    const s = new Site(one)
+    for (let step = nextStep(s.state); step && step.stage.id !== 'cap'; step = nextStep(s.state)) {
+      s.work(step.stage.id, step.section, step.course)
+      if (step.stage.hold) s.release(step.stage.id, step.section, step.course)
+    }
+    const cap = nextStep(s.state)
+    if (cap?.stage.id !== 'cap') throw new Error('no cap')
+    const where = { stage: 'cap', section: 'A', course: cap.course }
+    s.put(entry('weather', {}, { rain: 8, low: 9, wind: 5 }))
+    const glue = entry('check', where, { confirmed: ['clean', 'bonded'] })
+    expect(s.refusal(glue)).toMatch(/Adhesive holds on clean dry units only/)
+    s.put(entry('override', where, { reason: 'under a tent, units dried with the blower' }))
+    expect(nextStep(s.state)?.key).toBe(cap.key)
+    expect(settled(statusOf(s.state, cap))).toBe(false)
+    s.put(glue)
+    expect(nextStep(s.state)?.stage.id).toBe('finish')
+  })
   test('a thin layer, a cap that overhangs too far', () => {
     const s = new Site()
     const last = Math.max(...[...s.state.layout.cells.values()].filter((c) => c.section === 'B').map((c) => c.course))

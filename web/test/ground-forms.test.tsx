@@ -205,6 +205,7 @@ describe('lifts', () => {
       conflicts: [],
       hold: 'none' as const,
       override: undefined,
+      passed: false,
       read: [],
       deviations: new Float64Array(0),
       along: undefined,

@@ -68,6 +68,7 @@ test('Checks: what is due and by whom, points course by course, findings with th
   expect(cell.getAttribute('href')).toBe(`/walls/${WALL}?step=level%7CB%7C2`)
   expect(screen.getByRole('link', { name: /^Drain pipe laid, section B course 1: released.*1 photos/ })).toBeTruthy()
   expect(screen.getByRole('heading', { name: 'Findings: 2 open' })).toBeTruthy()
+  expect(within(screen.getByRole('region', { name: 'Released and rejected' })).getAllByRole('row').length).toBeGreaterThan(4)
   await act(async () => void fireEvent.click(screen.getByRole('radio', { name: 'Inspector' })))
   expect(screen.getAllByText(/Foreman or Inspector/).length).toBe(2)
 })

@@ -134,6 +134,19 @@ describe('a typed plan', () => {
     const draft = { ...draftOf(plan, 'metric'), length: '', benchmark: 'high' }
     const read = planOf(draft, 'metric')
     expect(read.ok ? [] : read.problems.map((p) => p.field)).toEqual(expect.arrayContaining(['length', 'benchmark']))
+    // What the form does not ask for stays as the plan in force has it.
+    const more = {
+      ...plan,
+      water: { school: 'raised' as const, possible: [{ station: 3, invert: 9.9 }] },
+      gridRolls: [{ type: 'uniaxial 30', width: 2, length: 50 }],
+      drain: { ...plan.drain, maxOutletSpacing: 12 },
+    }
+    const kept = planOf(draftOf(more, 'metric'), 'metric', undefined, more)
+    expect(kept.ok && { water: kept.value.water, rolls: kept.value.gridRolls, apart: kept.value.drain.maxOutletSpacing }).toEqual({
+      water: more.water,
+      rolls: more.gridRolls,
+      apart: 12,
+    })
     const crossed = planOf({ ...draftOf(plan, 'metric'), grid: [{ course: '1', length: '9', type: 'x' }] }, 'metric')
     expect(crossed.ok ? [] : crossed.problems.map((p) => p.field)).toEqual(['grid.0.length'])
   })

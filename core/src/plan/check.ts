@@ -78,6 +78,16 @@ export function readPlan(value: unknown): Result<Plan> {
   plan.openings?.forEach((o, i) => {
     if (below(plan.length, o.station)) say(`openings[${i}].station`, `${o.station} m is beyond the wall, which ends at ${plan.length} m`)
   })
+  plan.water?.possible?.forEach((o, i) => {
+    if (below(plan.length, o.station)) say(`water.possible[${i}].station`, `${o.station} m is beyond the wall, which ends at ${plan.length} m`)
+  })
+  const rolls = new Set<string>()
+  plan.gridRolls?.forEach((r, i) => {
+    if (rolls.has(r.type)) say(`gridRolls[${i}].type`, `there is a roll of ${r.type} already`)
+    rolls.add(r.type)
+    const longest = Math.max(0, ...plan.grid.filter((g) => g.type === r.type).map((g) => g.length))
+    if (below(r.length, longest)) say(`gridRolls[${i}].length`, `${r.length} m is shorter than the layer of ${longest} m cut from it`)
+  })
   plan.obstacles?.forEach((o, i) => {
     if (o.points.length === 1 && !o.radius) say(`obstacles[${i}].radius`, 'a single point needs a radius')
   })

@@ -51,6 +51,7 @@ export function withLine(plan: Plan, vertices: readonly Vertex[], closed: boolea
     sections,
     drain: { ...plan.drain, outlets: near(plan.drain.outlets) },
     ...(plan.openings ? { openings: near(plan.openings) } : {}),
+    ...(plan.water?.possible ? { water: { ...plan.water, possible: near(plan.water.possible) } } : {}),
   }
 }
 

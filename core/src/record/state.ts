@@ -22,6 +22,8 @@ export interface StepStatus {
   readonly conflicts: readonly Conflict[]
   readonly hold: 'none' | 'waiting' | 'released' | 'rejected'
   readonly override: RecordedEntry | undefined
+  /** The reason given stands for the work itself. Where it only lets the work begin (adhesive on a wet day) it does not. */
+  readonly passed: boolean
   /** Stations read so far with the reading that counts there. */
   readonly read: readonly { readonly station: number; readonly offset?: number; readonly entry: RecordedEntry | undefined }[]
   /** Deviations of the readings of a course, aligned with `read`; NaN where none was taken there, m. Empty for other steps. */

@@ -15,7 +15,7 @@ const CONFLICT = 0.004
 /** Everything recorded and within limits. */
 export const complete = (s: StepStatus) => s.state === 'done' && s.open.length === 0
 /** Complete, or passed with a written reason. */
-export const settled = (s: StepStatus) => complete(s) || s.override !== undefined
+export const settled = (s: StepStatus) => complete(s) || s.passed
 /** Settled, and released where it holds. */
 export const cleared = (s: StepStatus) => settled(s) && (s.hold === 'none' || s.hold === 'released')
 
@@ -34,13 +34,15 @@ export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus
   const main = work.filter((e) => kindOf(e.entry.kind)?.work === step.stage.work.type)
   const progress = measure(state, step, main, work)
   const release = inForce(log.releases).pop()
+  const override = inForce(log.overrides).pop()
   const decision = (release?.entry.data as { decision?: 'released' | 'rejected' } | undefined)?.decision
   return {
     ...progress,
     state: progress.done >= progress.total ? 'done' : main.length > 0 ? 'partial' : 'todo',
     open,
     hold: step.stage.hold ? (decision ?? 'waiting') : 'none',
-    override: inForce(log.overrides).pop(),
+    override,
+    passed: override !== undefined && !step.stage.dry,
   }
 }
 

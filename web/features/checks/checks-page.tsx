@@ -7,20 +7,23 @@ import {
   formatStation,
   inspectionPoints,
   lineOf,
+  live,
   type Nonconformance,
   nonconformances,
   overridesOf,
   type Plan,
   type PointStatus,
+  type ReleaseData,
   ROLE_NAMES,
   ROLES,
   type Role,
+  stepKey,
   titleOf,
 } from '@stone-tally/core'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, useWall, WallPage } from '@/features/wall'
+import { type Me, Strokes, useWall, WallPage } from '@/features/wall'
 import { Choice, Row, Stack, Wide } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
@@ -68,6 +71,7 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
   const due = useMemo(() => dueOf(state), [state])
   const findings = useMemo(() => nonconformances(state), [state])
   const passed = useMemo(() => overridesOf(state), [state])
+  const releases = useMemo(() => state.entries.filter((e) => e.entry.kind === 'release' && live(state, e.entry.id)).reverse(), [state])
   const mine = due.filter((d) => who === 'all' || d.roles.includes(who))
   const link = (key: string | undefined) => (key === undefined ? `/walls/${wall}` : `/walls/${wall}?step=${encodeURIComponent(key)}`)
   const open = findings.filter((f) => f.state !== 'closed').length
@@ -129,6 +133,39 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
           </Wide>
         )}
       </Stack>
+      {releases.length > 0 ? (
+        <Stack>
+          <h2>Released and rejected</h2>
+          <Wide role="region" aria-label="Released and rejected" tabIndex={0}>
+            <table style={{ width: '100%' }}>
+              <thead>
+                <tr>
+                  <th>Point</th>
+                  <th>Decision</th>
+                  <th>What was seen</th>
+                  <th>By</th>
+                  <th>Signed</th>
+                </tr>
+              </thead>
+              <tbody>
+                {releases.map((r) => {
+                  const d = r.entry.data as ReleaseData
+                  const step = state.byKey.get(stepKey(r.entry.where))
+                  return (
+                    <tr key={r.entry.id}>
+                      <td>{step ? <Link href={link(step.key)}>{titleOf(step)}</Link> : 'A step the plan no longer has'}</td>
+                      <td>{d.decision === 'released' ? '✓ released' : '⬣ rejected'}</td>
+                      <td className="wrap">{d.reason}</td>
+                      <td>{r.entry.by.name}</td>
+                      <td>{d.signature?.drawn ? <Strokes drawn={d.signature.drawn} width={120} height={38} /> : (d.signature?.typed ?? '—')}</td>
+                    </tr>
+                  )
+                })}
+              </tbody>
+            </table>
+          </Wide>
+        </Stack>
+      ) : null}
       <Stack>
         <h2>Gates gone past</h2>
         {passed.length === 0 ? <p>None.</p> : null}

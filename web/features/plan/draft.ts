@@ -190,6 +190,8 @@ export function planOf(
     ...(base?.openings ? { openings: base.openings } : {}),
     ...(base?.references ? { references: base.references } : {}),
     ...(base?.obstacles ? { obstacles: base.obstacles } : {}),
+    ...(base?.water ? { water: base.water } : {}),
+    ...(base?.gridRolls ? { gridRolls: base.gridRolls } : {}),
     ...(draft.topStyle === 'stepped' && !base?.top ? {} : { top: { ...base?.top, style: draft.topStyle } }),
     waste: {
       units: number('wasteUnits', draft.wasteUnits),
@@ -217,7 +219,7 @@ export function planOf(
       thickness: metres('padThickness', draft.padThickness),
       width: metres('padWidth', draft.padWidth),
       maxLift: metres('padLift', draft.padLift),
-      looseFactor: 1.25,
+      looseFactor: base?.pad.looseFactor ?? 1.25,
       minRun: metres('minRun', draft.minRun),
     },
     excavation: { behind: metres('behind', draft.behind), slope: number('slope', draft.slope) },
@@ -226,7 +228,7 @@ export function planOf(
       diameter: metres('pipe', draft.pipe),
       fall: number('fall', draft.fall) / 100,
       outlets: draft.outlets.map((o, i) => ({ station: metres(`outlets.${i}.station`, o.station), invert: metres(`outlets.${i}.invert`, o.invert) })),
-      maxOutletSpacing: 15,
+      maxOutletSpacing: base?.drain.maxOutletSpacing ?? 15,
     },
     grid: draft.grid.map((g, i) => ({
       course: number(`grid.${i}.course`, g.course),
