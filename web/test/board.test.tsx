@@ -256,8 +256,12 @@ describe('gates on the card', () => {
   test('the inspector decides', async () => {
     const { sent } = show(wall([checked]), 'subgrade', 'inspector', 'B')
     type(/What was seen/, 'soft at the end')
+    // Words alone are not enough: it is signed.
+    expect((screen.getByRole('button', { name: 'Reject' }) as HTMLButtonElement).disabled).toBe(true)
+    type(/Name of who signs/, 'Ian')
     await press('Reject')
-    expect(sent).toEqual([{ kind: 'release', where: { stage: 'subgrade', section: 'B' }, data: { decision: 'rejected', reason: 'soft at the end' } }])
+    const data = { decision: 'rejected', reason: 'soft at the end', signature: { typed: 'Ian' } }
+    expect(sent).toEqual([{ kind: 'release', where: { stage: 'subgrade', section: 'B' }, data }])
   })
   test('a finding asks for cause and action, then for a re-check', async () => {
     const { sent } = show(wall([bad]), 'level', 'foreman', 'B', 1)

@@ -88,7 +88,7 @@ export function HoldPanel({ step, status, me, record }: Omit<GateProps, 'onStep'
   if (!point || status.hold === 'released' || !settled(status)) return null
   const may = point.roles.includes(me.role)
   const decide = (decision: 'released' | 'rejected') =>
-    go([{ kind: 'release', where: whereOf(step), data: { decision, reason: reason.trim(), ...(isSigned(signature) ? { signature } : {}) } }])
+    go([{ kind: 'release', where: whereOf(step), data: { decision, reason: reason.trim(), signature } }])
   return (
     <Stop>
       <strong>
@@ -101,10 +101,10 @@ export function HoldPanel({ step, status, me, record }: Omit<GateProps, 'onStep'
           <Field label="What was seen; it is kept with the decision" value={reason} onChange={setReason} />
           <SignatureField value={signature} onChange={setSignature} name={me.name} />
           <Row>
-            <NowButton isDisabled={busy || reason.trim().length < 3} onPress={() => decide('released')}>
+            <NowButton isDisabled={busy || reason.trim().length < 3 || !isSigned(signature)} onPress={() => decide('released')}>
               Release
             </NowButton>
-            <Button isDisabled={busy || reason.trim().length < 3} onPress={() => decide('rejected')}>
+            <Button isDisabled={busy || reason.trim().length < 3 || !isSigned(signature)} onPress={() => decide('rejected')}>
               Reject
             </Button>
           </Row>
