@@ -41,7 +41,8 @@ export function LineDrawing({
   onStation(station: number): void
 }) {
   const { columns } = report
-  const [left, right, top, bottom] = [8, 8, 26, 34]
+  const narrow = width < 700
+  const [left, right, top, bottom] = [8, 8, narrow ? 44 : 26, 34]
   const x = scaleLinear([from, to], [left, width - right])
   const unit = layout.plan.unit.height
   const tops = columns.map((c) => c.growth.top)
@@ -52,6 +53,7 @@ export function LineDrawing({
   const times = sense === 'level' ? Math.max(1, Math.round(((unit * 0.9) / (2 * limit)) * (high > 14 ? 1.6 : 1))) : 1
   const span = sense === 'level' ? [unit * (high + 1.1), -unit * 0.4] : [reach * 1.15, -reach * 1.15]
   const y = scaleLinear(span, [top, height - bottom])
+  const across = Math.round((y(0) - y(1)) / (x(from + 1) - x(from)))
   const at = (course: number, deviation: number) => y(sense === 'level' ? unit * course + deviation * times : -deviation)
   const stroke = line<{ s: number; course: number; d: number }>(
     (p) => x(p.s),
@@ -168,9 +170,9 @@ export function LineDrawing({
       <text x={left + 2} y={16} {...LABEL} {...HALO}>
         {sense === 'level'
           ? `Seen from the front · deviations drawn ${times} times larger`
-          : `Seen from above, straightened · front is below · limit ±${Math.round(limit * 1000)} mm`}
+          : `Seen from above, straightened, front below · across drawn ${across} times larger`}
       </text>
-      <text x={width - right - 2} y={16} textAnchor="end" {...LABEL} {...HALO}>
+      <text x={narrow ? left + 2 : width - right - 2} y={narrow ? 33 : 16} textAnchor={narrow ? 'start' : 'end'} {...LABEL} {...HALO}>
         dashed: expected top · grey: its band · dotted: limit
       </text>
       <StationAxis x={x} y={height - bottom + 4} units={units} />

@@ -1,7 +1,7 @@
 'use client'
 
 import Link from 'next/link'
-import type { ReactNode } from 'react'
+import { type ReactNode, useEffect, useRef } from 'react'
 import styled from 'styled-components'
 import { Bar } from '@/ui/bar'
 import { Choice, Condensed, Row } from '@/ui/controls'
@@ -31,15 +31,24 @@ const PLACES = [
 export type Place = (typeof PLACES)[number][0]
 
 /** The places of a wall, the same on each of them. */
-export const Places = ({ wall, here }: { wall: string; here: Place }) => (
-  <Nav aria-label="Places of this wall">
-    {PLACES.map(([id, name]) => (
-      <Link key={id} href={`/walls/${wall}${id ? `/${id}` : ''}`} {...(id === here ? { 'aria-current': 'page' as const } : {})}>
-        {name}
-      </Link>
-    ))}
-  </Nav>
-)
+export function Places({ wall, here }: { wall: string; here: Place }) {
+  const nav = useRef<HTMLElement>(null)
+  // On a phone the row scrolls; where one is stands in its middle. Only the row moves, never the page.
+  useEffect(() => {
+    const row = nav.current
+    const on = row?.querySelector<HTMLElement>('[aria-current]')
+    if (row && on) row.scrollLeft = on.offsetLeft - row.offsetLeft - (row.clientWidth - on.offsetWidth) / 2
+  }, [])
+  return (
+    <Nav aria-label="Places of this wall" ref={nav}>
+      {PLACES.map(([id, name]) => (
+        <Link key={id} href={`/walls/${wall}${id ? `/${id}` : ''}`} {...(id === here ? { 'aria-current': 'page' as const } : {})}>
+          {name}
+        </Link>
+      ))}
+    </Nav>
+  )
+}
 
 export const feedWords = (feed: Pick<WallFeed, 'live' | 'waiting'>) =>
   feed.live === 'lost' ? '▲ no connection, what you record is kept here' : feed.waiting > 0 ? `${feed.waiting} waiting to be sent` : ''
