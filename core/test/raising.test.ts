@@ -78,6 +78,14 @@ describe('pipe', () => {
     site.put(entry('pipe', pipeAt, pipeOf(site.step('drain', 'B', 1), { from: 4.5, to: 9 }), { recheckOf: e.id }))
     expect(openFindings(site.state)).toEqual([])
   })
+  test('a drain that was ticked off and released before stretches were recorded stays so; a new one is not taken that way', () => {
+    const site = toPipe()
+    const ticked = entry('check', pipeAt, { confirmed: ['bed', 'outlets'] })
+    expect(site.refusal(ticked)).toMatch(/is recorded as pipe, not as check/)
+    site.state = advance(site.state, { seq: 900, receivedAt: '', entry: ticked })
+    expect(statusOf(site.state, site.step('drain', 'B', 1))).toMatchObject({ missing: [], done: 1, total: 1 })
+    site.release('drain', 'B', 1).work('cover', 'B', 1)
+  })
   test('a stretch outside its section, or that ends before it begins', () => {
     const site = toPipe()
     const at = (from: number, to: number) => site.refusal(entry('pipe', pipeAt, pipeOf(site.step('drain', 'B', 1), { from, to })))

@@ -99,6 +99,8 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
     }
     case 'pipe': {
       const laid = work.map((e) => ({ id: e.entry.id, ...(e.entry.data as PipeData) }))
+      // Before pipe was recorded by stretches it was ticked off; what was seen and released then stays so.
+      if (laid.length === 0 && all.some((e) => e.entry.kind === 'check')) return { ...none, done: 1, total: 1, missing: [] }
       const gaps = (step.over ?? []).flatMap((s) => uncovered(s, laid))
       const photos = all.filter((e) => e.entry.kind === 'photo').map((e) => e.entry)
       const shown = (d: (typeof laid)[number]) =>

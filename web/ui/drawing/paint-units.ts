@@ -91,6 +91,23 @@ export function paintUnits(
   return filled
 }
 
+const spans = new WeakMap<Cell, readonly (readonly [number, number])[]>()
+/**
+ * Where a cell's own pieces lie, stretch by stretch. At the end of a section a unit belongs to one of the two, whichever its middle stands
+ * in; the other one ends where it begins, so that no cell is ever painted over its neighbour.
+ */
+function spansOf(cell: Cell): readonly (readonly [number, number])[] {
+  let known = spans.get(cell)
+  if (!known) {
+    known = cell.stretches.flatMap((s) => {
+      const own = cell.pieces.filter((p) => (p.start + p.to) / 2 > s.from - 1e-6 && (p.start + p.to) / 2 < s.to + 1e-6)
+      return own.length > 0 ? [[Math.min(...own.map((p) => p.start)), Math.max(...own.map((p) => p.to))] as const] : []
+    })
+    spans.set(cell, known)
+  }
+  return known
+}
+
 /** What a canvas shows at the moment. */
 export interface Painted {
   readonly layout: Layout
@@ -184,12 +201,8 @@ function paintCell(
   const set = seen?.set ?? 0
   // The joints are what is left between the units on a bar of ink.
   let n = 0
-  for (const s of cell.stretches) {
-    if (s.to <= from || s.from >= to) continue
-    // At the end of a section the last unit belongs to one of the two, whichever its middle stands in.
-    const a = s.from < (pieces[0]?.start ?? 0) && (pieces[0]?.start ?? 0) < s.to ? (pieces[0]?.start ?? 0) : s.from
-    const last = pieces[pieces.length - 1]
-    const b = last && last.start < s.to && last.to > s.to ? last.to : s.to
+  for (const [a, b] of spansOf(cell)) {
+    if (b <= from || a >= to) continue
     g.fillStyle = set > 0 ? ink.ink : ink.line
     g.fillRect((a - from) * k, y, (b - a) * k, h + gap)
     n++

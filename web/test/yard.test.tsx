@@ -1,0 +1,54 @@
+import { cleanup, render, screen, within } from '@testing-library/react'
+import { smallPlan } from '../../core/test/plans'
+import { Yard } from '../features/yard/yard'
+import { PreferencesProvider } from '../ui/preferences'
+
+afterEach(cleanup)
+const due = (what: string, roles: readonly string[], urgent = true) => ({ id: what, what, roles, step: `line|B|1`, urgent })
+const wall = (name: string, list: readonly ReturnType<typeof due>[]) => ({
+  id: name,
+  name,
+  site: 'Test yard',
+  plan: smallPlan,
+  cells: {},
+  set: 0,
+  total: 40,
+  next: [],
+  holds: [],
+  findings: 0,
+  due: list,
+  last: undefined,
+})
+const show = (role: 'foreman' | 'inspector' | 'office', walls: readonly ReturnType<typeof wall>[]) =>
+  render(
+    <PreferencesProvider units="metric" theme="day">
+      <Yard me={{ id: role, name: 'Ann', role }} walls={walls as never} />
+    </PreferencesProvider>,
+  )
+const walls = [
+  wall('Ramp wall', [
+    due('First course: Alignment', ['inspector']),
+    due('Pad level at 3.00', ['foreman', 'inspector']),
+    due('Next: units', ['foreman'], false),
+  ]),
+  wall('Dock wall', [due('Setback at 2.00', ['foreman', 'inspector'])]),
+]
+
+test('what is due from the one who looks, one line a wall; the next step of a wall is no news', () => {
+  show('foreman', walls)
+  const list = within(screen.getByRole('region', { name: 'Due today' }))
+  expect(list.getAllByRole('listitem').map((l) => l.textContent)).toEqual(['⬣ Ramp wall: Pad level at 3.00', '⬣ Dock wall: Setback at 2.00'])
+  expect(list.getByRole('link', { name: 'Pad level at 3.00' }).getAttribute('href')).toBe('/walls/Ramp wall?step=line%7CB%7C1')
+})
+test('more of one wall stands behind its first, on its Checks', () => {
+  show('inspector', walls)
+  const more = screen.getByRole('link', { name: '1 more on the Checks of Ramp wall' })
+  expect(more.getAttribute('href')).toBe('/walls/Ramp wall/checks')
+})
+test('the office sees all; where nothing is due nothing is said', () => {
+  show('office', walls)
+  expect(screen.getByRole('heading', { name: 'Due today' })).toBeTruthy()
+  cleanup()
+  show('foreman', [wall('Quiet wall', [])])
+  expect(screen.queryByRole('region', { name: 'Due today' })).toBeNull()
+})
