@@ -114,3 +114,16 @@ test('Water: what the plan says is changed as a revision, and wrong figures are 
   expect(screen.getByRole('alert').textContent).toMatch(/Place 2: .*high.*Rain: "much" is not a number/)
   expect(server.posts).toBe(0)
 })
+
+test('a wall of many sections has them in a list', async () => {
+  const many = { ...plan, sections: Array.from({ length: 12 }, (_, i) => ({ id: `S${i}`, from: i * 0.75, to: (i + 1) * 0.75 })) }
+  render(
+    <PreferencesProvider units="metric" theme="day">
+      <ChecksPage wall={WALL} name="Loading bay wall" plans={[many]} me={foreman} />
+    </PreferencesProvider>,
+  )
+  await waitFor(() => expect(screen.queryByText('Loading the record …')).toBeNull())
+  const list = screen.getByRole('combobox', { name: 'Section' })
+  await act(async () => void fireEvent.change(list, { target: { value: 'S7' } }))
+  expect(screen.getAllByRole('link', { name: /section S7/ }).length).toBeGreaterThan(5)
+})

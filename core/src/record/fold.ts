@@ -1,4 +1,4 @@
-import type { Layout } from '../layout'
+import { cellKey, type Layout } from '../layout'
 import type { Entry, RecordedEntry, Verdict } from './entry'
 import { type ActionData, type Context, kindOf, type RevisionData } from './kinds'
 import type { StepLog, StepStatus, WallState } from './state'
@@ -29,9 +29,22 @@ export function emptyState(layouts: readonly Layout[]): WallState {
     rechecks: new Map(),
     revisions: new Map(),
     touched: [],
+    byCell: byCell(steps),
     holds: steps.filter((s) => s.stage.hold !== undefined),
     seq: 0,
   }
+}
+
+function byCell(steps: readonly Step[]): ReadonlyMap<string, readonly Step[]> {
+  const cells = new Map<string, Step[]>()
+  for (const step of steps) {
+    if (step.section === undefined || step.course === undefined) continue
+    const key = cellKey(step.section, step.course)
+    const list = cells.get(key)
+    if (list) list.push(step)
+    else cells.set(key, [step])
+  }
+  return cells
 }
 
 /** The layout and stage an entry is to be read with: those of the revision it was made under. */

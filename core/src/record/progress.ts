@@ -1,4 +1,3 @@
-import { cellKey } from '../layout'
 import { statusOf } from './fold'
 import type { WallState } from './state'
 import { settled } from './status'
@@ -41,7 +40,7 @@ export function progressOf(state: WallState, section: string, course: number): C
 export interface ProgressBook {
   of(section: string, course: number): CellProgress
   /** Of what it was made; not to be read. */
-  readonly cells: Map<string, CellProgress>
+  readonly cells: Map<string, (CellProgress | undefined)[]>
   readonly logs: WallState['logs']
   readonly layout: WallState['layout']
   readonly upTo: number
@@ -56,17 +55,20 @@ export interface ProgressBook {
 export function progressBook(state: WallState, earlier?: ProgressBook): ProgressBook {
   const { logs, layout, touched } = state
   const kept = earlier && earlier.logs === logs && earlier.layout === layout && earlier.upTo <= touched.length ? earlier : undefined
-  const cells = kept?.cells ?? new Map<string, CellProgress>()
-  for (let i = kept?.upTo ?? touched.length; i < touched.length; i++) cells.delete(cellKey(touched[i]?.section ?? '', touched[i]?.course ?? 0))
+  const cells = kept?.cells ?? new Map<string, (CellProgress | undefined)[]>()
+  for (let i = kept?.upTo ?? touched.length; i < touched.length; i++) {
+    const own = cells.get(touched[i]?.section ?? '')
+    if (own) own[touched[i]?.course ?? 0] = undefined
+  }
   return {
     of(section, course) {
-      const key = cellKey(section, course)
-      let known = cells.get(key)
-      if (!known) {
-        known = progressOf(state, section, course)
-        cells.set(key, known)
+      let own = cells.get(section)
+      if (!own) {
+        own = []
+        cells.set(section, own)
       }
-      return known
+      own[course] ??= progressOf(state, section, course)
+      return own[course] as CellProgress
     },
     cells,
     logs,

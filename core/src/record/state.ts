@@ -60,6 +60,8 @@ export interface WallState {
   readonly outs: Map<string, Verdict>
   readonly actions: Map<string, RecordedEntry>
   readonly rechecks: Map<string, RecordedEntry[]>
+  /** Steps of a course in a section, in working order, by `section/course`. */
+  readonly byCell: ReadonlyMap<string, readonly Step[]>
   /** Where something changed, in the order in which it was taken in. */
   readonly touched: Where[]
   /** Steps that hold, in working order. */

@@ -1,6 +1,7 @@
 'use client'
 
 import {
+  cellKey,
   formatStation,
   gridPlaced,
   nextStep,
@@ -18,9 +19,9 @@ import {
 } from '@stone-tally/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { feedWords, isWriting, type Me, Places, RefusedPanel, StepCard, useWall } from '@/features/wall'
+import { feedWords, isWriting, type Me, Places, RefusedPanel, SectionChoice, StepCard, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Ask, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
+import { Ask, Condensed, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { SectionDrawing } from '@/ui/drawing/section'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -159,11 +160,9 @@ export function Board({
       : undefined
   const here = step?.section ? { section: step.section, course: step.course } : undefined
   const sectionsChoice = (
-    <Choice
-      label="Section"
-      hideLabel
+    <SectionChoice
+      sections={layout.plan.sections}
       value={section}
-      options={layout.plan.sections.map((s) => [s.id, `Section ${s.id}`] as const)}
       onChange={(v) => {
         setSection(v)
         follow()
@@ -206,7 +205,7 @@ export function Board({
               }}
               onCell={(s, c) => {
                 const to =
-                  state.steps.find((x) => x.section === s && x.course === c && !settled(statusOf(state, x))) ??
+                  state.byCell.get(cellKey(s, c))?.find((x) => !settled(statusOf(state, x))) ??
                   state.byKey.get(stepKey({ stage: layout.system.open.from, section: s, course: c }))
                 if (to) goTo(to.key)
               }}

@@ -39,7 +39,7 @@ export function CourseTable({
       </thead>
       <tbody>
         {[...cells].reverse().map((c) => {
-          const list = state.steps.filter((s) => s.section === c.section && s.course === c.course)
+          const list = state.byCell.get(cellKey(c.section, c.course)) ?? []
           const next = list.find((s) => !cleared(statusOf(state, s)))
           const set = state.byKey.get(stepKey({ stage: layout.system.open.from, section: c.section, course: c.course }))
           const s = set ? statusOf(state, set) : undefined

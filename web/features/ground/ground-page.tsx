@@ -16,7 +16,7 @@ import {
 } from '@stone-tally/core'
 import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, Places, useWall } from '@/features/wall'
+import { type Me, Places, SectionChoice, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, Condensed, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -111,11 +111,9 @@ export function GroundPage({
           <h1>Dig and pad</h1>
           <Row style={{ alignItems: 'center', gap: 16 }}>
             {plan.sections.length > 1 ? (
-              <Choice
-                label="Section"
-                hideLabel
+              <SectionChoice
+                sections={plan.sections}
                 value={section}
-                options={plan.sections.map((s) => [s.id, `Section ${s.id}`] as const)}
                 onChange={(v) => {
                   setSection(v)
                   setStation(undefined)

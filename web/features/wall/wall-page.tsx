@@ -4,8 +4,9 @@ import Link from 'next/link'
 import { type ReactNode, useEffect, useRef } from 'react'
 import styled from 'styled-components'
 import { Bar } from '@/ui/bar'
-import { Choice, Condensed, Row } from '@/ui/controls'
+import { Condensed, Row } from '@/ui/controls'
 import { RefusedPanel } from './refused'
+import { SectionChoice } from './section-choice'
 import type { Me, WallFeed } from './use-wall'
 
 const Frame = styled.main`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; }`
@@ -86,13 +87,7 @@ export function WallPage({
         <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
           <h1>{title}</h1>
           {section !== undefined && onSection && sections.length > 1 ? (
-            <Choice
-              label="Section"
-              hideLabel
-              value={section}
-              options={sections.map((s) => [s.id, `Section ${s.id}`] as const)}
-              onChange={onSection}
-            />
+            <SectionChoice sections={sections} value={section} onChange={onSection} />
           ) : null}
         </Row>
         <RefusedPanel feed={feed} me={me} />
