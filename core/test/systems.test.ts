@@ -1,4 +1,15 @@
-import { type CourseRun, type LaidRun, type RunEnd, SYSTEMS, systemOf, type WallSystem } from '@stone-tally/core'
+import {
+  type CourseRun,
+  holdPoint,
+  kindOf,
+  type LaidRun,
+  LIMITS,
+  type RunEnd,
+  SYSTEMS,
+  systemOf,
+  type WallSystem,
+  witnessPoint,
+} from '@stone-tally/core'
 import fc from 'fast-check'
 import { layoutOf } from './plans'
 import { at, planOn, unitNamed } from './walls'
@@ -137,4 +148,22 @@ describe('a row of baskets', () => {
         .join(),
     ).toMatch(/lean 1.1° into the slope; 6° is usual/)
   })
+})
+
+test.each(SYSTEMS.map((s) => [s.id, s] as const))('%s: every stage names points, limits and stages that exist', (_id, system) => {
+  const ids = new Set(system.stages.map((s) => s.id))
+  expect(ids.size).toBe(system.stages.length)
+  for (const stage of system.stages) {
+    if (stage.hold) expect(holdPoint(stage.hold)).toBeDefined()
+    if (stage.witness) expect(witnessPoint(stage.witness)).toBeDefined()
+    for (const r of stage.requires) expect([stage.id, r.stage, ids.has(r.stage)]).toEqual([stage.id, r.stage, true])
+    for (const kind of stage.also ?? []) expect(kindOf(kind)?.beside).toBeTruthy()
+    const names =
+      stage.work.type === 'readings'
+        ? [stage.work.limit, stage.work.firstLimit]
+        : stage.work.type === 'check'
+          ? (stage.work.measures ?? []).flatMap((m) => [m.least, m.most])
+          : []
+    for (const name of names) if (name !== undefined) expect([name, name in LIMITS]).toEqual([name, true])
+  }
 })
