@@ -4,9 +4,7 @@ import { type Curve, type CurveData, type DensityHere, fitCurve, GRAINS, LIMITS,
 import { extent } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-
-const LABEL = { fill: 'var(--ink)', fontFamily: 'Barlow Condensed', fontSize: 14, fontWeight: 500 } as const
-const HALO = { paintOrder: 'stroke', stroke: 'var(--ground)', strokeWidth: 4, strokeLinejoin: 'round' } as const
+import { HALO, LABEL } from '@/ui/drawing/axis'
 
 /** Dry density over moisture: laboratory points and their curve, zero air voids, the window fill may lie in, and the field tests. */
 export function DensityChart({

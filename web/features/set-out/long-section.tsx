@@ -4,9 +4,9 @@ import { FOOT, formatLength, formatStation, invertAt, type UnitSystem } from '@s
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId, useRef } from 'react'
+import { HALO } from '@/ui/drawing/axis'
 import { Hatches } from '@/ui/drawing/hatches'
 import { setGrade } from './plan-view'
-import { HALO } from './scene'
 import type { Draft } from './use-draft'
 
 /**

@@ -19,6 +19,7 @@ import {
   trenchOf,
   type UnitSystem,
 } from '@stone-tally/core'
+import { HALO, LABEL } from '@/ui/drawing/axis'
 import type { Ink } from '@/ui/drawing/paint-units'
 
 /** Site grid to pixels: scale in pixels a metre and where the origin falls. North is up. */
@@ -47,10 +48,6 @@ export function elementPath(s: Sheet, e: Segment): string {
   return `${start}A${r} ${r} 0 0 ${flag} ${toX(s, middle)} ${toY(s, middle)}A${r} ${r} 0 0 ${flag} ${toX(s, e.to)} ${toY(s, e.to)}`
 }
 const linePath = (s: Sheet, line: OffsetLine) => line.elements.map((e) => elementPath(s, e.segment)).join('')
-
-const LABEL = { fontFamily: 'Barlow Condensed', fontSize: 14, fontWeight: 500, fill: 'var(--ink)' } as const
-/** Text that stays legible over lines. */
-export const HALO = { paintOrder: 'stroke', stroke: 'var(--ground)', strokeWidth: 4, strokeLinejoin: 'round' } as const
 
 type Obstacle = NonNullable<Layout['plan']['obstacles']>[number]
 /** Where the name of an obstacle goes: in the middle of a building, at the first point of anything else. */
