@@ -26,6 +26,7 @@ import { Elevation } from '@/ui/drawing/elevation'
 import { SectionDrawing } from '@/ui/drawing/section'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
+import { useMatches } from '@/ui/use-matches'
 import { CourseSheetCard } from './course-sheet'
 import { CourseTable, Pick } from './course-table'
 import { WallView } from './wall-view'
@@ -78,6 +79,7 @@ export function Board({
   const [chosen, setChosen] = useState<string | undefined>(open)
   const [station, setStation] = useState<number>()
   const [help, setHelp] = useState(false)
+  const narrow = useMatches('(max-width: 1000px)')
   const [wide, width] = useWidth<HTMLDivElement>(820)
   const [half, halfWidth] = useWidth<HTMLDivElement>(380)
 
@@ -177,7 +179,7 @@ export function Board({
       </Bar>
       <Layout>
         <div className="strip">
-          <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />
+          {narrow === false ? null : <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />}
         </div>
         <div className="wall">
           <Places wall={wall} here="" />

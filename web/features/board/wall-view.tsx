@@ -8,6 +8,7 @@ import styled from 'styled-components'
 import { Condensed } from '@/ui/controls'
 import { Elevation, type ElevationProps } from '@/ui/drawing/elevation'
 import { type Picked, unitAt } from '@/ui/drawing/paint-units'
+import { useMatches } from '@/ui/use-matches'
 
 const Frame = styled.div`
   border: 1px solid var(--line); background: var(--ground); touch-action: pan-y; cursor: crosshair;
@@ -33,6 +34,7 @@ interface WallViewProps {
  */
 export function WallView({ layout, width, station, from, to, onStation, onCell, drawing, strip }: WallViewProps) {
   const frame = useRef<HTMLDivElement>(null)
+  const narrow = useMatches('(max-width: 1000px)')
   const behaviour = useRef<ZoomBehavior<HTMLDivElement, unknown>>(null)
   const [t, setT] = useState<ZoomTransform>(zoomIdentity)
   const [touched, setTouched] = useState<Picked>()
@@ -101,13 +103,15 @@ export function WallView({ layout, width, station, from, to, onStation, onCell, 
           )
         }}
       >
-        <Elevation
-          {...strip}
-          width={width - 2}
-          height={Math.max(64, Math.round(((width * (tall + 0.6)) / (strip.to - strip.from)) * 1))}
-          label="Whole wall"
-          now={drawing.now}
-        />
+        {narrow ? null : (
+          <Elevation
+            {...strip}
+            width={width - 2}
+            height={Math.max(64, Math.round(((width * (tall + 0.6)) / (strip.to - strip.from)) * 1))}
+            label="Whole wall"
+            now={drawing.now}
+          />
+        )}
       </StripFrame>
       <Frame ref={frame} onClick={pick}>
         <Elevation layout={layout} width={width - 2} height={height} from={view.from} to={view.to} station={station} {...drawing} />
