@@ -121,7 +121,7 @@ export function tellPad(layout: Layout): Told[] {
         who: s.stage.hold === 'before-digging' ? 'foreman' : 'inspector',
         kind: 'release',
         where,
-        data: { decision: 'released', reason: 'Seen on site.' },
+        data: { decision: 'released', reason: 'Seen on site.', signature: { typed: 'I. V.' } },
       })
   }
   return told

@@ -95,7 +95,7 @@ export function build(layout: Layout) {
         entry(
           'release',
           { stage: step.stage.id, section: step.section, course: step.course },
-          { decision: 'released', reason: 'seen' },
+          { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } },
           { role: 'inspector' },
         ),
       )

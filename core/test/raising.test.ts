@@ -6,6 +6,7 @@ import {
   dueOf,
   type Entry,
   filterOf,
+  growthReport,
   inspectionPoints,
   judgeSheet,
   laidPipe,
@@ -49,7 +50,9 @@ describe('pipe', () => {
     site.put(entry('pipe', pipeAt, pipeOf(step, { from: 6.5, to: 9 })))
     // A photo taken at a station shows the stretch it stands in; one of an entry shows that one.
     site.put(photoOf({ ...pipeAt, station: 8 }))
-    expect(site.refusal(entry('release', pipeAt, { decision: 'released', reason: 'seen' }, { role: 'inspector' }))).toMatch(/a photo of 4.50 to 6.50/)
+    expect(
+      site.refusal(entry('release', pipeAt, { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } }, { role: 'inspector' })),
+    ).toMatch(/a photo of 4.50 to 6.50/)
     site.put(photoOf(pipeAt, one.id)).release('drain', 'B', 1)
     expect(laidPipe(site.state).map((p) => [p.data.from, p.seen, p.covered])).toEqual([
       [4.5, true, false],
@@ -145,6 +148,24 @@ describe('a course run along', () => {
     expect(s.refusal(entry('sighting', { stage: 'dig', section: 'A', station: 1 }, { worst: 0 }))).toMatch(/read point by point/)
     expect(s.refusal(entry('sighting', at, {}))).toMatch(/data.worst: is missing; level is a number/)
   })
+  test('where it was met is never made up, and asked for where it is over the limit', () => {
+    const s = site()
+    expect(s.refusal(entry('sighting', at, { worst: 0.009 }))).toMatch(
+      /where.station: is missing; what is over the limit is put right where it was met/,
+    )
+    expect(s.refusal(entry('sighting', { ...at, station: 2 }, { worst: 0.002 }))).toMatch(/where.station: 2 m is beyond this stretch/)
+    s.put(entry('sighting', at, { worst: 0.003 }))
+    expect(statusOf(s.state, s.step('level', 'B', 2))).toMatchObject({ state: 'done', along: undefined })
+    expect(growthReport(s.state, 'B', 'level').columns.every((c) => c.readings.every((r) => r.course !== 2))).toBe(true)
+  })
+  test('a course that lies on the pad in part is read point by point, and its sheet ends before it', () => {
+    const one: Plan = { ...smallPlan, grid: [], sections: [{ id: 'A', from: 0, to: 9 }] }
+    const s = new Site(one).toBackfill('A')
+    const second = { stage: 'level', section: 'A', course: 2, station: 8 }
+    expect(s.refusal(entry('sighting', second, { worst: 0.002 }))).toMatch(/read point by point/)
+    expect(courseSheet(s.state, 'A', 2)?.lines.map((l) => l.step.stage.id)).toEqual(['units'])
+    expect(s.state.layout.cells.get('A/2')?.first).toBe(false)
+  })
   test('two people who met different levels are a conflict, not an average', () => {
     const s = site().put(
       entry('sighting', { ...at, station: 6 }, { worst: 0.005 }, { role: 'crew' }),
@@ -218,6 +239,8 @@ describe('hold and witness points', () => {
       drawn: [
         [
           { x: 0.1, y: 0.5 },
+          { x: 0.3, y: 0.4 },
+          { x: 0.6, y: 0.6 },
           { x: 0.9, y: 0.4 },
         ],
       ],
@@ -225,12 +248,30 @@ describe('hold and witness points', () => {
     expect(lineOf(s.state, drawn, { units: 'metric' })).toMatch(/signed by hand/)
     s.put(drawn)
   })
+  test('unsigned it is no decision: neither a dot nor a single letter', () => {
+    const s = new Site().toFirstCourse()
+    const of = (signature?: object) =>
+      s.refusal(
+        entry(
+          'release',
+          { stage: 'line', ...B1 },
+          { decision: 'rejected', reason: 'wavy', ...(signature ? { signature } : {}) },
+          { role: 'inspector' },
+        ),
+      )
+    expect(of()).toMatch(/data.signature: is missing; First course is rejected with a signature/)
+    expect(of({ typed: 'I' })).toMatch(/data.signature/)
+    expect(of({ drawn: [[{ x: 0.5, y: 0.5 }]] })).toMatch(/data.signature/)
+    expect(of({ typed: 'Ian' })).toBe('')
+  })
   test('nobody releases what they recorded themselves, unless the rules of the wall allow it', () => {
     const build = (plan?: Plan) => {
       const s = new Site(plan).toFirstCourse()
       const station = s.step('line', 'B', 1).points[0]
       s.put(entry('reading', { stage: 'line', ...B1, station }, { method: 'deviation', value: 0 }, { role: 'inspector' }))
-      return s.refusal(entry('release', { stage: 'line', ...B1 }, { decision: 'released', reason: 'mine' }, { role: 'inspector' }))
+      return s.refusal(
+        entry('release', { stage: 'line', ...B1 }, { decision: 'released', reason: 'mine', signature: { typed: 'I. V.' } }, { role: 'inspector' }),
+      )
     }
     expect(build()).toMatch(/by: Ian recorded part of Alignment, section B course 1; First course takes a second pair of eyes/)
     expect(build({ ...smallPlan, rules: { ownRelease: true } })).toBe('')

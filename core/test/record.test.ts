@@ -34,21 +34,37 @@ describe('gates', () => {
   test('a hold point only the inspector releases, and only when its work is complete', () => {
     const site = new Site().toFirstCourse()
     expect(waitingHolds(site.state).map((s) => s.stage.id)).toContain('line')
-    expect(site.refusal(entry('release', { stage: 'line', section: 'B', course: 1 }, { decision: 'released', reason: 'mine' }))).toMatch(
-      /by.role: First course takes the inspector; a foreman may not/,
-    )
+    expect(
+      site.refusal(
+        entry('release', { stage: 'line', section: 'B', course: 1 }, { decision: 'released', reason: 'mine', signature: { typed: 'I. V.' } }),
+      ),
+    ).toMatch(/by.role: First course takes the inspector; a foreman may not/)
     expect(site.refusal(entry('check', { stage: 'fill', section: 'B', course: 1 }, { confirmed: ['cores'] }))).toMatch(
       /Hold point First course section B course 1 is not released/,
     )
     expect(
-      site.refusal(entry('release', { stage: 'drain', section: 'B', course: 1 }, { decision: 'released', reason: 'early' }, { role: 'inspector' })),
+      site.refusal(
+        entry(
+          'release',
+          { stage: 'drain', section: 'B', course: 1 },
+          { decision: 'released', reason: 'early', signature: { typed: 'I. V.' } },
+          { role: 'inspector' },
+        ),
+      ),
     ).toMatch(/not complete. Missing: pipe 4.50 to 9.00/)
     site.release('line', 'B', 1).work('fill', 'B', 1)
   })
   test('a rejected hold point stays closed', () => {
     const site = new Site()
       .toFirstCourse()
-      .put(entry('release', { stage: 'line', section: 'B', course: 1 }, { decision: 'rejected', reason: 'rocks' }, { role: 'inspector' }))
+      .put(
+        entry(
+          'release',
+          { stage: 'line', section: 'B', course: 1 },
+          { decision: 'rejected', reason: 'rocks', signature: { typed: 'I. V.' } },
+          { role: 'inspector' },
+        ),
+      )
     expect(barriers(site.state, site.step('fill', 'B', 1))[0]?.message).toMatch(/was rejected/)
   })
   test('more open courses than allowed', () => {
@@ -95,7 +111,7 @@ describe('gates', () => {
       ],
       plan,
     )
-    const judged = admit(state, entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'go' }), NOW)
+    const judged = admit(state, entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'go', signature: { typed: 'I. V.' } }), NOW)
     expect(judged).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(/over the 1.2 m.*engineered plan/) }] })
   })
 })
@@ -121,7 +137,14 @@ describe('judgement and findings', () => {
     site.put(bad)
     expect(openFindings(site.state).map((e) => e.entry.id)).toEqual([bad.id])
     expect(
-      site.refusal(entry('release', { stage: 'level', section: 'B', course: 1 }, { decision: 'released', reason: 'x' }, { role: 'inspector' })),
+      site.refusal(
+        entry(
+          'release',
+          { stage: 'level', section: 'B', course: 1 },
+          { decision: 'released', reason: 'x', signature: { typed: 'I. V.' } },
+          { role: 'inspector' },
+        ),
+      ),
     ).toMatch(/no hold point/)
     site.put(entry('action', at, { of: bad.id, cause: 'stone under it', action: 'lifted and reset' }))
     expect(openFindings(site.state)).toHaveLength(1)

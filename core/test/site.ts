@@ -33,7 +33,12 @@ export class Site {
   }
   release(stage: string, section?: string, course?: number): this {
     return this.put(
-      entry('release', { stage, section, course }, { decision: 'released', reason: 'seen' }, { role: stage === 'set-out' ? 'foreman' : 'inspector' }),
+      entry(
+        'release',
+        { stage, section, course },
+        { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } },
+        { role: stage === 'set-out' ? 'foreman' : 'inspector' },
+      ),
     )
   }
   toFirstCourse(section = 'B'): this {

@@ -192,7 +192,11 @@ describe('building a whole wall step by step', () => {
     const { state } = build(layout)
     const where = { stage: 'level', section: 'A', course: 4, station: 1.5 }
     const later = advance(state, { seq: 100_000, receivedAt: '', entry: entry('reading', where, { method: 'deviation', value: 0.03 }) })
-    const again = admit(later, entry('release', { stage: 'final' }, { decision: 'released', reason: 'again' }, { role: 'inspector' }), NOW)
+    const again = admit(
+      later,
+      entry('release', { stage: 'final' }, { decision: 'released', reason: 'again', signature: { typed: 'I. V.' } }, { role: 'inspector' }),
+      NOW,
+    )
     expect(again).toMatchObject({ ok: false, problems: [{ message: '1 nonconformances are open; close them first' }] })
   })
   test('a course on the pad takes the first-course limit at every pad step', () => {

@@ -28,7 +28,7 @@ const items = (stage: string) => {
 const staked = (): Entry[] => [
   entry('check', { stage: 'services' }, { confirmed: items('services') }),
   entry('check', { stage: 'set-out' }, { confirmed: items('set-out') }),
-  entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen' }),
+  entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } }),
 ]
 function props(entries: readonly Entry[] = [], more: Partial<GroundProps> = {}): GroundProps & { sent: Fact[] } {
   const sent: Fact[] = []

@@ -97,7 +97,7 @@ test('Water: the drain drawn, its outlets judged, inverts in a table; without cu
   built()
   await show(WaterPage as typeof AheadPage)
   expect(screen.getByRole('img', { name: 'Drain profile: 1 outlets, 1 stretches laid' })).toBeTruthy()
-  expect(screen.getByText(/The outlets of the plan are the fewest|outlets will do/)).toBeTruthy()
+  expect(screen.getByText(/The outlets of the plan are the fewest/)).toBeTruthy()
   const rows = within(screen.getByRole('region', { name: 'Inverts' }))
     .getAllByRole('row')
     .slice(1)

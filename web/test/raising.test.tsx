@@ -116,13 +116,20 @@ describe('a course in one go', () => {
     await press('Record course 2')
     expect(sent.map((f) => f.kind)).toEqual(['units', 'sighting', 'sighting', 'check', 'check', 'lift', 'lift'])
     expect(sent[1]).toMatchObject({ where: { stage: 'level' }, data: { worst: 0.003 } })
+    expect(sent[1]?.where).not.toHaveProperty('station')
   })
   test('out of tolerance: says what will be recorded and what not', async () => {
     const sent = show(ready())
     type(/Largest deviation of level/, '-9')
     expect(screen.getByRole('status').textContent).toMatch(/9 mm low.*only units and level are recorded/)
+    // Nothing is over the limit nowhere: where it was met is asked for, never made up.
+    expect((screen.getByRole('button', { name: 'Record units and level' }) as HTMLButtonElement).disabled).toBe(true)
+    type('Met at station, m', '6')
     await press('Record units and level')
-    expect(sent.map((f) => f.kind)).toEqual(['units', 'sighting'])
+    expect(sent.map((f) => [f.kind, f.where.station])).toEqual([
+      ['units', undefined],
+      ['sighting', 6],
+    ])
   })
   test('where it was met', async () => {
     const sent = show(ready())

@@ -4,7 +4,7 @@ import { holdPoint, ROLES, type Role } from '../rules'
 import type { Entry, RecordedEntry, Verdict } from './entry'
 import { contextOf, isPlaced, live, statusOf, verdictOf } from './fold'
 import { barriers, openFindings, titleOf } from './gate'
-import { type ActionData, kindOf, type LiftData, type ReleaseData, type UnitsData } from './kinds'
+import { type ActionData, isSigned, kindOf, type LiftData, type ReleaseData, type UnitsData } from './kinds'
 import type { WallState } from './state'
 import { complete, settled } from './status'
 import { type Step, stepKey } from './steps'
@@ -165,7 +165,8 @@ function findStep(state: WallState, entry: Entry): Result<Step> {
     }
     return fail('where.stage', `${stage.title} does not happen here`)
   }
-  if (stage.work.type === 'readings' && entry.kind === 'reading') {
+  const sighted = entry.kind === 'sighting'
+  if (stage.work.type === 'readings' && (entry.kind === 'reading' || (sighted && where.station !== undefined))) {
     if (where.station === undefined) return fail('where.station', 'is missing; a reading is taken at a station')
     const over = stretchesOf(state.layout, stage, step.section ?? '', step.course)
     if (!over.some((s) => (where.station ?? -1) >= s.from - 0.01 && (where.station ?? -1) <= s.to + 0.01)) {
@@ -188,7 +189,9 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
   const point = holdPoint(step.stage.hold ?? '')
   if (!point) return fail('where.stage', `${step.stage.title} has no hold point`)
   if (!point.roles.includes(role)) return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; a ${role} may not release it`)
-  if ((entry.data as ReleaseData).decision === 'rejected') return ok(undefined)
+  const { decision, signature } = entry.data as ReleaseData
+  if (!isSigned(signature)) return fail('data.signature', `is missing; ${point.title} is ${decision} with a signature, by name or by hand`)
+  if (decision === 'rejected') return ok(undefined)
   const allowed = point.own ?? state.layout.plan.rules?.ownRelease
   const mine = (e: RecordedEntry) => e.entry.by.id === entry.by.id && !!kindOf(e.entry.kind)?.work && live(state, e.entry.id)
   if (!allowed && state.logs.get(step.key)?.work.some(mine)) {

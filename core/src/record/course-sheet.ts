@@ -1,3 +1,4 @@
+import { cellKey } from '../layout'
 import { LIMITS } from '../rules'
 import type { Verdict, Where } from './entry'
 import { live, statusOf } from './fold'
@@ -6,7 +7,7 @@ import type { LiftData } from './kinds'
 import type { WallState } from './state'
 import { settled } from './status'
 import { type Step, stepKey } from './steps'
-import { limitAt } from './target'
+import { limitAt, readPointByPoint } from './target'
 
 /** Something to be recorded, before it has a person and a time. */
 export interface SheetFact {
@@ -41,7 +42,7 @@ export interface CourseSheet {
    * course that is out.
    *
    * @param worst - largest deviation of level met, m, + is high; needed where `wantsLevel`
-   * @param station - where it was met, m
+   * @param station - where it was met, m; needed where the level is beyond its limit, and never made up
    */
   facts(worst?: number, station?: number): SheetFact[]
 }
@@ -63,9 +64,10 @@ function liftsBelow(state: WallState, step: Step): { course: number; lifts: Lift
  * @example courseSheet(state, 'B', 8)?.facts(0.003)
  */
 export function courseSheet(state: WallState, section: string, course: number): CourseSheet | undefined {
-  const cell = state.layout.cells.get(`${section}/${course}`)
+  const key = cellKey(section, course)
+  const cell = state.layout.cells.get(key)
   if (!cell || cell.first) return undefined
-  const mine = state.steps.filter((s) => s.section === section && s.course === course && !settled(statusOf(state, s)))
+  const mine = (state.byCell.get(key) ?? []).filter((s) => !settled(statusOf(state, s)))
   const lines: SheetLine[] = []
   const makers: ((worst: number | undefined, station: number | undefined) => SheetFact[])[] = []
   let wantsLevel = false
@@ -83,12 +85,12 @@ export function courseSheet(state: WallState, section: string, course: number): 
       lines.push({ step, words: `${left} set` })
       makers.push(() => [{ kind: 'units', where, data: { set: left } }])
     } else if (work.type === 'readings' && work.sense === 'level') {
+      // Where part of it lies on the pad its points are read, and the rest of the course waits for them.
+      if (readPointByPoint(state.layout, step.stage, section, course)) break
       wantsLevel = true
       levelStep = step
       lines.push({ step, words: 'run along: the largest deviation' })
-      makers.push((worst, station) => [
-        { kind: 'sighting', where: { ...where, station: station ?? step.points[0] ?? cell.stretches[0]?.from ?? 0 }, data: { worst } },
-      ])
+      makers.push((worst, station) => [{ kind: 'sighting', where: { ...where, ...(station === undefined ? {} : { station }) }, data: { worst } }])
     } else if (work.type === 'readings') {
       const limit = limitAt(state.layout, step.stage, { ...where, station: step.points[0] })
       lines.push({ step, words: `sighted along, nothing over ±${Math.round(limit.value * 1000)} mm` })

@@ -7,7 +7,7 @@ import { densityReport } from './ground-report'
 import { type ActionData, kindOf, type OverrideData } from './kinds'
 import type { WallState } from './state'
 import { isClosed, settled } from './status'
-import type { Step } from './steps'
+import { type Step, stepKey } from './steps'
 
 /** How an inspection point stands. */
 export type PointState = 'not yet' | 'under way' | 'to release' | 'rejected' | 'released' | 'seen' | 'passed with a reason' | 'open finding'
@@ -110,9 +110,7 @@ export const overridesOf = (state: WallState): { entry: RecordedEntry; reason: s
     .map((entry) => ({
       entry,
       reason: (entry.entry.data as OverrideData).reason,
-      step: state.steps.find(
-        (s) => s.stage.id === entry.entry.where.stage && s.section === entry.entry.where.section && s.course === entry.entry.where.course,
-      ),
+      step: state.byKey.get(stepKey(entry.entry.where)),
     }))
     .reverse()
 
@@ -148,9 +146,7 @@ export function dueOf(state: WallState): Due[] {
   }
   for (const n of nonconformances(state)) {
     if (n.state === 'closed') continue
-    const step = state.steps.find(
-      (s) => s.stage.id === n.found.entry.where.stage && s.section === n.found.entry.where.section && s.course === n.found.entry.where.course,
-    )
+    const step = state.byKey.get(stepKey(n.found.entry.where))
     const at = n.found.entry.where.station
     const what = `${step ? titleOf(step) : n.found.entry.kind}${at === undefined ? '' : ` at ${formatStation(at, 'metric')}`}: ${n.verdict.text}`
     const id = n.found.entry.id

@@ -32,6 +32,14 @@ export function limitAt(layout: Layout, stage: Stage, where: Where): { value: nu
   return LIMITS[(strict ? stage.work.firstLimit : stage.work.limit) as LimitName]
 }
 
+/** Is a course level here where the stricter limit of the pad holds at any of its points? Then each point is read by itself. */
+export function readPointByPoint(layout: Layout, stage: Stage, section: string, course: number): boolean {
+  if (layout.cells.get(cellKey(section, course))?.first) return true
+  const row = layout.courses.find((c) => c.course === course)
+  if (stage.work.type !== 'readings' || !stage.work.firstLimit || !row) return false
+  return pointsOf(layout, stage, section, course).some((s) => onPad(layout, row, s))
+}
+
 /** The stretches a stage of this place covers. */
 export function stretchesOf(layout: Layout, stage: Stage, section: string, course?: number): readonly Stretch[] {
   const own = layout.plan.sections.find((s) => s.id === section)

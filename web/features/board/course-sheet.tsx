@@ -94,11 +94,13 @@ export function CourseSheetCard({
                 {formatDeviation(value.value, 'level', units)}
               </b>
               <span>
-                {judged === 'out' ? `only units and level are recorded; put it right first. ${LIMITS.courseLevel.reason}` : 'within limits'}
+                {judged === 'out'
+                  ? `only units and level are recorded, with the place where it was met; put it right first. ${LIMITS.courseLevel.reason}`
+                  : 'within limits'}
               </span>
             </Judgement>
           ) : null}
-          {place ? (
+          {place || judged === 'out' ? (
             <Field label={`Met at station, ${units === 'metric' ? 'm' : 'ft'}`} value={where} onChange={setWhere} inputMode="decimal" />
           ) : (
             <Row>
@@ -108,7 +110,7 @@ export function CourseSheetCard({
         </>
       ) : null}
       <Stack style={{ gap: 6 }}>
-        <NowButton isDisabled={busy || (sheet.wantsLevel && !worst.trim())} onPress={put}>
+        <NowButton isDisabled={busy || (sheet.wantsLevel && !worst.trim()) || (judged === 'out' && !where.trim())} onPress={put}>
           {judged === 'out' ? 'Record units and level' : `Record course ${course}`}
         </NowButton>
       </Stack>

@@ -4,6 +4,7 @@ import {
   type Barrier,
   barriers,
   holdPoint,
+  isSigned,
   kindOf,
   lineOf,
   mayRecord,
@@ -17,7 +18,7 @@ import {
 import { useState } from 'react'
 import { Button, Field, LinkButton, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
-import { isSigned, type Signature, SignatureField } from './signature'
+import { type Signature, SignatureField } from './signature'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { whereOf } from './work/types'
 import { useRecord } from './work/use-record'

@@ -24,6 +24,8 @@ interface Kept {
   readonly of?: string | undefined
 }
 const boxOf = (wall: string) => `photos:${wall}`
+/** Walls whose photos are being sent: one card may still be at it when the next one opens. */
+const sending = new Set<string>()
 /** Where a browser keeps nothing (a private window), photos wait in the page only. */
 const inPage = new Map<string, readonly Kept[]>()
 async function readKept(wall: string): Promise<readonly Kept[]> {
@@ -60,7 +62,8 @@ async function sendOne(wall: string, k: Kept, record: Send): Promise<Sent> {
   if (!response.ok) {
     return {
       ok: false,
-      gone: response.status >= 500,
+      // Only what the house has looked at and will never take is given up; signed out, busy or away is not that.
+      gone: response.status !== 413 && response.status !== 422,
       problems: value.problems ?? [{ field: 'photo', message: `the server answered ${response.status}` }],
     }
   }
@@ -77,10 +80,9 @@ export function usePhotos(wall: string, record: Send) {
   const [busy, setBusy] = useState(false)
   const held = useRef(record)
   held.current = record
-  const running = useRef(false)
   const flush = useCallback(async () => {
-    if (running.current) return
-    running.current = true
+    if (sending.has(wall)) return
+    sending.add(wall)
     try {
       for (const k of await readKept(wall)) {
         const sent = await sendOne(wall, k, held.current)
@@ -93,7 +95,7 @@ export function usePhotos(wall: string, record: Send) {
       }
       setWaiting((await readKept(wall)).length)
     } finally {
-      running.current = false
+      sending.delete(wall)
     }
   }, [wall])
   useEffect(() => {

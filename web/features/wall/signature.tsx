@@ -1,14 +1,12 @@
 'use client'
 
+import type { ReleaseData } from '@stone-tally/core'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
 import { Choice, Field, Quiet, Row, Stack } from '@/ui/controls'
 
 /** As the record keeps it: a name, or strokes as shares of the field. */
-export interface Signature {
-  readonly typed?: string
-  readonly drawn?: readonly (readonly { x: number; y: number }[])[]
-}
+export type Signature = NonNullable<ReleaseData['signature']>
 
 const Sheet = styled.div`
   border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); touch-action: none; position: relative; height: 110px; cursor: crosshair;
@@ -109,6 +107,3 @@ export function SignatureField({ value, onChange, name }: { value: Signature; on
     </Stack>
   )
 }
-
-/** Is there anything to sign with? A single dot is no signature. */
-export const isSigned = (s: Signature) => (s.typed?.trim().length ?? 0) >= 2 || (s.drawn ?? []).some((stroke) => stroke.length > 3)

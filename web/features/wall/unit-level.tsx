@@ -1,6 +1,6 @@
 'use client'
 
-import { beddingAdvice, formatSmall, parseLength, type Step, UNIT_LEVEL, type WallState } from '@stone-tally/core'
+import { beddingAdvice, cellKey, formatSmall, parseLength, type Step, UNIT_LEVEL, type WallState } from '@stone-tally/core'
 import { useState } from 'react'
 import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
@@ -32,7 +32,7 @@ export function UnitLevelPanel({
   const [across, setAcross] = useState('')
   const [diagonal, setDiagonal] = useState('')
   const { busy, problems, setProblems, go } = useRecord(record)
-  const cell = state.layout.cells.get(`${step.section}/${step.course}`)
+  const cell = state.layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))
   if (!cell?.first || !step.section) return null
   const advice = beddingAdvice(state, step.section)
   const small = units === 'metric' ? 'mm' : 'in'

@@ -75,8 +75,8 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
               <p>✓ The outlets of the plan are the fewest with which the pipe falls everywhere and none is too far.</p>
             ) : (
               <p>
-                Of every place the plan knows, {proposal.value.outlets.length} outlets will do: at{' '}
-                {proposal.value.outlets.map((o) => `${formatStation(o.station, units)} (${formatLength(o.invert, units, 2)})`).join(', ')}. The
+                Of every place the plan knows, {proposal.value.outlets.length === 1 ? 'one outlet' : `${proposal.value.outlets.length} outlets`} will
+                do: at {proposal.value.outlets.map((o) => `${formatStation(o.station, units)} (${formatLength(o.invert, units, 2)})`).join(', ')}. The
                 longest way would be {formatLength(proposal.value.profile.longestRun, units, 1)}.
               </p>
             )

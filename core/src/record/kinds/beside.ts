@@ -42,6 +42,14 @@ export const releaseData = record({
   signature: optionalRecord({ typed: optionalText(120), drawn: optionalList(list(record({ x: share(), y: share() }), 1, 400), 60) }),
 })
 export type ReleaseData = InferType<typeof releaseData>
+
+/**
+ * Is it signed? A name of one letter and a dot on the field are no signature.
+ *
+ * @example isSigned({ typed: 'I. Vale' }) // true
+ */
+export const isSigned = (s: ReleaseData['signature']) => (s?.typed?.trim().length ?? 0) >= 2 || (s?.drawn ?? []).some((stroke) => stroke.length > 3)
+
 export const release = defineKind<ReleaseData>({
   kind: 'release',
   roles: ['foreman', 'inspector'],

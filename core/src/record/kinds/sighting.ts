@@ -1,11 +1,11 @@
 import { fail, ok } from '../../base/result'
 import { type InferType, optionalQuantity, record, type yup } from '../../base/schema'
 import { formatDeviation, formatSmall, formatStation } from '../../units/length'
-import { limitAt } from '../target'
+import { limitAt, readPointByPoint } from '../target'
 import { defineKind, MEASURERS } from './kind'
 
 /**
- * The instrument run along a whole course: the largest deviation met (m; + is high, out or back) and, in `where`, its station.
+ * The instrument run along a whole course: the largest deviation met (m; + is high, out or back) and, in `where`, its station if somebody said it.
  * Without a number: sighted along, nothing met over the limit. It stands for every point that was not read by itself.
  */
 export const sightingData = record({ worst: optionalQuantity({ min: -0.5, max: 0.5, unit: 'm' }) })
@@ -18,10 +18,15 @@ export const sighting = defineKind<SightingData>({
   work: 'readings',
   check(entry, { layout, stage }) {
     if (stage?.work.type !== 'readings') return ok(true)
-    // What every course above copies, and what is buried for good, is read point by point.
-    const strict = stage.scope !== 'course' || stage.when === 'first' || layout.cells.get(`${entry.where.section}/${entry.where.course}`)?.first
-    if (strict) return fail('kind', `${stage.title} here is read point by point; it cannot be sighted along`)
-    if (stage.work.sense === 'level' && entry.data.worst === undefined) return fail('data.worst', 'is missing; level is a number')
+    // What every course above copies, what lies on the pad and what is buried for good is read point by point.
+    if (stage.scope !== 'course' || stage.when === 'first' || readPointByPoint(layout, stage, entry.where.section ?? '', entry.where.course ?? 0)) {
+      return fail('kind', `${stage.title} here is read point by point; it cannot be sighted along`)
+    }
+    const { worst } = entry.data
+    if (stage.work.sense === 'level' && worst === undefined) return fail('data.worst', 'is missing; level is a number')
+    if (worst !== undefined && Math.abs(worst) > limitAt(layout, stage, entry.where).value + 0.0001 && entry.where.station === undefined) {
+      return fail('where.station', 'is missing; what is over the limit is put right where it was met, so say where')
+    }
     return ok(true)
   },
   judge(entry, { layout, stage }) {

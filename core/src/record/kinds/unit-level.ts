@@ -1,5 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { cellKey } from '../../layout'
 import { formatSmall } from '../../units/length'
 import { defineKind, MEASURERS } from './kind'
 
@@ -21,7 +22,7 @@ export const unitLevel = defineKind<UnitLevelData>({
   schema: unitLevelData as unknown as yup.ISchema<UnitLevelData>,
   beside: true,
   check(entry, { layout, find }) {
-    const cell = layout.cells.get(`${entry.where.section}/${entry.where.course}`)
+    const cell = layout.cells.get(cellKey(entry.where.section ?? '', entry.where.course ?? 0))
     if (!cell?.first) return fail('where.course', 'units are read one by one in the first course only')
     const count = cell.pieces.length
     if (entry.data.unit > count) return fail('data.unit', `there are ${count} here, not ${entry.data.unit}`)

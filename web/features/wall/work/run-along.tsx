@@ -1,6 +1,6 @@
 'use client'
 
-import { formatDeviation, formatSmall, limitAt, parseLength } from '@stone-tally/core'
+import { formatDeviation, formatSmall, limitAt, parseLength, readPointByPoint } from '@stone-tally/core'
 import { useState } from 'react'
 import { Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
@@ -15,9 +15,9 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
   const [at, setAt] = useState('')
   const { busy, problems, setProblems, go } = useRecord(record)
   const { work } = step.stage
-  const cell = state.layout.cells.get(`${step.section}/${step.course}`)
+  const along = step.course !== undefined && !readPointByPoint(state.layout, step.stage, step.section ?? '', step.course)
   // What is copied by every course above, and what is buried, is read point by point.
-  if (work.type !== 'readings' || step.stage.scope !== 'course' || step.stage.when === 'first' || !cell || cell.first) return null
+  if (work.type !== 'readings' || step.stage.scope !== 'course' || step.stage.when === 'first' || !along) return null
   const level = work.sense === 'level'
   const limit = formatSmall(limitAt(state.layout, step.stage, { section: step.section, course: step.course, station: step.points[0] }).value, units)
   const value = parseLength(worst, units === 'metric' ? 'mm' : 'in')
@@ -26,7 +26,7 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
     const where = at.trim() ? parseLength(at, units === 'metric' ? 'm' : 'ft') : undefined
     if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: 'Largest deviation' })))
     if (where && !where.ok) return setProblems(where.problems.map((p) => ({ ...p, field: 'Where' })))
-    await go([{ kind: 'sighting', where: whereOf(step, where?.value ?? step.points[0] ?? cell.stretches[0]?.from), data: { worst: value.value } }])
+    await go([{ kind: 'sighting', where: whereOf(step, where?.value), data: { worst: value.value } }])
   }
   if (!open) {
     return (
