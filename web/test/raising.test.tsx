@@ -122,8 +122,11 @@ describe('a course in one go', () => {
     const sent = show(ready())
     type(/Largest deviation of level/, '-9')
     expect(screen.getByRole('status').textContent).toMatch(/9 mm low.*only units and level are recorded/)
-    // Nothing is over the limit nowhere: where it was met is asked for, never made up.
+    // Where it was met is asked for, never made up.
     expect((screen.getByRole('button', { name: 'Record units and level' }) as HTMLButtonElement).disabled).toBe(true)
+    await act(async () => void fireEvent.keyDown(screen.getByLabelText(/Largest deviation of level/), { key: 'Enter' }))
+    expect(screen.getByRole('alert').textContent).toMatch(/Where: is missing/)
+    expect(sent).toEqual([])
     type('Met at station, m', '6')
     await press('Record units and level')
     expect(sent.map((f) => [f.kind, f.where.station])).toEqual([

@@ -60,6 +60,8 @@ export function CourseSheetCard({
     if (sheet.wantsLevel && !value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: 'Largest deviation' })))
     const at = where.trim() ? parseLength(where, units === 'metric' ? 'm' : 'ft') : undefined
     if (at && !at.ok) return setProblems(at.problems.map((p) => ({ ...p, field: 'Where' })))
+    // By the Enter key too: nothing is half recorded.
+    if (judged === 'out' && !at) return setProblems([{ field: 'Where', message: 'is missing; say where it was met, so that it can be put right' }])
     const facts = sheet.facts(sheet.wantsLevel && value.ok ? value.value : undefined, at?.value)
     if (await go(facts)) {
       setWorst('')
