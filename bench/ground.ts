@@ -3,7 +3,8 @@ import { chromium } from '@playwright/test'
 import { build } from 'esbuild'
 import { DEMO_PASSWORD, DEMO_PEOPLE, loadDemo } from '../demo/load'
 import { answering, ensureBuilt, serve, startInstruments } from '../scripts/build'
-import { freePort, temporaryCluster } from '../scripts/cluster'
+import { freePort } from '../scripts/cluster'
+import { temporaryCluster } from '../scripts/temporary-cluster'
 import { connect, database } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
 import type { Figure } from './record'
@@ -54,7 +55,7 @@ async function streamFigures(seconds: number): Promise<Figure[]> {
   ensureBuilt(console.log)
   const port = await freePort()
   const instruments = await startInstruments()
-  const web = serve(port, cluster.appUrl, process.env.AUTH_SECRET, 'ignore', instruments.port)
+  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, instruments: instruments.port, errors: 'ignore' })
   const browser = await launch()
   try {
     await answering(port)

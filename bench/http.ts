@@ -6,7 +6,8 @@ import pg from 'pg'
 import { smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE, loadDemo } from '../demo/load'
 import { answering, ensureBuilt, serve } from '../scripts/build'
-import { freePort, temporaryCluster } from '../scripts/cluster'
+import { freePort } from '../scripts/cluster'
+import { temporaryCluster } from '../scripts/temporary-cluster'
 import { connect, database } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
 import { uuid7 } from '../web/server/walls'
@@ -75,7 +76,7 @@ export async function httpFigures(): Promise<Figure[]> {
   await loadDemo()
   ensureBuilt(console.log)
   const port = await freePort()
-  const web = serve(port, cluster.appUrl, process.env.AUTH_SECRET, 'ignore')
+  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, errors: 'ignore' })
   const direct = new pg.Client({ connectionString: cluster.appUrl })
   try {
     await answering(port)

@@ -1,7 +1,9 @@
 import { densityReport, digReport, levelBooks, openFindings, verifyChain, waitingHolds } from '@stone-tally/core'
-import { chainOf, stateOf } from '../web/server/record-store'
-import { site } from '../web/test/site'
-import { demoPresent, loadDemo, removeDemo } from './load'
+import { database } from '../web/server/database'
+import { chainOf, forget, recordEntries, stateOf } from '../web/server/record-store'
+import { createWall } from '../web/server/walls'
+import { noteFor, planNamed, site } from '../web/test/site'
+import { demoState, loadDemo, notOfTheDemo, removeDemo } from './load'
 
 let s: Awaited<ReturnType<typeof site>>
 beforeAll(async () => {
@@ -39,9 +41,47 @@ test('the demo tells its story: half built, five findings closed and one open, o
 
 test('it can be put back without touching another company', async () => {
   await removeDemo(s.owner.db)
-  expect(await demoPresent(s.owner.db)).toBe(false)
+  expect(await demoState(s.owner.db)).toBe('none')
   expect(await s.owner.db.selectFrom('company').select('id').execute()).toHaveLength(2)
   await expect(s.owner.pool.query('DELETE FROM entry')).rejects.toThrow(/append-only/)
   await loadDemo()
-  expect(await demoPresent(s.owner.db)).toBe(true)
+  expect(await demoState(s.owner.db)).toBe('whole')
+})
+
+test('what people added to it is named before it is put back, what it brought itself is not', async () => {
+  const others = '2 other companies, which stay'
+  expect(await notOfTheDemo(s.owner.db)).toEqual([others])
+  const { wall } = await loadDemo()
+  const foreman = { ...s.person('foreman'), companyId: '0d3a0000-0000-7000-8000-000000000001' }
+  const made = await createWall(foreman, planNamed('Their own'))
+  expect(made.ok).toBe(true)
+  expect(await recordEntries(wall, foreman, [noteFor(wall, 'by hand')], Date.now())).toMatchObject([{ ok: true }])
+  expect(await notOfTheDemo(s.owner.db)).toEqual([
+    others,
+    '1 entry recorded on the demo walls, which goes',
+    '1 wall made in the demo company, which goes',
+  ])
+})
+
+test('a loading cut off half-way is completed by the next, nothing twice', async () => {
+  const { wall } = await loadDemo()
+  const whole = (await stateOf(wall)).entries.filter((e) => e.entry.id.includes('-7d3a-8d3a-')).map((e) => e.entry.id)
+  await removeDemo(s.owner.db)
+  forget(wall)
+  // The power goes in the middle of the first wall's story.
+  const real = database().pool.query.bind(database().pool)
+  let left = 4
+  const spy = jest.spyOn(database().pool, 'query').mockImplementation(((...args: unknown[]) => {
+    const text = (args[0] as { text?: string } | undefined)?.text ?? ''
+    if (text.includes('append_entries') && left-- <= 0) throw new Error('the power went')
+    return (real as (...a: unknown[]) => unknown)(...args)
+  }) as never)
+  await expect(loadDemo()).rejects.toThrow('the power went')
+  spy.mockRestore()
+  expect(await demoState(s.owner.db)).toBe('partly')
+  const again = await loadDemo()
+  expect(await demoState(s.owner.db)).toBe('whole')
+  const ids = (await chainOf(again.wall)).entries.map((e) => e.entry.id).filter((id) => id.includes('-7d3a-8d3a-'))
+  expect(ids).toHaveLength(whole.length)
+  expect(new Set(ids).size).toBe(ids.length)
 })

@@ -1,13 +1,14 @@
+import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { type Entry, layOut, type Role, readPlanFile } from '@stone-tally/core'
+import { type Entry, layOut, ok, type Role, readPlanFile } from '@stone-tally/core'
 import { type Kysely, sql } from 'kysely'
 import { addPerson, type Person } from '../web/server/accounts'
 import { type Database, database } from '../web/server/database'
 import { takePhoto } from '../web/server/photos'
 import { recordEntries } from '../web/server/record-store'
-import { createWall, uuid7 } from '../web/server/walls'
+import { createWall } from '../web/server/walls'
 import { pictureOf } from './pictures'
 import { tellPad, tellStory } from './story'
 import type { Told } from './told'
@@ -22,8 +23,60 @@ export const DEMO_PEOPLE: readonly { name: string; email: string; role: Role }[]
   { name: 'Odd Fenn', email: 'odd@tidewrack.example', role: 'office' },
 ]
 
-export const demoPresent = async (db: Kysely<Database>) =>
-  (await db.selectFrom('company').select('id').where('id', '=', COMPANY).executeTakeFirst()) !== undefined
+const WALLS = ['queue-lane-wall', 'ticket-booth-wall', 'kiosk-terrace', 'compass-planter', 'breakwater-gabions'] as const
+const nameOf = (file: (typeof WALLS)[number]) => planOf(`${file}.tally.json`).name
+
+/** Is the demo site there, whole or cut off while it was loaded? Its last wall is made last. */
+export async function demoState(db: Kysely<Database>): Promise<'none' | 'partly' | 'whole'> {
+  if (!(await db.selectFrom('company').select('id').where('id', '=', COMPANY).executeTakeFirst())) return 'none'
+  const last = await db
+    .selectFrom('wall')
+    .select('id')
+    .where('company_id', '=', COMPANY)
+    .where('name', '=', nameOf('breakwater-gabions'))
+    .executeTakeFirst()
+  return last ? 'whole' : 'partly'
+}
+
+/** Entries of the demo bear this in their id, so that what people recorded since can be told from them. */
+const MARK = '-7d3a-8d3a-'
+
+/** An id that is the same whenever the demo of this day is loaded: sending it again is harmless, so loading goes on where it stopped. */
+function demoId(at: number, wall: string, index: number): string {
+  const time = at.toString(16).padStart(12, '0')
+  const tail = createHash('sha256').update(`${wall} ${index}`).digest('hex').slice(0, 12)
+  return `${time.slice(0, 8)}-${time.slice(8)}${MARK}${tail}`
+}
+
+/** What is in the database besides the demo as it was loaded, in words; what putting the demo back would lose is said to go. */
+export async function notOfTheDemo(db: Kysely<Database>): Promise<string[]> {
+  const count = async (query: ReturnType<typeof sql<{ n: string }>>) => Number((await query.execute(db)).rows[0]?.n ?? 0)
+  const demoWalls = sql`SELECT id FROM wall WHERE company_id = ${COMPANY}::uuid`
+  const names = WALLS.map(nameOf)
+  const found: [number, string, string][] = [
+    [await count(sql`SELECT count(*) AS n FROM company WHERE id <> ${COMPANY}::uuid`), 'other company, which stays', 'other companies, which stay'],
+    [
+      await count(
+        sql`SELECT count(*) AS n FROM entry WHERE wall_id IN (${demoWalls}) AND id::text NOT LIKE ${`%${MARK}%`} AND NOT (body::jsonb ->> 'kind' = 'revision' AND body::jsonb #>> '{data,number}' = '1')`,
+      ),
+      'entry recorded on the demo walls, which goes',
+      'entries recorded on the demo walls, which go',
+    ],
+    [
+      await count(sql`SELECT count(*) AS n FROM wall WHERE company_id = ${COMPANY}::uuid AND name NOT IN (${sql.join(names)})`),
+      'wall made in the demo company, which goes',
+      'walls made in the demo company, which go',
+    ],
+    [
+      await count(
+        sql`SELECT count(*) AS n FROM "user" WHERE "companyId" = ${COMPANY} AND email NOT IN (${sql.join(DEMO_PEOPLE.map((p) => p.email))})`,
+      ),
+      'person added to the demo company, who goes',
+      'people added to the demo company, who go',
+    ],
+  ]
+  return found.flatMap(([n, one, many]) => (n === 0 ? [] : [`${n} ${n === 1 ? one : many}`]))
+}
 
 /** Takes the demo company out again, as the owner of the tables: the application itself cannot. */
 export async function removeDemo(db: Kysely<Database>) {
@@ -62,7 +115,7 @@ const planOf = (name: string) => {
 }
 
 /** Records a story on a wall, batch by batch, as its people would. */
-async function tell(wall: string, told: readonly Told[], people: ReadonlyMap<Role, Person>, now: number, days: number) {
+async function tell(wall: string, name: string, told: readonly Told[], people: ReadonlyMap<Role, Person>, now: number, days: number) {
   const times = workingTimes(told.length, now, days)
   const named = new Map<string, string>()
   for (let i = 0; i < told.length; ) {
@@ -81,7 +134,7 @@ async function tell(wall: string, told: readonly Told[], people: ReadonlyMap<Rol
     }
     const batch = told.slice(i, end).map((t, j): Omit<Entry, 'by'> => {
       const at = times[i + j] as number
-      const id = uuid7(at)
+      const id = demoId(at, name, i + j)
       if (t.as) named.set(t.as, id)
       const link = (name: string | undefined) => (name ? named.get(name) : undefined)
       return {
@@ -114,31 +167,41 @@ async function tell(wall: string, told: readonly Told[], people: ReadonlyMap<Rol
   }
 }
 
-/** Loads the demo company through the same doors a user has: plan files, accounts, recorded entries. */
+/**
+ * Loads the demo company through the same doors a user has: plan files, accounts, recorded entries. What is there already is left as
+ * it is, so that a loading cut off half-way is completed by loading again.
+ *
+ * @param now - the day it is told from; that of the first loading where there was one
+ */
 export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
   const { db } = database()
-  await db.insertInto('company').values({ id: COMPANY, name: 'Tidewrack Walls' }).execute()
+  await db
+    .insertInto('company')
+    .values({ id: COMPANY, name: 'Tidewrack Walls', created_at: new Date(now) })
+    .onConflict((c) => c.doNothing())
+    .execute()
+  const begun = (await db.selectFrom('company').select('created_at').where('id', '=', COMPANY).executeTakeFirstOrThrow()).created_at.getTime()
   const people = new Map<Role, Person>()
   for (const p of DEMO_PEOPLE) {
-    const added = await addPerson(COMPANY, { ...p, password: DEMO_PASSWORD })
+    const known = await db.selectFrom('user').select('id').where('email', '=', p.email).executeTakeFirst()
+    const added = known ? ok(known) : await addPerson(COMPANY, { ...p, password: DEMO_PASSWORD })
     if (!added.ok) throw new Error(added.problems[0]?.message)
     people.set(p.role, { ...p, id: added.value.id, companyId: COMPANY })
   }
   const foreman = people.get('foreman') as Person
-  const plan = planOf('queue-lane-wall.tally.json')
-  // Issued before the work began: nothing can be recorded under a plan that is not there yet.
-  const made = await createWall(foreman, plan, now - 30 * 86_400_000)
-  if (!made.ok) throw new Error(made.problems[0]?.message)
-  const wall = made.value.id
-  const layout = layOut(plan)
-  if (!layout.ok) throw new Error(layout.problems[0]?.message)
-  await tell(wall, tellStory(layout.value), people, now, 20)
-  for (const file of ['ticket-booth-wall', 'kiosk-terrace', 'compass-planter', 'breakwater-gabions']) {
-    const more = await createWall(foreman, planOf(`${file}.tally.json`), now - 6 * 86_400_000)
-    if (!more.ok) throw new Error(`${file}: ${more.problems[0]?.message}`)
-    if (file !== 'ticket-booth-wall') continue
-    const laid = layOut(planOf(`${file}.tally.json`))
-    if (laid.ok) await tell(more.value.id, tellPad(laid.value), people, now, 4)
+  const day = 86_400_000
+  let first = ''
+  for (const file of WALLS) {
+    const plan = planOf(`${file}.tally.json`)
+    const known = await db.selectFrom('wall').select('id').where('company_id', '=', COMPANY).where('name', '=', plan.name).executeTakeFirst()
+    // Issued before the work began: nothing can be recorded under a plan that is not there yet.
+    const made = known ? ok(known) : await createWall(foreman, plan, begun - (file === 'queue-lane-wall' ? 30 : 6) * day)
+    if (!made.ok) throw new Error(`${file}: ${made.problems[0]?.message}`)
+    first ||= made.value.id
+    const laid = layOut(plan)
+    if (!laid.ok) throw new Error(`${file}: ${laid.problems[0]?.message}`)
+    if (file === 'queue-lane-wall') await tell(made.value.id, file, tellStory(laid.value), people, begun, 20)
+    if (file === 'ticket-booth-wall') await tell(made.value.id, file, tellPad(laid.value), people, begun, 4)
   }
-  return { wall }
+  return { wall: first }
 }

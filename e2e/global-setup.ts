@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto'
 import { loadDemo } from '../demo/load'
 import { answering, ensureBuilt, serve, startInstruments } from '../scripts/build'
-import { freePort, temporaryCluster } from '../scripts/cluster'
+import { freePort } from '../scripts/cluster'
+import { temporaryCluster } from '../scripts/temporary-cluster'
 import { connect, database } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
 
@@ -17,7 +18,7 @@ export default async function setup() {
   ensureBuilt(console.log)
   const port = await freePort()
   const instruments = await startInstruments()
-  const web = serve(port, cluster.appUrl, process.env.AUTH_SECRET, 'inherit', instruments.port)
+  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, instruments: instruments.port })
   await answering(port)
   process.env.BASE_URL = `http://127.0.0.1:${port}`
   // The first page is tried on an empty installation before the demo is loaded.

@@ -5,9 +5,10 @@ export default defineConfig({
   testMatch: '*.spec.ts',
   timeout: 180_000,
   expect: { timeout: 30_000 },
-  workers: 1,
-  // A machine shared with others loses a timer now and then; what needed a second run is named in the report as flaky.
-  retries: process.env.CI ? 1 : 0,
+  // Files run beside each other: no two of them write to one wall. Tests of one file run in their order.
+  workers: 2,
+  // No test is retried into green.
+  retries: 0,
   reporter: [['list'], ['json', { outputFile: process.env.E2E_REPORT ?? '../test-results/e2e.json' }]],
   outputDir: '../test-results/e2e',
   globalSetup: './global-setup.ts',

@@ -1,8 +1,9 @@
-import { execFileSync, spawn } from 'node:child_process'
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { buildSync } from 'esbuild'
 
 export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..')
 const WEB = join(ROOT, 'web')
@@ -45,13 +46,36 @@ export function ensureBuilt(say: (line: string) => void) {
   const served = join(WEB, '.next', 'standalone', 'web')
   mkdirSync(join(served, '.next'), { recursive: true })
   cpSync(join(WEB, '.next', 'static'), join(served, '.next', 'static'), { recursive: true })
+  // What lays plans out beside the request thread is a script of its own.
+  buildSync({
+    entryPoints: [join(WEB, 'server', 'layout-worker.ts')],
+    outfile: join(served, 'layout-worker.mjs'),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'error',
+    banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
+  })
   writeFileSync(STAMP, now)
 }
 
-/** Serves the built application on loopback. */
-export function serve(port: number, databaseUrl: string, secret: string, output: 'inherit' | 'ignore' = 'inherit', instruments = 0) {
-  return spawn(process.execPath, [join(WEB, '.next', 'standalone', 'web', 'server.js')], {
-    stdio: ['ignore', output === 'inherit' ? 'ignore' : 'ignore', output],
+/** What the application is served with. */
+export interface Serving {
+  readonly port: number
+  readonly databaseUrl: string
+  readonly secret: string
+  /** Port of the instruments; 0 without. */
+  readonly instruments?: number | undefined
+  /** Asked for on the first page of an empty installation. */
+  readonly setupCode?: string | undefined
+  readonly errors?: 'inherit' | 'ignore'
+}
+
+/** Serves the built application on loopback; it ends with this process, however this one ends. */
+export function serve({ port, databaseUrl, secret, instruments = 0, setupCode = '', errors = 'inherit' }: Serving) {
+  return spawn(process.execPath, ['--require', join(ROOT, 'scripts', 'child.cjs'), join(WEB, '.next', 'standalone', 'web', 'server.js')], {
+    stdio: ['ignore', 'ignore', errors, 'ipc'],
     env: {
       ...process.env,
       NODE_ENV: 'production',
@@ -60,19 +84,21 @@ export function serve(port: number, databaseUrl: string, secret: string, output:
       DATABASE_URL: databaseUrl,
       AUTH_SECRET: secret,
       INSTRUMENTS_PORT: `${instruments}`,
+      SETUP_CODE: setupCode,
+      LAYOUT_WORKER: join(WEB, '.next', 'standalone', 'web', 'layout-worker.mjs'),
       NEXT_TELEMETRY_DISABLED: '1',
     },
   })
 }
 
 /** Starts the instruments that stand in for real ones; they end with this process. */
-export function startInstruments(port = 0, seed = 1): Promise<{ port: number; end(): void }> {
+export function startInstruments(port = 0, seed = 1): Promise<{ port: number; child: ChildProcess; end(): void }> {
   const child = spawn(process.execPath, ['--import', 'tsx', join(ROOT, 'instruments', 'main.ts'), `${port}`, `${seed}`], {
     cwd: ROOT,
     stdio: ['pipe', 'pipe', 'inherit'],
   })
   return new Promise((resolve, reject) => {
-    child.stdout.once('data', (d: Buffer) => resolve({ port: Number(d.toString().trim()), end: () => child.kill('SIGTERM') }))
+    child.stdout.once('data', (d: Buffer) => resolve({ port: Number(d.toString().trim()), child, end: () => child.kill('SIGTERM') }))
     child.once('exit', (code) => reject(new Error(`the instruments did not start (${code})`)))
   })
 }

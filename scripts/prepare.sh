@@ -27,12 +27,15 @@ need_debian() {
   fi
 }
 
+# The committed lock, whatever this platform is: `npm ci` where it takes the lock; where it refuses it (the registry serves optional
+# binaries here that it did not serve where the lock was made), an install that writes nothing. No tracked file ever changes.
 need_packages() {
   local stamp=node_modules/.installed-from
   local now
   now="$(cat package-lock.json package.json core/package.json web/package.json | sha256sum)"
   if [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$now" ]; then return; fi
   echo "Installing packages (about a minute) …" >&2
-  npm install --no-audit --no-fund --prefer-offline >&2
-  cat package-lock.json package.json core/package.json web/package.json | sha256sum >"$stamp"
+  npm ci --no-audit --no-fund --prefer-offline --loglevel=error >&2 ||
+    npm install --no-save --no-audit --no-fund --prefer-offline --loglevel=error >&2
+  echo "$now" >"$stamp"
 }

@@ -1,41 +1,55 @@
-import { createHash, randomBytes } from 'node:crypto'
+import type { ChildProcess } from 'node:child_process'
+import { createHash, randomBytes, randomInt } from 'node:crypto'
 import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
-import { DEMO_PEOPLE, demoPresent, loadDemo, removeDemo } from '../demo/load'
+import { dirname, join, resolve } from 'node:path'
+import { createInterface } from 'node:readline/promises'
+import { DEMO_PEOPLE, demoState, loadDemo, notOfTheDemo, removeDemo } from '../demo/load'
 import { connect } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
 import { answering, ensureBuilt, ROOT, serve, startInstruments } from './build'
-import { freePort, isRunning, reachable, startCluster, stopCluster } from './cluster'
+import { type Cluster, freePort, isRunning, reachable, startCluster, stopCluster } from './cluster'
+import { type Supervised, supervise, watchOver } from './supervise'
 
 const USAGE = `bin/start: starts Stone Tally on this machine
 
   bin/start                 installs what is missing, starts database and application
   bin/start --port N        serve on this port (3080 or the next free one otherwise)
-  bin/start --reset-demo    put the demo site back as it was first; other companies stay
+  bin/start --reset-demo    put the demo site back as it was first; other companies stay.
+                            Asks where something would be lost; --yes answers it
+  bin/start --data FOLDER   keep the data there instead of in .local below the project
   bin/start --empty         do not load the demo site; the first page makes your company
   bin/start --no-instruments  without the simulated instruments
   bin/start --help          this text
 
-Ctrl-C stops everything it started. All data stays in .local below the project.
+What ends by itself is started again. Ctrl-C stops everything it started; the data stays.
 `
 
 const say = (line: string) => console.log(line)
+/** A line of the log: what happened while it ran, and when. */
+const log = (line: string) => console.log(`${new Date().toISOString()} ${line}`)
 
 interface Options {
   port: number | undefined
+  data: string
   reset: boolean
+  yes: boolean
   empty: boolean
   instruments: boolean
 }
 
 function options(args: readonly string[]): Options {
-  const o: Options = { port: undefined, reset: false, empty: false, instruments: true }
+  const o: Options = { port: undefined, data: join(ROOT, '.local'), reset: false, yes: false, empty: false, instruments: true }
   for (let i = 0; i < args.length; i++) {
     const a = args[i]
     if (a === '--reset-demo') o.reset = true
+    else if (a === '--yes') o.yes = true
     else if (a === '--empty') o.empty = true
     else if (a === '--no-instruments') o.instruments = false
-    else if (a === '--port') {
+    else if (a === '--data') {
+      const folder = args[++i]
+      if (!folder || folder.startsWith('-')) throw new Error('--data takes a folder')
+      o.data = resolve(folder)
+    } else if (a === '--port') {
       o.port = Number(args[++i])
       if (!Number.isInteger(o.port) || o.port < 1 || o.port > 65535) throw new Error(`--port takes a number from 1 to 65535, not ${args[i]}`)
     } else throw new Error(`unknown option ${a}; bin/start --help shows them`)
@@ -43,97 +57,165 @@ function options(args: readonly string[]): Options {
   return o
 }
 
-/** The private cluster lives below the project, unless the database's system user cannot get there. */
+/** The private cluster lives with the other data, unless the database's system user cannot get there. */
 function clusterFolder(local: string): string {
-  if (reachable(ROOT)) return join(local, 'postgres')
-  const folder = join('/var/lib/stone-tally', createHash('sha256').update(ROOT).digest('hex').slice(0, 12))
-  say(`The system user postgres cannot reach ${ROOT}, so the database lives in ${folder}.`)
+  if (reachable(local)) return join(local, 'postgres')
+  const folder = join('/var/lib/stone-tally', createHash('sha256').update(dirname(local)).digest('hex').slice(0, 12))
+  say(`The system user postgres cannot reach ${local}, so the database lives in ${folder}.`)
   return folder
 }
 
-/** Other copies started from this folder that still run; the last one out stops the database. */
-function others(runs: string): number {
-  let n = 0
-  for (const name of readdirSync(runs)) {
-    if (name === `${process.pid}`) continue
-    try {
-      process.kill(Number(name), 0)
-      n++
-    } catch {
-      rmSync(join(runs, name), { force: true })
-    }
+/** Does this process number still belong to a start command? Numbers are given out again. */
+function starts(pid: string): boolean {
+  try {
+    process.kill(Number(pid), 0)
+  } catch {
+    return false
   }
-  return n
+  const command = `/proc/${pid}/cmdline`
+  return !existsSync('/proc/self/cmdline') || (existsSync(command) && readFileSync(command, 'utf8').includes('start.ts'))
+}
+
+/** Other copies started from this folder that still run; the last one out stops the database. */
+const others = (runs: string) => readdirSync(runs).filter((name) => name !== `${process.pid}` && starts(name)).length
+
+/** Ports of copies that were killed; what they served may take a moment to notice and end. */
+function leftBehind(runs: string): number[] {
+  return readdirSync(runs)
+    .filter((name) => name !== `${process.pid}` && !starts(name))
+    .map((name) => {
+      const port = Number(readFileSync(join(runs, name), 'utf8'))
+      rmSync(join(runs, name), { force: true })
+      return port
+    })
+}
+
+/** The port wanted, or the next free one. A copy that was killed just now frees its port within seconds: it is waited for. */
+async function portFor(wanted: number | undefined, runs: string): Promise<number> {
+  const left = leftBehind(runs)
+  const first = wanted ?? 3080
+  for (let i = 0; i < 40 && left.includes(first) && (await freePort(first)) !== first; i++) await new Promise((r) => setTimeout(r, 200))
+  const port = await freePort(first)
+  if (wanted && port !== wanted) throw new Error(`port ${wanted} is taken; choose another with --port`)
+  return port
+}
+
+/** A secret of this installation, made at its first start. */
+function secretOf(file: string, make: () => string): string {
+  if (!existsSync(file)) writeFileSync(file, make(), { mode: 0o600, flag: 'wx' })
+  chmodSync(file, 0o600)
+  return readFileSync(file, 'utf8').trim()
+}
+
+/** Read off a screen and typed in: without signs that look alike. */
+const setupCode = () => Array.from({ length: 8 }, (_, i) => (i === 4 ? '-' : '') + 'abcdefghjkmnpqrstuvwxyz23456789'[randomInt(31)]).join('')
+
+async function agreed(lost: readonly string[], yes: boolean): Promise<boolean> {
+  if (lost.length === 0 || yes) return true
+  say(`Besides the demo there is here: ${lost.join('; ')}.`)
+  if (!process.stdin.isTTY) {
+    say('--reset-demo changed nothing. Start it with --reset-demo --yes if that is what you want.')
+    return false
+  }
+  const ask = createInterface({ input: process.stdin, output: process.stdout })
+  const answer = await ask.question('Put the demo back as it was first? What is marked "goes" is gone for good. Type yes: ')
+  ask.close()
+  return answer.trim().toLowerCase() === 'yes'
 }
 
 async function main() {
   const args = process.argv.slice(2)
   if (args.includes('--help') || args.includes('-h')) return void process.stdout.write(USAGE)
   const o = options(args)
-  const local = join(ROOT, '.local')
+  const local = o.data
   const runs = join(local, 'runs')
   mkdirSync(runs, { recursive: true })
-  const secretFile = join(local, 'auth-secret')
-  if (!existsSync(secretFile)) writeFileSync(secretFile, randomBytes(32).toString('hex'), { mode: 0o600 })
-  chmodSync(secretFile, 0o600)
-  const secret = readFileSync(secretFile, 'utf8').trim()
-
-  const port = o.port ?? (await freePort(3080))
-  if (o.port && (await freePort(o.port)) !== o.port) throw new Error(`port ${o.port} is taken; choose another with --port`)
+  const secret = secretOf(join(local, 'auth-secret'), () => randomBytes(32).toString('hex'))
+  const code = secretOf(join(local, 'setup-code'), setupCode)
+  const port = await portFor(o.port, runs)
 
   const folder = clusterFolder(local)
   const mine = join(runs, `${process.pid}`)
-  writeFileSync(mine, '')
-  let web: ReturnType<typeof serve> | undefined
-  let instruments: Awaited<ReturnType<typeof startInstruments>> | undefined
+  writeFileSync(mine, `${port}`)
+  let web: Supervised | undefined
+  let instruments: Supervised | undefined
+  let leave = () => {}
   let ending = false
-  const end = (code: number) => {
+  const end = async (exit: number) => {
     if (ending) return
     ending = true
-    web?.kill('SIGTERM')
-    instruments?.end()
+    leave()
+    // Whoever is being answered is answered before the database goes.
+    await Promise.all([web?.end(), instruments?.end(2000)])
     rmSync(mine, { force: true })
     if (others(runs) === 0 && isRunning(folder)) stopCluster(folder)
-    process.exit(code)
+    process.exit(exit)
   }
-  process.on('SIGINT', () => end(0))
-  process.on('SIGTERM', () => end(0))
-  process.on('SIGHUP', () => end(0))
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => end(0))
   try {
     say('Starting the database …')
-    const cluster = await startCluster(folder)
-    const owner = connect(cluster.ownerUrl, 2)
+    let cluster: Cluster = await startCluster(folder)
+    const owner = connect(cluster.ownerUrl, 2, true)
     const done = await migrate(owner.db as never)
     if (done.length > 0) say(`Database brought up to date: ${done.join(', ')}`)
     process.env.DATABASE_URL = cluster.appUrl
     process.env.AUTH_SECRET = secret
-    if (o.reset) await removeDemo(owner.db)
-    const companies = await owner.db.selectFrom('company').select('id').execute()
-    if (o.reset || (companies.length === 0 && !o.empty)) {
-      say('Loading the demo site …')
-      await loadDemo()
+    const reset = o.reset && (await agreed(await notOfTheDemo(owner.db), o.yes))
+    if (o.reset && !reset) {
+      await owner.pool.end()
+      return await end(3)
     }
-    const demo = await demoPresent(owner.db)
+    if (reset) await removeDemo(owner.db)
+    const companies = await owner.db.selectFrom('company').select('id').execute()
+    const before = await demoState(owner.db)
+    if (reset || before === 'partly' || (companies.length === 0 && !o.empty)) {
+      say(before === 'partly' ? 'The demo site was not loaded to its end; loading the rest …' : 'Loading the demo site …')
+      await loadDemo().catch((error) =>
+        say(`The demo site could not be completed (${error instanceof Error ? error.message : error}); bin/start --reset-demo puts it back.`),
+      )
+    }
+    const demo = (await demoState(owner.db)) !== 'none'
+    const people = await owner.db.selectFrom('user').select('id').limit(1).execute()
     await owner.pool.end()
     ensureBuilt(say)
-    if (o.instruments) instruments = await startInstruments()
-    web = serve(port, cluster.appUrl, secret, 'inherit', instruments?.port ?? 0)
-    web.on('exit', (code) => {
-      if (!ending) {
-        console.error(`The application ended by itself (${code}).`)
-        end(1)
-      }
-    })
+    if (ending) return
+    let instrumentsPort = 0
+    if (o.instruments) {
+      const first = await startInstruments()
+      instrumentsPort = first.port
+      let made: ChildProcess | undefined = first.child
+      instruments = supervise(
+        'The instruments',
+        async () => {
+          const child = made ?? (await startInstruments(instrumentsPort)).child
+          made = undefined
+          return child
+        },
+        log,
+      )
+    }
+    web = supervise('The application', () => serve({ port, databaseUrl: cluster.appUrl, secret, instruments: instrumentsPort, setupCode: code }), log)
+    leave = watchOver(
+      'The database',
+      () => isRunning(folder),
+      async () => {
+        const again = await startCluster(folder)
+        const moved = again.port !== cluster.port
+        cluster = again
+        if (moved) web?.restart()
+      },
+      log,
+    )
     await answering(port)
     say(`\nStone Tally: http://127.0.0.1:${port}\n`)
     if (demo) {
       say('Demo sign-ins (password for all: quarry-lantern)')
       for (const p of DEMO_PEOPLE) say(`  ${p.email.padEnd(24)} ${p.role}`)
-    } else if (companies.length === 0) say('Nobody uses it yet: the first page makes your company.')
+    } else if (people.length === 0) say(`Nobody uses it yet: the first page makes your company. Its set-up code: ${code}`)
     say('\nCtrl-C stops it.')
   } catch (error) {
     console.error(error instanceof Error ? error.message : error)
-    end(1)
+    await end(1)
   }
 }
 

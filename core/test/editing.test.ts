@@ -46,8 +46,10 @@ describe('editing a line', () => {
     expect(lengthOf(longer)[0]).toBeCloseTo(14, 6)
     expect(setElement(arc, 0, false, { radius: 0 })[0]?.bulge).toBe(0)
   })
-  test('a radius smaller than half the chord becomes the half circle', () => {
-    expect(Math.abs(setElement(base, 0, false, { radius: 1 })[0]?.bulge ?? 0)).toBeCloseTo(1, 6)
+  test('a radius smaller than half the chord changes nothing; half of it is the half circle', () => {
+    // Between points 10 m apart no arc of 1 m goes: nothing else is made of it.
+    expect(setElement(base, 0, false, { radius: 1 })).toEqual(base)
+    expect(Math.abs(setElement(base, 0, false, { radius: 5 })[0]?.bulge ?? 0)).toBeCloseTo(1, 6)
   })
   test('splitting changes nothing on the ground', () =>
     fc.assert(

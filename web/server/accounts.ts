@@ -1,9 +1,9 @@
-import { createHmac, timingSafeEqual } from 'node:crypto'
-import { fail, ok, type Result, ROLES, type Role, read, record, text } from '@stone-tally/core'
+import { createHmac, randomUUID, timingSafeEqual } from 'node:crypto'
+import { fail, type InferType, ok, type Result, ROLES, type Role, read, record, text } from '@stone-tally/core'
 import { betterAuth } from 'better-auth'
-import { sql } from 'kysely'
+import { sql, type Transaction } from 'kysely'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
-import { database } from './database'
+import { type Database, database } from './database'
 
 /** A signed-in person. */
 export interface Person {
@@ -145,47 +145,96 @@ const personSchema = record({
   role: text(20).oneOf([...ROLES], `must be one of ${ROLES.join(', ')}`),
 })
 
-/** Adds a person to a company. */
-export async function addPerson(companyId: string, value: unknown): Promise<Result<{ id: string }>> {
-  const input = read(personSchema, value)
-  if (!input.ok) return input
-  const email = input.value.email.trim().toLowerCase()
-  const { db } = database()
-  const taken = await db.selectFrom('user').select('id').where('email', '=', email).executeTakeFirst()
-  if (taken) return fail('email', `${email} has an account already`)
-  const made = await auth().api.signUpEmail({
-    body: { name: input.value.name, email, password: input.value.password, role: input.value.role, companyId },
-  })
-  return ok({ id: made.user.id })
+type NewPerson = InferType<typeof personSchema>
+interface Account extends Omit<NewPerson, 'password'> {
+  readonly hash: string
 }
 
-const companySchema = record({ company: text(80), name: text(80), email: text(200), password: text(128) })
+/** A person with their password hashed, which takes its time: done before any transaction is begun. */
+async function accountOf(value: unknown): Promise<Result<Account>> {
+  const input = read(personSchema, value)
+  if (!input.ok) return input
+  const { password, email, ...rest } = input.value
+  const hash = await (await auth().$context).password.hash(password)
+  return ok({ ...rest, email: email.trim().toLowerCase(), hash })
+}
 
-/** First company and its owner; only while there is none. */
+/** Person and password in the caller's transaction; nothing where the address has an account. */
+async function insertPerson(tx: Transaction<Database>, companyId: string, { name, email, role, hash }: Account): Promise<string | undefined> {
+  const id = randomUUID()
+  const made = await tx
+    .insertInto('user')
+    .values({ id, name, email, emailVerified: false, image: null, role, companyId })
+    .onConflict((c) => c.column('email').doNothing())
+    .returning('id')
+    .executeTakeFirst()
+  if (!made) return undefined
+  await sql`INSERT INTO account (id, "accountId", "providerId", "userId", password, "updatedAt")
+    VALUES (${randomUUID()}, ${id}, 'credential', ${id}, ${hash}, now())`.execute(tx)
+  return id
+}
+
+/** Adds a person to a company, with their account or not at all. */
+export async function addPerson(companyId: string, value: unknown): Promise<Result<{ id: string }>> {
+  const account = await accountOf(value)
+  if (!account.ok) return account
+  const id = await database()
+    .db.transaction()
+    .execute((tx) => insertPerson(tx, companyId, account.value))
+  return id === undefined ? fail('email', `${account.value.email} has an account already`) : ok({ id })
+}
+
+const companySchema = record({ company: text(80), name: text(80), email: text(200), password: text(128), code: text(40) })
+
+/** The set-up code that bin/start prints, so that not whoever finds the page first owns the installation. */
+const isSetupCode = (given: string) => {
+  const [a, b] = [given.trim().toLowerCase(), (process.env.SETUP_CODE ?? '').toLowerCase()].map((t) =>
+    createHmac('sha256', 'set-up')
+      .update(t as string)
+      .digest(),
+  )
+  return (process.env.SETUP_CODE ?? '') !== '' && timingSafeEqual(a as Buffer, b as Buffer)
+}
+
+/**
+ * First company and its owner, both or neither; only while nobody has an account.
+ *
+ * @returns why not: a wrong code, a field, or somebody was first
+ */
 export async function firstCompany(value: unknown): Promise<Result<{ companyId: string }>> {
   const input = read(companySchema, value)
   if (!input.ok) return input
-  const { db } = database()
-  return db.connection().execute(async (one) => {
-    // Two people opening the first page at once must not make two first companies.
-    await sql`SELECT pg_advisory_lock(7201)`.execute(one)
-    try {
-      if (await one.selectFrom('company').select('id').executeTakeFirst())
-        return fail('company', 'this installation has a company; ask its office for an account')
-      const who = { name: input.value.name, email: input.value.email, password: input.value.password, role: 'office' }
-      const checked = read(personSchema, who)
-      if (!checked.ok) return checked
-      const { id } = await one.insertInto('company').values({ name: input.value.company }).returning('id').executeTakeFirstOrThrow()
-      const added = await addPerson(id, who)
-      return added.ok ? ok({ companyId: id }) : added
-    } finally {
-      await sql`SELECT pg_advisory_unlock(7201)`.execute(one)
-    }
-  })
+  const { company, code, ...who } = input.value
+  try {
+    await throttle().consume('set-up')
+  } catch (error) {
+    if (!(error instanceof RateLimiterRes)) throw error
+    return fail('code', `too many tries; wait ${Math.ceil(error.msBeforeNext / 60_000)} min and try again`)
+  }
+  const taken = () => fail('company', 'this installation has a company; ask its office for an account')
+  if (!isSetupCode(code)) return fail('code', 'is not the set-up code that was printed when the application was started')
+  if (await hasPeople()) return taken()
+  const account = await accountOf({ ...who, role: 'office' })
+  if (!account.ok) return account
+  return database()
+    .db.transaction()
+    .execute(async (tx): Promise<Result<{ companyId: string }>> => {
+      const { id } = await tx.insertInto('company').values({ name: company }).returning('id').executeTakeFirstOrThrow()
+      // The one row of this table: of two that found a company at once, the second meets it and nothing of its own stays.
+      await sql`INSERT INTO founded (company_id) VALUES (${id}::uuid)`.execute(tx)
+      const person = await insertPerson(tx, id, account.value)
+      if (person === undefined) throw Object.assign(new Error('taken'), { code: '23505' })
+      await sql`DELETE FROM sign_in_throttle WHERE key LIKE '%:set-up'`.execute(tx)
+      return ok({ companyId: id })
+    })
+    .catch((error: { code?: string }) => {
+      if (error.code === '23505') return taken()
+      throw error
+    })
 }
 
-/** Is there any company yet? */
-export const hasCompany = async () => (await database().db.selectFrom('company').select('id').limit(1).executeTakeFirst()) !== undefined
+/** Has anybody an account? A company without a person, left by an earlier version, counts as none. */
+export const hasPeople = async () => (await database().db.selectFrom('user').select('id').limit(1).executeTakeFirst()) !== undefined
 
 /** People of a company with how many devices they are signed in on. */
 export const peopleOf = (companyId: string) =>

@@ -54,9 +54,27 @@ export interface Database {
   entry: { wall_id: string; seq: Generated<number>; id: string; body: string; received_at: Generated<Date>; hash: Generated<string> }
 }
 
-/** A pool and Kysely on it. An idle connection the server drops (it was restarted) is replaced, not a crash. */
-export function connect(url: string, max = 10) {
-  const pool = new pg.Pool({ connectionString: url, max })
+/** How long anything may wait for the database, ms; migrations and loading as its owner are given the time they take. */
+const PATIENCE = { connect: 4_000, statement: 20_000, lock: 5_000 }
+
+/**
+ * A pool and Kysely on it. An idle connection the server drops (it was restarted) is replaced, not a crash. Nothing waits for ever:
+ * not for a connection, a lock, nor an answer.
+ *
+ * @param patient - for migrations and loading: statements take what they take
+ */
+export function connect(url: string, max = 10, patient = false) {
+  const limits = patient
+    ? {}
+    : {
+        connectionTimeoutMillis: PATIENCE.connect,
+        statement_timeout: PATIENCE.statement,
+        // A server that was stopped in its tracks cannot end a statement itself.
+        query_timeout: PATIENCE.statement + 1_000,
+        lock_timeout: PATIENCE.lock,
+        idle_in_transaction_session_timeout: PATIENCE.statement,
+      }
+  const pool = new pg.Pool({ connectionString: url, max, keepAlive: true, ...limits })
   pool.on('error', () => {})
   // The pool listens to its idle connections only: one that is lost while it is lent out would end the process. Its query fails all the same.
   pool.on('connect', (client) => client.on('error', () => {}))

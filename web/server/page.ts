@@ -1,7 +1,7 @@
 import { cookies, headers } from 'next/headers'
 import { notFound, redirect } from 'next/navigation'
 import { cache } from 'react'
-import { hasCompany, type Person, personOf } from './accounts'
+import { hasPeople, type Person, personOf } from './accounts'
 import { wallFor } from './walls'
 
 /** The person of this page's request. */
@@ -11,7 +11,7 @@ export const currentPerson = cache(async (): Promise<Person | undefined> => pers
 export async function requirePerson(): Promise<Person> {
   const person = await currentPerson()
   if (person) return person
-  redirect((await hasCompany()) ? '/sign-in' : '/welcome')
+  redirect((await hasPeople()) ? '/sign-in' : '/welcome')
 }
 
 /** The wall of this page, if it is this company's. */

@@ -4,6 +4,8 @@ import exifr from 'exifr'
 import sharp from 'sharp'
 import type { Person } from './accounts'
 import { database } from './database'
+import { bytesOf } from './http'
+import { isUuid } from './walls'
 
 /** A photo as it was taken in: what an entry says of it. */
 export type TakenPhoto = Omit<PhotoData, 'caption' | 'of'>
@@ -16,26 +18,10 @@ const THUMB = 480
 const tooLarge = (bytes: number) =>
   fail('photo', `is ${(bytes / MB).toFixed(1)} MB; at most ${PHOTO_LIMIT / MB} MB are taken. Take it with less resolution, or make it smaller`)
 
-/**
- * The body of a request, given up as soon as it is larger than a photo may be.
- */
+/** The body of a request, given up as soon as it is larger than a photo may be. */
 export async function photoBytes(request: Request): Promise<Result<Buffer>> {
-  const said = Number(request.headers.get('content-length') ?? 0)
-  if (said > PHOTO_LIMIT) return tooLarge(said)
-  const chunks: Uint8Array[] = []
-  let size = 0
-  const reader = request.body?.getReader()
-  for (;;) {
-    const part = await reader?.read()
-    if (!part || part.done) break
-    size += part.value.byteLength
-    if (size > PHOTO_LIMIT) {
-      await reader?.cancel()
-      return tooLarge(size)
-    }
-    chunks.push(part.value)
-  }
-  return size === 0 ? fail('photo', 'is empty') : ok(Buffer.concat(chunks))
+  const bytes = await bytesOf(request, PHOTO_LIMIT, tooLarge)
+  return bytes.ok && bytes.value.length === 0 ? fail('photo', 'is empty') : bytes
 }
 
 /** Control signs, signs that turn the direction of writing, and those that mean something to a page or a folder. */
@@ -169,7 +155,7 @@ const beside = (p: { taken?: string; camera?: string; location: string }) => ({ 
 
 /** A photo of this wall, whole or small. */
 export async function photoOf(wall: string, id: string, small: boolean): Promise<{ type: string; content: Buffer } | undefined> {
-  if (!/^[0-9a-f-]{36}$/.test(id)) return undefined
+  if (!isUuid(id)) return undefined
   const row = await database()
     .db.selectFrom('photo')
     .select(['type', small ? 'thumb' : 'content'])
@@ -183,6 +169,7 @@ export async function photoOf(wall: string, id: string, small: boolean): Promise
 
 /** An entry may only show a photo that was sent in for this wall, and exactly that one. */
 export async function missingPhoto(wall: string, data: PhotoData): Promise<Problem | undefined> {
+  if (!isUuid(data.file)) return { field: 'data.file', message: 'is not the id of a photo' }
   const row = await database().db.selectFrom('photo').select('sha256').where('wall_id', '=', wall).where('id', '=', data.file).executeTakeFirst()
   if (!row) return { field: 'data.file', message: 'no such photo was sent in for this wall; send the photo first' }
   return row.sha256 === data.sha256 ? undefined : { field: 'data.sha256', message: 'is not that of the photo that was sent in' }

@@ -6,7 +6,6 @@ import {
   type Entry,
   emptyState,
   type Layout,
-  layOut,
   type PhotoData,
   type Plan,
   type Problem,
@@ -17,6 +16,7 @@ import {
 } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
+import { laidOut } from './layouts'
 import { missingPhoto } from './photos'
 
 /** What became of one entry sent in. */
@@ -43,14 +43,19 @@ function inTurn<T>(wall: string, work: () => Promise<T>): Promise<T> {
 
 const iso = (d: Date) => d.toISOString()
 
-/** Plan revisions of a wall, laid out. */
+/** Can this be the number of an entry? */
+export const isSeq = (n: number) => Number.isInteger(n) && n >= 0 && n < 2 ** 31
+
+/** Plan revisions of a wall, laid out beside the request thread. */
 export async function layoutsOf(wall: string): Promise<Layout[]> {
   const rows = await database().db.selectFrom('revision').select(['number', 'plan']).where('wall_id', '=', wall).orderBy('number').execute()
-  return rows.map((r) => {
-    const layout = layOut(r.plan as Plan)
+  const made: Layout[] = []
+  for (const r of rows) {
+    const layout = await laidOut(r.plan as Plan)
     if (!layout.ok) throw new Error(`revision ${r.number} of wall ${wall} cannot be laid out: ${layout.problems[0]?.message}`)
-    return layout.value
-  })
+    made.push(layout.value)
+  }
+  return made
 }
 
 /** Entries after a number, in order; `limit` at a time. */
@@ -94,6 +99,11 @@ async function catchUp(wall: string): Promise<WallState> {
 /** The wall as it stands, up to date. For reading only. */
 export const stateOf = (wall: string): Promise<WallState> => inTurn(wall, () => catchUp(wall))
 
+const UNJUDGED: Problem = {
+  field: '',
+  message: 'this entry could not be judged and is not recorded; keep it, and tell whoever looks after the installation',
+}
+
 interface Admitted {
   readonly entry: Entry
   readonly body: string
@@ -108,15 +118,24 @@ interface Admitted {
  */
 export function recordEntries(wall: string, person: Person, values: readonly unknown[], now: number): Promise<Outcome[]> {
   return inTurn(wall, async () => {
-    for (let attempt = 0; attempt < 20; attempt++) {
-      const outcome = await tryRecord(wall, person, values, now, attempt > 0)
+    // Entries that made the judgement itself fail: refused by name, so that they never take the others with them.
+    const failing = new Set<number>()
+    for (let attempt = 0; attempt < 20 + failing.size; attempt++) {
+      const outcome = await tryRecord(wall, person, values, now, attempt > 0, failing)
       if (outcome) return outcome
     }
     throw new Error(`the record of wall ${wall} is too busy`)
   })
 }
 
-async function tryRecord(wall: string, person: Person, values: readonly unknown[], now: number, fresh: boolean): Promise<Outcome[] | undefined> {
+async function tryRecord(
+  wall: string,
+  person: Person,
+  values: readonly unknown[],
+  now: number,
+  fresh: boolean,
+  failing: Set<number>,
+): Promise<Outcome[] | undefined> {
   let state = (fresh ? undefined : folded.get(wall)) ?? (await catchUp(wall))
   const seen = state.seq
   const outcomes = new Map<number, Outcome>()
@@ -126,8 +145,12 @@ async function tryRecord(wall: string, person: Person, values: readonly unknown[
   folded.delete(wall)
   for (const [at, value] of values.entries()) {
     const id = typeof (value as { id?: unknown } | null)?.id === 'string' ? (value as { id: string }).id : ''
-    const entry = readEntry(value !== null && typeof value === 'object' ? { ...value, by } : value)
     const refuse = (problems: readonly Problem[]) => outcomes.set(at, { id, ok: false, problems })
+    if (failing.has(at)) {
+      refuse([UNJUDGED])
+      continue
+    }
+    const entry = readEntry(value !== null && typeof value === 'object' ? { ...value, by } : value)
     if (!entry.ok) refuse(entry.problems)
     else if (entry.value.kind === 'revision') refuse([{ field: 'kind', message: 'a revision is issued from the plan' }])
     else if (entry.value.wall !== wall) refuse([{ field: 'wall', message: 'is another wall' }])
@@ -140,13 +163,28 @@ async function tryRecord(wall: string, person: Person, values: readonly unknown[
         else sent.push({ ...(sent.find((s) => s.entry.id === id) as (typeof sent)[number]), at })
         continue
       }
-      const verdict = admit(state, entry.value, now)
+      let verdict: ReturnType<typeof admit>
+      try {
+        verdict = admit(state, entry.value, now)
+      } catch (error) {
+        console.error(error)
+        failing.add(at)
+        refuse([UNJUDGED])
+        continue
+      }
       const unseen = entry.value.kind === 'photo' ? await missingPhoto(wall, entry.value.data as PhotoData) : undefined
       if (!verdict.ok) refuse(verdict.problems)
       else if (unseen) refuse([unseen])
       else {
         const recorded = { seq: state.seq + 1, receivedAt: iso(new Date(now)), entry: entry.value }
-        state = advance(state, recorded)
+        try {
+          state = advance(state, recorded)
+        } catch (error) {
+          // The fold may be half done: everything is looked at again without this one.
+          console.error(error)
+          failing.add(at)
+          return undefined
+        }
         sent.push({ at, entry: entry.value, body, verdict: verdict.value, recorded })
       }
     }

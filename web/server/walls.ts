@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto'
-import { canonical, fail, layOut, ok, type Plan, planHash, type Result, readPlan } from '@stone-tally/core'
+import { canonical, fail, failAll, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
+import { laidOut } from './layouts'
 import { forget, revisionEntry } from './record-store'
 
 /** UUID v7: time first, so that ids sort as they were made. */
@@ -15,6 +16,8 @@ export function uuid7(now = Date.now()): string {
 }
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/
+/** The form of every id here; anything else never reaches the database. */
+export const isUuid = (id: string) => UUID.test(id)
 
 export interface WallRow {
   readonly id: string
@@ -40,17 +43,19 @@ export async function wallFor(person: Person, id: string): Promise<WallRow | und
 /** Who may plan. */
 export const mayPlan = (person: Person) => person.role === 'foreman' || person.role === 'office'
 
-function checkPlan(value: unknown): Result<Plan> {
+async function checkPlan(value: unknown): Promise<Result<Plan>> {
   const plan = readPlan(value)
   if (!plan.ok) return plan
-  const layout = layOut(plan.value)
+  const large = tooManyPieces(plan.value)
+  if (large) return failAll([large])
+  const layout = await laidOut(plan.value)
   return layout.ok ? plan : layout
 }
 
 /** Makes a wall with its first revision, which is the first link of its record. */
 export async function createWall(person: Person, value: unknown, now = Date.now()): Promise<Result<{ id: string }>> {
   if (!mayPlan(person)) return fail('role', 'planning takes the foreman or the office')
-  const plan = checkPlan(value)
+  const plan = await checkPlan(value)
   if (!plan.ok) return plan
   const id = uuid7(now)
   await database()
@@ -70,32 +75,66 @@ export async function createWall(person: Person, value: unknown, now = Date.now(
   return ok({ id })
 }
 
-/** Issues the next revision of a plan. Entries made before stay tied to theirs. */
-export async function issueRevision(person: Person, wall: string, value: unknown, now = Date.now()): Promise<Result<{ number: number }>> {
+/**
+ * Issues the next revision of a plan. Entries made before stay tied to theirs.
+ *
+ * @param base - number of the revision the new one was made from; where another was issued since, nothing is written
+ */
+export async function issueRevision(
+  person: Person,
+  wall: string,
+  value: unknown,
+  base: unknown,
+  now = Date.now(),
+): Promise<Result<{ number: number }>> {
   if (!mayPlan(person)) return fail('role', 'planning takes the foreman or the office')
-  const plan = checkPlan(value)
+  if (typeof base !== 'number' || !Number.isInteger(base) || base < 1 || base > 10_000)
+    return fail('base', 'is missing; say the number of the revision this one was made from')
+  const plan = await checkPlan(value)
   if (!plan.ok) return plan
-  const number = await database()
-    .db.transaction()
-    .execute(async (tx) => {
-      await tx.selectFrom('wall').select('id').where('id', '=', wall).execute()
+  const { db } = database()
+  const overtaken = async () => {
+    const last = await db
+      .selectFrom('revision')
+      .select(['number', 'issued_by'])
+      .where('wall_id', '=', wall)
+      .orderBy('number', 'desc')
+      .executeTakeFirst()
+    const by = last && last.number > base ? `; revision ${last.number} was issued by ${last.issued_by} meanwhile` : ''
+    return fail(
+      'base',
+      `this was made from revision ${base}, which is not the one in force${by}. Load it, look at what changed, and issue yours again`,
+    )
+  }
+  const number = base + 1
+  try {
+    await db.transaction().execute(async (tx) => {
       const last = await tx.selectFrom('revision').select(tx.fn.max('number').as('number')).where('wall_id', '=', wall).executeTakeFirst()
-      const next = Number(last?.number ?? 0) + 1
-      await tx
+      if (Number(last?.number ?? 0) !== base) throw new Overtaken()
+      // Of two at once the key of the table lets the first in; the second learns of it.
+      const made = await tx
         .insertInto('revision')
-        .values({ wall_id: wall, number: next, plan: canonical(plan.value), issued_by: person.name })
-        .execute()
-      const entry = revisionEntry(wall, person, next, planHash(plan.value), uuid7(now), now)
+        .values({ wall_id: wall, number, plan: canonical(plan.value), issued_by: person.name })
+        .onConflict((c) => c.doNothing())
+        .returning('number')
+        .executeTakeFirst()
+      if (!made) throw new Overtaken()
+      const entry = revisionEntry(wall, person, number, planHash(plan.value), uuid7(now), now)
       await tx
         .insertInto('entry')
         .values({ wall_id: wall, id: entry.id, body: canonical(entry) })
         .execute()
-      return next
     })
+  } catch (error) {
+    if (error instanceof Overtaken) return overtaken()
+    throw error
+  }
   forget(wall)
   await database().pool.query("SELECT pg_notify('tally_entry', $1)", [`${wall} 0`])
   return ok({ number })
 }
+
+class Overtaken extends Error {}
 
 /** Plans of a wall as issued. */
 export async function revisionsOf(wall: string) {
@@ -105,5 +144,7 @@ export async function revisionsOf(wall: string) {
     .where('wall_id', '=', wall)
     .orderBy('number')
     .execute()
+  // Whoever asks for the plans shows or folds the wall: laid out beside the request thread, not in it.
+  for (const r of rows) await laidOut(r.plan as Plan).catch((error) => console.error(error))
   return rows.map((r) => ({ number: r.number, issuedAt: r.issued_at.toISOString(), issuedBy: r.issued_by, plan: r.plan as Plan }))
 }

@@ -1,5 +1,5 @@
 import { getMigrations } from 'better-auth/db/migration'
-import { accountOptions, addPerson, firstCompany, hasCompany, peopleOf, personOf, signIn, signOutEverywhere } from '../server/accounts'
+import { accountOptions, addPerson, firstCompany, hasPeople, peopleOf, personOf, signIn, signOutEverywhere } from '../server/accounts'
 import { database } from '../server/database'
 import { site } from './site'
 
@@ -20,14 +20,6 @@ const cookieOf = (response: Response) =>
 test('our tables are the ones the accounts library wants', async () => {
   const { toBeCreated, toBeAdded } = await getMigrations(accountOptions() as never)
   expect([toBeCreated.map((t) => t.table), toBeAdded.map((t) => [t.table, Object.keys(t.fields)])]).toEqual([[], []])
-})
-
-test('a first company is made once, and only once', async () => {
-  expect(await hasCompany()).toBe(true)
-  expect(await firstCompany({ company: 'Late', name: 'L', email: 'l@x.example', password: 'long enough now' })).toMatchObject({
-    ok: false,
-    problems: [{ field: 'company' }],
-  })
 })
 
 test('people sign in, are known by their cookie, and are gone when signed out everywhere', async () => {
@@ -83,22 +75,40 @@ test.each([
   expect(await addPerson(s.ours, value)).toMatchObject({ ok: false, problems: [{ field }] })
 })
 
-test('on an empty installation the first company and its owner are made, however many ask at once', async () => {
-  await s.owner.pool.query('DELETE FROM company')
-  expect(await hasCompany()).toBe(false)
-  const ask = (n: number) => firstCompany({ company: `Firm ${n}`, name: 'Owner', email: `owner${n}@firm.example`, password: 'a long password' })
-  const made = await Promise.all([ask(1), ask(2), ask(3)])
-  expect(made.filter((m) => m.ok)).toHaveLength(1)
-  const n = made.findIndex((m) => m.ok) + 1
-  const into = await signIn({ email: `owner${n}@firm.example`, password: 'a long password' }, none)
-  expect(into.ok && (await personOf(cookieOf(into.value)))).toMatchObject({ role: 'office' })
-})
-
-test('a first company without a proper owner is not half made', async () => {
-  await s.owner.pool.query('DELETE FROM company')
-  expect(await firstCompany({ company: 'Firm', name: 'Owner', email: 'o@firm.example', password: 'short' })).toMatchObject({
-    ok: false,
-    problems: [{ field: 'password' }],
+describe('the first page of an empty installation', () => {
+  const code = 'abcd-2345'
+  const ask = (n: number, more: object = {}) =>
+    firstCompany({ code, company: `Firm ${n}`, name: 'Owner', email: `owner${n}@firm.example`, password: 'a long password', ...more })
+  const left = async () => (await s.owner.pool.query('SELECT count(*)::int AS n FROM company')).rows[0].n
+  beforeEach(async () => {
+    process.env.SETUP_CODE = code
+    for (const table of ['account', 'session', '"user"', 'company', 'sign_in_throttle']) await s.owner.pool.query(`DELETE FROM ${table}`)
   })
-  expect(await hasCompany()).toBe(false)
+  test('thirty ask at once: one company with its owner is made, nothing is left hanging', async () => {
+    expect(await hasPeople()).toBe(false)
+    const made = await Promise.all(Array.from({ length: 30 }, (_, n) => ask(n)))
+    expect(made.filter((m) => m.ok)).toHaveLength(1)
+    expect(await left()).toBe(1)
+    const n = made.findIndex((m) => m.ok)
+    const into = await signIn({ email: `owner${n}@firm.example`, password: 'a long password' }, none)
+    expect(into.ok && (await personOf(cookieOf(into.value)))).toMatchObject({ role: 'office' })
+    expect(database().pool.waitingCount).toBe(0)
+    expect(await ask(40)).toMatchObject({ ok: false })
+  }, 60_000)
+  test('without a proper owner nothing is made, and a company left without a person does not stop the next', async () => {
+    expect(await ask(1, { password: 'short' })).toMatchObject({ ok: false, problems: [{ field: 'password' }] })
+    expect(await left()).toBe(0)
+    await s.owner.pool.query("INSERT INTO company (name) VALUES ('Half made before')")
+    expect(await hasPeople()).toBe(false)
+    expect(await ask(2)).toMatchObject({ ok: true })
+  })
+  test('it takes the code that was printed at the start, and guessing it is paused', async () => {
+    expect(await ask(1, { code: 'wrong-code' })).toMatchObject({ ok: false, problems: [{ field: 'code' }] })
+    process.env.SETUP_CODE = ''
+    expect(await ask(1, { code: '' })).toMatchObject({ ok: false })
+    process.env.SETUP_CODE = code
+    for (let i = 0; i < 8; i++) await ask(1, { code: `guess-${i}` })
+    expect(await ask(1)).toMatchObject({ ok: false, problems: [{ field: 'code', message: expect.stringMatching(/too many tries/) }] })
+    expect(await left()).toBe(0)
+  })
 })

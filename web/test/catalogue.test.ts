@@ -75,7 +75,7 @@ test('a plan with a line that cannot be is refused before anything is written; a
     ],
     closed: false,
   }
-  expect(await issueRevision(s.person('foreman'), made.value.id, { ...planNamed('Lined'), alignment: line })).toEqual({
+  expect(await issueRevision(s.person('foreman'), made.value.id, { ...planNamed('Lined'), alignment: line }, 1)).toEqual({
     ok: true,
     value: { number: 2 },
   })

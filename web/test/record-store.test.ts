@@ -134,7 +134,7 @@ test('two people record on one wall at once: all there, in one order', async () 
 
 test('a revision is issued as a link of the record', async () => {
   const wall = await newWall('Revised')
-  expect(await issueRevision(s.person('office'), wall, { ...planNamed('Revised'), drawing: 'B' })).toEqual({ ok: true, value: { number: 2 } })
+  expect(await issueRevision(s.person('office'), wall, { ...planNamed('Revised'), drawing: 'B' }, 1)).toEqual({ ok: true, value: { number: 2 } })
   expect((await stateOf(wall)).layouts).toHaveLength(2)
   expect((await chainOf(wall)).entries[1]?.entry).toMatchObject({ kind: 'revision', data: { number: 2 } })
 })
@@ -143,10 +143,86 @@ test('a revision late in a long record is folded, not looked for again and again
   const wall = await newWall('Long and revised')
   const notes = Array.from({ length: 2100 }, (_, i) => noteFor(wall, `n${i}`))
   for (let i = 0; i < 3; i++) await recordEntries(wall, s.person('crew'), notes.slice(i * 700, i * 700 + 700), now())
-  await issueRevision(s.person('office'), wall, { ...planNamed('Long and revised'), drawing: 'C' })
+  await issueRevision(s.person('office'), wall, { ...planNamed('Long and revised'), drawing: 'C' }, 1)
   const state = await stateOf(wall)
   expect([state.seq, state.layouts.length]).toEqual([2102, 2])
 }, 20_000)
+
+test('eight revisions at once: one is issued, the others learn by whom they were overtaken', async () => {
+  const wall = await newWall('Contested')
+  const made = await Promise.all(
+    Array.from({ length: 8 }, (_, i) => issueRevision(s.person('office'), wall, { ...planNamed('Contested'), drawing: `D${i}` }, 1)),
+  )
+  expect(made.filter((m) => m.ok)).toHaveLength(1)
+  for (const m of made.filter((x) => !x.ok)) {
+    expect(m).toMatchObject({
+      ok: false,
+      problems: [{ field: 'base', message: expect.stringMatching(/revision 2 was issued by The office meanwhile/) }],
+    })
+  }
+  expect(await revisionsOf(wall)).toHaveLength(2)
+  expect((await chainOf(wall)).entries).toHaveLength(2)
+  expect(await issueRevision(s.person('office'), wall, planNamed('Contested'), 1)).toMatchObject({ ok: false, problems: [{ field: 'base' }] })
+  expect(await issueRevision(s.person('office'), wall, planNamed('Contested'), undefined)).toMatchObject({ ok: false, problems: [{ field: 'base' }] })
+  expect(await issueRevision(s.person('office'), wall, planNamed('Contested'), 7)).toMatchObject({ ok: false, problems: [{ field: 'base' }] })
+})
+
+test('one entry that cannot be read, kept or judged never takes its batch with it', async () => {
+  const wall = await newWall('Odd ones')
+  const deep = (n: number): unknown => (n === 0 ? 'x' : { a: deep(n - 1) })
+  const batch: unknown[] = [
+    noteFor(wall, 'first'),
+    noteFor(wall, `NUL ${String.fromCharCode(0)} in it`),
+    noteFor(wall, `half a character ${String.fromCharCode(0xd800)}`),
+    { ...noteFor(wall, 'x'), id: 'not-an-id' },
+    { ...noteFor(wall, 'x'), id: '------------------------------------' },
+    { ...noteFor(wall, 'x'), revision: 1e308 },
+    { ...noteFor(wall, 'x'), revision: Number.POSITIVE_INFINITY },
+    { ...noteFor(wall, 'x'), where: { station: 1e300 } },
+    { ...noteFor(wall, 'x'), data: deep(40) },
+    { ...noteFor(wall, 'x'), supersedes: '00000000-0000-0000-0000-00000000000g' },
+    { ...noteFor(wall, 'x'), kind: '__proto__' },
+    { ...noteFor(wall, 'x'), kind: 'constructor' },
+    {
+      ...noteFor(wall, 'x'),
+      kind: 'photo',
+      data: { file: '-'.repeat(36), sha256: 'a'.repeat(64), name: 'a', type: 'image/jpeg', bytes: 1, width: 1, height: 1, location: 'none' },
+    },
+    null,
+    7,
+    [],
+    noteFor(wall, 'last'),
+  ]
+  const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
+  const outcomes = await recordEntries(wall, s.person('foreman'), batch, now())
+  quiet.mockRestore()
+  expect(outcomes.map((o) => o.ok)).toEqual(batch.map((_, i) => i === 0 || i === batch.length - 1))
+  for (const o of outcomes) if (!o.ok) expect(o.problems[0]?.message.length).toBeGreaterThan(5)
+  expect((await chainOf(wall)).head.seq).toBe(3)
+})
+
+test('an entry the core itself fails on is refused by name, the others are recorded', async () => {
+  const wall = await newWall('Faulty')
+  const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
+  const bad = noteFor(wall, 'bad')
+  // A fault of the core for one entry, wherever it comes from: this one when its time is read.
+  const real = Date.parse
+  const spy = jest.spyOn(Date, 'parse').mockImplementation((t) => {
+    if (t === '2026-01-01T00:00:00Z') throw new Error('fault')
+    return real(t)
+  })
+  const outcomes = await recordEntries(
+    wall,
+    s.person('crew'),
+    [noteFor(wall, 'a'), { ...bad, at: '2026-01-01T00:00:00Z' }, noteFor(wall, 'b')],
+    now(),
+  )
+  spy.mockRestore()
+  quiet.mockRestore()
+  expect(outcomes.map((o) => o.ok)).toEqual([true, false, true])
+  expect(outcomes[1]).toMatchObject({ id: bad.id, problems: [{ message: expect.stringContaining('could not be judged') }] })
+  expect((await stateOf(wall)).seq).toBe(3)
+})
 
 describe('the record refuses to be changed', () => {
   test.each([

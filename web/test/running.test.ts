@@ -5,7 +5,7 @@ import { layoutOf } from '../../core/test/plans'
 import { freePort, isRunning, startCluster, stopCluster } from '../../scripts/cluster'
 import { database } from '../server/database'
 import { databaseAnswers } from '../server/health'
-import { bodyOf, guarded, refuse, sameOrigin } from '../server/http'
+import { BODY, bodyOf, guarded, refuse, sameOrigin } from '../server/http'
 import { watch } from '../server/live'
 import { migrate } from '../server/migrations'
 import { recordEntries } from '../server/record-store'
@@ -116,19 +116,45 @@ describe('requests', () => {
     ['an opaque origin', { origin: 'null' }, false],
   ])('%s', (_name, headers, ours) => expect(sameOrigin(request(headers as Record<string, string>))).toBe(ours))
   test('a body is JSON or says why not', async () => {
-    expect(await bodyOf(request({}, '{"a":1}'))).toEqual({ ok: true, value: { a: 1 } })
-    expect(await bodyOf(request({}, '{"a":'))).toMatchObject({ ok: false, problems: [{ field: 'body' }] })
-    expect(await bodyOf(request({ 'content-length': `${22 * 1024 * 1024}` }, '{}'))).toMatchObject({
+    expect(await bodyOf(request({}, '{"a":1}'), BODY.words)).toEqual({ ok: true, value: { a: 1 } })
+    expect(await bodyOf(request({}, '{"a":'), BODY.words)).toMatchObject({ ok: false, problems: [{ field: 'body' }] })
+    expect(await bodyOf(request({ 'content-length': `${22 * 1024 * 1024}` }, '{}'), BODY.file)).toMatchObject({
       ok: false,
       problems: [{ message: 'is over the limit of 21 MB' }],
     })
   })
-  test('a handler that fails says that nothing was lost, and nothing of the inside', async () => {
+  test('a body that is longer than said is given up while it comes in', async () => {
+    let given = 0
+    const endless = new ReadableStream({
+      pull(c) {
+        given += 65_536
+        c.enqueue(new Uint8Array(65_536).fill(0x20))
+      },
+    })
+    const chunked = new Request('http://127.0.0.1:3080/api/x', { method: 'POST', body: endless, duplex: 'half' } as never)
+    expect(await bodyOf(chunked, BODY.words)).toMatchObject({ ok: false, problems: [{ message: 'is over the limit of 4 kB' }] })
+    expect(given).toBeLessThan(400_000)
+  })
+  test('nesting is counted before anything is built from it', async () => {
+    const nested = (n: number) => `${'[{"a":'.repeat(n / 2)}1${'}]'.repeat(n / 2)}`
+    expect((await bodyOf(request({}, nested(64)), BODY.words)).ok).toBe(true)
+    expect(await bodyOf(request({}, nested(66)), BODY.words)).toMatchObject({ ok: false, problems: [{ message: 'is nested more than 64 deep' }] })
+    expect((await bodyOf(request({}, '['.repeat(4000)), BODY.words)).ok).toBe(false)
+    expect((await bodyOf(request({}, JSON.stringify({ a: '[[{"'.repeat(100) })), BODY.words)).ok).toBe(true)
+  })
+  test('what the database cannot keep is refused, not said to be away', async () => {
+    const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
+    const run = (text: string) => guarded(async () => Response.json((await database().pool.query(text)).rows))()
+    expect((await run('SELECT 99999999999::int')).status).toBe(422)
+    expect((await run("SELECT 'x'::uuid")).status).toBe(422)
+    quiet.mockRestore()
+  })
+  test('a handler that fails says what to do, and nothing of the inside', async () => {
     const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
     const answer = await guarded(async () => {
       throw new Error('password=secret at 10.0.0.1')
     })()
-    expect([answer.status, await answer.text()]).toEqual([503, expect.stringMatching(/^(?!.*secret).*nothing was lost/)])
+    expect([answer.status, await answer.text()]).toEqual([503, expect.stringMatching(/^(?!.*(secret|lost)).*try again/)])
     quiet.mockRestore()
     expect(await refuse(422, [{ field: 'a', message: 'b' }]).json()).toEqual({ problems: [{ field: 'a', message: 'b' }] })
   })

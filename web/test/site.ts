@@ -1,6 +1,6 @@
 import { layOut, type Plan, type Role } from '@stone-tally/core'
 import { smallPlan } from '../../core/test/plans'
-import { temporaryCluster } from '../../scripts/cluster'
+import { temporaryCluster } from '../../scripts/temporary-cluster'
 import type { Person } from '../server/accounts'
 import { connect, database } from '../server/database'
 import { migrate } from '../server/migrations'

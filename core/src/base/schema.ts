@@ -35,18 +35,22 @@ export function quantity(bounds: Bounds = {}) {
 /** The same, but the field may be left out. */
 export const optionalQuantity = (bounds: Bounds = {}) => quantity(bounds).notRequired().nonNullable('must be a number, not null')
 
+/** Half of a pair of surrogates by itself, or a NUL: no file, database or other program keeps it as it is. */
+// biome-ignore lint/suspicious/noControlCharactersInRegex: it is the one looked for
+const UNSOUND = /\u0000|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/
+const words = () =>
+  yup.string().test('sound', 'holds a sign that cannot be kept (a NUL, or half a character); type it again', (v) => v == null || !UNSOUND.test(v))
+
 /** A required text of at most `max` characters. */
 export const text = (max = 200) =>
-  yup
-    .string()
+  words()
     .typeError((p: { value: unknown }) => `must be text, not ${show(p.value)}`)
     .max(max, (p: { value: unknown }) => `must be at most ${max} characters, not ${String(p.value).length}`)
     .required('is missing')
 
 /** Text that may be left out or empty. */
 export const optionalText = (max = 200) =>
-  yup
-    .string()
+  words()
     .typeError((p: { value: unknown }) => `must be text, not ${show(p.value)}`)
     .max(max, `must be at most ${max} characters`)
     .optional()

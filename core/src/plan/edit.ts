@@ -84,7 +84,8 @@ export interface ElementChange {
 }
 
 /**
- * The element that leaves point `i` as typed. What follows it is carried along unchanged, as on a drawing board.
+ * The element that leaves point `i` as typed. What follows it is carried along unchanged, as on a drawing board. A radius under half
+ * the distance of its two points joins nothing: the line stays as it is.
  *
  * @example setElement(vertices, 0, { length: 12 })
  */
@@ -102,9 +103,10 @@ export function setElement(vertices: readonly Vertex[], i: number, closed: boole
   let bulge = 0
   if (radius === 0) chord = change.radius === 0 && change.length === undefined ? distance(from, to) : length
   else if (change.length === undefined && change.radius !== undefined) {
-    // A new radius between the same two points; no smaller than half their distance.
+    // A new radius between the same two points.
     chord = distance(from, to)
-    const r = Math.max(Math.abs(radius), chord / 2)
+    const r = Math.abs(radius)
+    if (r < chord / 2 - 1e-6) return [...vertices]
     bulge = Math.sign(radius) * Math.tan(Math.asin(Math.min(1, chord / (2 * r))) / 2)
   } else {
     const sweep = Math.min(length / Math.abs(radius), 2 * Math.PI - 0.01)

@@ -9,9 +9,15 @@ import {
   type Result,
   readPlan,
   SYSTEMS,
+  tooManyPieces,
   type Unit,
   type UnitSystem,
 } from '@stone-tally/core'
+
+/** Which line of the plan in force a typed line stands for; a new line has none. */
+interface Was {
+  was?: number
+}
 
 /** A plan as it is typed: every length a text in the crew's units. */
 export interface Draft {
@@ -22,7 +28,7 @@ export interface Draft {
   system: string
   unit: string
   length: string
-  grades: { station: string; toe: string; top: string }[]
+  grades: ({ station: string; toe: string; top: string } & Was)[]
   benchmarkName: string
   benchmark: string
   embedFixed: string
@@ -37,9 +43,9 @@ export interface Draft {
   stone: string
   pipe: string
   fall: string
-  outlets: { station: string; invert: string }[]
-  grid: { course: string; length: string; type: string }[]
-  sections: { id: string; to: string }[]
+  outlets: ({ station: string; invert: string } & Was)[]
+  grid: ({ course: string; length: string; type: string } & Was)[]
+  sections: ({ id: string; to: string } & Was)[]
   openCourses: string
   topStyle: 'stepped' | 'level' | 'cap-following'
   wasteUnits: string
@@ -99,7 +105,7 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     system: plan.system,
     unit: plan.unit.id,
     length: l(plan.length),
-    grades: plan.grades.map((g) => ({ station: l(g.station), toe: l(g.toe), top: l(g.top) })),
+    grades: plan.grades.map((g, was) => ({ was, station: l(g.station), toe: l(g.toe), top: l(g.top) })),
     benchmarkName: plan.benchmark.name,
     benchmark: l(plan.benchmark.elevation),
     embedFixed: fixed?.depth == null ? '' : l(fixed.depth),
@@ -114,9 +120,9 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     stone: l(plan.stone.width),
     pipe: l(plan.drain.diameter),
     fall: `${plan.drain.fall * 100}`,
-    outlets: plan.drain.outlets.map((o) => ({ station: l(o.station), invert: l(o.invert) })),
-    grid: plan.grid.map((g) => ({ course: `${g.course}`, length: l(g.length), type: g.type })),
-    sections: plan.sections.map((s) => ({ id: s.id, to: l(s.to) })),
+    outlets: plan.drain.outlets.map((o, was) => ({ was, station: l(o.station), invert: l(o.invert) })),
+    grid: plan.grid.map((g, was) => ({ was, course: `${g.course}`, length: l(g.length), type: g.type })),
+    sections: plan.sections.map((s, was) => ({ was, id: s.id, to: l(s.to) })),
     openCourses: `${plan.rules?.openCourses ?? 1}`,
     topStyle: plan.top?.style ?? 'stepped',
     wasteUnits: `${plan.waste?.units ?? 3}`,
@@ -130,7 +136,6 @@ const FIELD: Record<string, string> = {
   'unit.id': 'unit',
   'benchmark.name': 'benchmarkName',
   'benchmark.elevation': 'benchmark',
-  'embedment[0].depth': 'embedFixed',
   'pad.material': 'padMaterial',
   'pad.thickness': 'padThickness',
   'pad.width': 'padWidth',
@@ -143,12 +148,20 @@ const FIELD: Record<string, string> = {
   'drain.fall': 'fall',
   'rules.openCourses': 'openCourses',
 }
-const draftField = (field: string) => FIELD[field] ?? field.replace(/^drain\.outlets/, 'outlets').replace(/\[(\d+)\]/g, '.$1')
+const draftField = (field: string) =>
+  FIELD[field] ??
+  (field.startsWith('embedment') ? 'embedFixed' : undefined) ??
+  field.replace(/^drain\.outlets/, 'outlets').replace(/\[(\d+)\]/g, '.$1')
 
 /**
  * What was typed, as a plan the core has checked and laid out; problems carry the path of the draft's field.
  *
+ * With a plan in force what was typed is *edits* of it: a field that still reads as the plan was shown keeps the plan's own value,
+ * however that was rounded for reading, and what the form does not show stays as it is.
+ *
  * @param units - decides what a number without a unit means: metres or feet
+ * @param base - the plan in force, where this is its next revision
+ * @example planOf(draftOf(plan, 'imperial'), 'imperial', undefined, plan) // the plan itself, to the last digit
  */
 export function planOf(
   draft: Draft,
@@ -169,79 +182,196 @@ export function planOf(
     problems.push({ field, message: value.trim() === '' ? 'is missing' : `"${value}" is not a number` })
     return Number.NaN
   }
+  const percent = (field: string, value: string) => number(field, value) / 100
+  const shown = base && draftOf(base, units)
+  type Typed = { [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft]
+  /** The plan's own value while the field reads as it was shown; else what was typed. */
+  const edit = <T>(name: Typed, own: T | undefined, parse: (field: string, value: string) => T): T =>
+    shown && own !== undefined && draft[name] === shown[name] ? own : parse(name, draft[name])
+  const words = (name: Typed, own: string | undefined): string | undefined =>
+    shown && draft[name] === shown[name] ? own : draft[name].trim() || undefined
+
   // A wall keeps its own unit until another is chosen, whatever became of the catalogue since.
   const kept = base && base.unit.id === draft.unit ? { system: base.system, unit: base.unit } : undefined
   const chosen = kept ?? catalogue.find((u) => u.unit.id === draft.unit)
   const unit = chosen?.unit
   if (!unit) return failAll([{ field: 'unit', message: 'choose a unit from the catalogue' }])
   // The set-out rules the length of a wall that has one.
-  const length = base?.alignment ? base.length : metres('length', draft.length)
-  // What was rounded for the form is the end of the wall again.
-  const toEnd = (v: number) => (base?.alignment && Math.abs(v - length) < 0.005 ? length : v)
+  const length = base?.alignment ? base.length : edit('length', base?.length, metres)
+
+  /** One field of a line of a list. What ended with the wall ends with it still. */
+  const cell = (list: 'grades' | 'outlets' | 'grid' | 'sections', i: number, name: string, own: number | undefined, parse = metres): number => {
+    const row = draft[list][i] as unknown as Record<string, string> & Was
+    const before = row.was === undefined ? undefined : (shown?.[list][row.was] as unknown as Record<string, string> | undefined)
+    if (own === undefined || !before || before[name] !== row[name]) return parse(`${list}.${i}.${name}`, row[name] ?? '')
+    const atEnd = base && own === base.length && (name === 'to' || (list === 'grades' && name === 'station'))
+    return atEnd ? length : own
+  }
+  const own = <T>(list: readonly T[] | undefined, row: Was): T | undefined => (row.was === undefined ? undefined : list?.[row.was])
+
   const ends = draft.sections.map((s, i) =>
-    i === draft.sections.length - 1 && s.to.trim() === '' ? length : toEnd(metres(`sections.${i}.to`, s.to)),
+    i === draft.sections.length - 1 && s.to.trim() === '' ? length : cell('sections', i, 'to', own(base?.sections, s)?.to),
   )
+  const lastGrade = (g: Draft['grades'][number], i: number) => i === draft.grades.length - 1 && g.station.trim() === ''
+  const waste = shown && !base?.waste && (['wasteUnits', 'wasteStone', 'wasteGrid'] as const).every((w) => draft[w] === shown[w])
+  const openCourses = edit('openCourses', base?.rules?.openCourses, (f, v) => (shown && v === shown.openCourses ? undefined : number(f, v)) as number)
   const value = {
-    name: draft.name.trim(),
-    site: draft.site.trim(),
-    ...(draft.drawing.trim() ? { drawing: draft.drawing.trim() } : {}),
-    ...(draft.engineer.trim() ? { engineer: draft.engineer.trim() } : {}),
-    ...(base?.alignment ? { alignment: base.alignment } : {}),
-    ...(base?.openings ? { openings: base.openings } : {}),
-    ...(base?.references ? { references: base.references } : {}),
-    ...(base?.obstacles ? { obstacles: base.obstacles } : {}),
-    ...(base?.water ? { water: base.water } : {}),
-    ...(base?.gridRolls ? { gridRolls: base.gridRolls } : {}),
-    ...(draft.topStyle === 'stepped' && !base?.top ? {} : { top: { ...base?.top, style: draft.topStyle } }),
-    waste: {
-      units: number('wasteUnits', draft.wasteUnits),
-      stone: number('wasteStone', draft.wasteStone),
-      grid: number('wasteGrid', draft.wasteGrid),
-    },
+    ...base,
+    name: words('name', base?.name) ?? '',
+    site: words('site', base?.site) ?? '',
+    drawing: words('drawing', base?.drawing),
+    engineer: words('engineer', base?.engineer),
+    top: draft.topStyle === (shown?.topStyle ?? 'stepped') ? base?.top : { ...base?.top, style: draft.topStyle },
+    waste: waste
+      ? undefined
+      : {
+          units: edit('wasteUnits', base?.waste?.units, number),
+          stone: edit('wasteStone', base?.waste?.stone, number),
+          grid: edit('wasteGrid', base?.waste?.grid, number),
+        },
     system: chosen.system,
     unit,
     length,
     grades: draft.grades.map((g, i) => ({
-      station: i === draft.grades.length - 1 && g.station.trim() === '' ? length : toEnd(metres(`grades.${i}.station`, g.station)),
-      toe: metres(`grades.${i}.toe`, g.toe),
-      top: metres(`grades.${i}.top`, g.top),
+      ...own(base?.grades, g),
+      station: lastGrade(g, i) ? length : cell('grades', i, 'station', own(base?.grades, g)?.station),
+      toe: cell('grades', i, 'toe', own(base?.grades, g)?.toe),
+      top: cell('grades', i, 'top', own(base?.grades, g)?.top),
     })),
-    benchmark: { name: draft.benchmarkName.trim(), elevation: metres('benchmark', draft.benchmark) },
-    embedment: [
-      { kind: 'fixed', depth: metres('embedFixed', draft.embedFixed) },
-      ...(draft.embedShare.trim() ? [{ kind: 'fraction', fraction: number('embedShare', draft.embedShare) / 100 }] : []),
-      // Schools the form does not ask for stay as the plan has them.
-      ...(base?.embedment.filter((r) => r.kind === 'perHeight') ?? []),
-      base?.embedment.find((r) => r.kind === 'courses') ?? { kind: 'courses', count: 1 },
-    ],
-    pad: {
-      material: draft.padMaterial,
-      thickness: metres('padThickness', draft.padThickness),
-      width: metres('padWidth', draft.padWidth),
-      maxLift: metres('padLift', draft.padLift),
-      looseFactor: base?.pad.looseFactor ?? 1.25,
-      minRun: metres('minRun', draft.minRun),
+    benchmark: {
+      ...base?.benchmark,
+      name: words('benchmarkName', base?.benchmark.name) ?? '',
+      elevation: edit('benchmark', base?.benchmark.elevation, metres),
     },
-    excavation: { behind: metres('behind', draft.behind), slope: number('slope', draft.slope) },
-    stone: { width: metres('stone', draft.stone) },
+    embedment: embedmentOf(),
+    pad: {
+      looseFactor: 1.25,
+      ...base?.pad,
+      material: draft.padMaterial,
+      thickness: edit('padThickness', base?.pad.thickness, metres),
+      width: edit('padWidth', base?.pad.width, metres),
+      maxLift: edit('padLift', base?.pad.maxLift, metres),
+      minRun: edit('minRun', base?.pad.minRun, metres),
+    },
+    excavation: {
+      ...base?.excavation,
+      behind: edit('behind', base?.excavation.behind, metres),
+      slope: edit('slope', base?.excavation.slope, number),
+    },
+    stone: { ...base?.stone, width: edit('stone', base?.stone.width, metres) },
     drain: {
-      diameter: metres('pipe', draft.pipe),
-      fall: number('fall', draft.fall) / 100,
-      outlets: draft.outlets.map((o, i) => ({ station: metres(`outlets.${i}.station`, o.station), invert: metres(`outlets.${i}.invert`, o.invert) })),
-      maxOutletSpacing: base?.drain.maxOutletSpacing ?? 15,
+      maxOutletSpacing: 15,
+      ...base?.drain,
+      diameter: edit('pipe', base?.drain.diameter, metres),
+      fall: edit('fall', base?.drain.fall, percent),
+      outlets: draft.outlets.map((o, i) => ({
+        ...own(base?.drain.outlets, o),
+        station: cell('outlets', i, 'station', own(base?.drain.outlets, o)?.station),
+        invert: cell('outlets', i, 'invert', own(base?.drain.outlets, o)?.invert),
+      })),
     },
     grid: draft.grid.map((g, i) => ({
-      course: number(`grid.${i}.course`, g.course),
-      length: metres(`grid.${i}.length`, g.length),
+      ...own(base?.grid, g),
+      course: cell('grid', i, 'course', own(base?.grid, g)?.course, number),
+      length: cell('grid', i, 'length', own(base?.grid, g)?.length),
       type: g.type.trim(),
     })),
-    sections: draft.sections.map((s, i) => ({ id: s.id.trim(), from: i === 0 ? 0 : (ends[i - 1] ?? 0), to: ends[i] ?? length })),
-    rules: { ...base?.rules, openCourses: number('openCourses', draft.openCourses) },
+    sections: draft.sections.map((s, i) => ({
+      ...own(base?.sections, s),
+      id: s.id.trim(),
+      from: i === 0 ? 0 : (ends[i - 1] ?? 0),
+      to: ends[i] ?? length,
+    })),
+    rules: openCourses === undefined ? base?.rules : { ...base?.rules, openCourses },
   }
   if (problems.length > 0) return failAll(problems)
-  const plan = readPlan(value)
+  // What is undefined was left out: the plan's own JSON has no such key.
+  const plan = readPlan(Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined)))
   const placed = (list: readonly Problem[]) => failAll(list.map((p) => ({ field: draftField(p.field), message: p.message })))
   if (!plan.ok) return placed(plan.problems)
+  const large = tooManyPieces(plan.value)
+  if (large) return placed([large])
   const laid = layOut(plan.value)
   return laid.ok ? ok(plan.value) : placed(laid.problems)
+
+  /** The schools the form shows are edited where they stand; the others stay as the plan has them. */
+  function embedmentOf() {
+    const share = draft.embedShare.trim()
+    if (!base || !shown) {
+      const fraction = share ? [{ kind: 'fraction' as const, fraction: percent('embedShare', share) }] : []
+      return [{ kind: 'fixed' as const, depth: metres('embedFixed', draft.embedFixed) }, ...fraction, { kind: 'courses' as const, count: 1 }]
+    }
+    type Rule = Plan['embedment'][number]
+    const edited = (list: Rule[], kind: Rule['kind'], name: Typed, made: () => Rule): Rule[] => {
+      if (draft[name] === shown[name]) return list
+      const i = list.findIndex((r) => r.kind === kind)
+      const now = draft[name].trim() ? [made()] : []
+      return i < 0 ? [...list, ...now] : [...list.slice(0, i), ...now, ...list.slice(i + 1)]
+    }
+    const fixed = edited([...base.embedment], 'fixed', 'embedFixed', () => ({ kind: 'fixed', depth: metres('embedFixed', draft.embedFixed) }))
+    return edited(fixed, 'fraction', 'embedShare', () => ({ kind: 'fraction', fraction: percent('embedShare', share) }))
+  }
+}
+
+/** What a field of the draft is called on the form, its lines counted from 1. */
+const LABEL: Readonly<Record<string, string>> = {
+  name: 'Name',
+  site: 'Site',
+  drawing: 'Drawing',
+  engineer: 'Engineered plan, by',
+  unit: 'Unit',
+  length: 'Length',
+  grades: 'Grades',
+  'grades.station': 'Grade: station',
+  'grades.toe': 'Grade: toe',
+  'grades.top': 'Grade: top',
+  benchmarkName: 'Benchmark',
+  benchmark: 'Elevation of the benchmark',
+  embedFixed: 'Bury at least',
+  embedShare: 'Bury at least, % of height',
+  padMaterial: 'Pad material',
+  padThickness: 'Pad thickness',
+  padWidth: 'Pad width',
+  padLift: 'Pad lift at most',
+  minRun: 'Shortest step',
+  behind: 'Room behind units',
+  slope: 'Cut leans back',
+  stone: 'Stone behind units',
+  pipe: 'Pipe diameter',
+  fall: 'Fall',
+  outlets: 'Outlets',
+  'outlets.station': 'Outlet: station',
+  'outlets.invert': 'Outlet: invert',
+  'grid.course': 'Geogrid: course',
+  'grid.length': 'Geogrid: length',
+  'grid.type': 'Geogrid: type',
+  sections: 'Sections',
+  'sections.id': 'Section: name',
+  'sections.from': 'Section: starts at',
+  'sections.to': 'Section: ends at',
+  openCourses: 'Open courses allowed',
+  topStyle: 'The top',
+  wasteUnits: 'Units ordered above',
+  wasteStone: 'Stone ordered above',
+  wasteGrid: 'Geogrid ordered above',
+  alignment: 'The line (Set-out)',
+  openings: 'Openings (Set-out)',
+  obstacles: 'Obstacles (Set-out)',
+  references: 'References (Set-out)',
+  water: 'Water',
+  gridRolls: 'Rolls (Layers)',
+}
+
+/**
+ * A field of the draft in the words of the form.
+ *
+ * @example fieldLabel('sections.1.to') // 'Section 2: ends at'
+ */
+export function fieldLabel(field: string): string {
+  const line = /^(\w+)\.(\d+)(?:\.(.+))?$/.exec(field)
+  if (!line) return LABEL[field] ?? LABEL[field.split(/[.[]/)[0] ?? ''] ?? field
+  const [, list, at, rest] = line
+  const label = LABEL[rest ? `${list}.${rest}` : `${list}`] ?? LABEL[list as string] ?? (list as string)
+  const n = Number(at) + 1
+  return label.includes(':') ? label.replace(':', ` ${n}:`) : `${label}, no. ${n}`
 }

@@ -1,7 +1,7 @@
 'use client'
 
 import { type CatalogueUnit, formatAmount, formatLength, layOut, type Plan, quantities, type UnitSystem } from '@stone-tally/core'
-import { useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
 import styled from 'styled-components'
 import type { Me } from '@/features/wall'
@@ -11,7 +11,7 @@ import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
-import { type Draft, draftOf, emptyDraft, planOf } from './draft'
+import { type Draft, draftOf, emptyDraft, fieldLabel, planOf } from './draft'
 
 const Grid = styled.div`display: grid; gap: 12px 16px; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); align-items: start;`
 const Part = styled.fieldset`border: 0; border-top: 2px solid var(--ink); padding: 12px 0 0; margin: 0; min-width: 0; display: grid; gap: 12px; legend { font: 650 18px/1 'Archivo Variable', sans-serif; padding: 0 12px 0 0; }`
@@ -54,14 +54,17 @@ export function PlanForm({
 
   const place = (list: readonly { field: string; message: string }[]) => {
     for (const p of list) setError(p.field as FieldPath<Draft>, { message: p.message })
-    setProblems(list.map((p) => ({ field: p.field.replace(/\.(\d+)\./, (_, i) => ` ${Number(i) + 1} `), message: p.message })))
+    setProblems(list.map((p) => ({ field: fieldLabel(p.field), message: p.message })))
   }
   const submit = handleSubmit(async (values) => {
     clearErrors()
     setProblems([])
     const plan = planOf(values, typedIn, catalogue, wall?.plan)
     if (!plan.ok) return place(plan.problems)
-    const answer = await send<{ id?: string }>('POST', wall ? `/api/walls/${wall.id}/revisions` : '/api/walls', { plan: plan.value })
+    const answer = await send<{ id?: string }>('POST', wall ? `/api/walls/${wall.id}/revisions` : '/api/walls', {
+      plan: plan.value,
+      ...(wall ? { base: wall.revision } : {}),
+    })
     if (answer.ok) window.location.assign(`/walls/${wall?.id ?? answer.value.id}`)
     else place(answer.problems)
   })
@@ -101,7 +104,10 @@ export function PlanForm({
             </Row>
           ) : null}
         </Row>
-        <Preview plan={live.ok ? live.value : undefined} problem={live.ok ? undefined : `${live.problems[0]?.field}: ${live.problems[0]?.message}`} />
+        <Preview
+          plan={live.ok ? live.value : undefined}
+          problem={live.ok ? undefined : `${fieldLabel(live.problems[0]?.field ?? '')} ${live.problems[0]?.message}`}
+        />
         <form onSubmit={submit} style={{ display: 'grid', gap: 22 }}>
           <Part>
             <legend>Wall</legend>
@@ -252,9 +258,18 @@ export function PlanForm({
 function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | undefined }) {
   const { units } = usePreferences()
   const [ref, width] = useWidth<HTMLDivElement>(1140)
-  const laid = plan ? layOut(plan) : undefined
+  // What was drawn last stays while a field is wrong.
+  const last = useRef(plan)
+  if (plan) last.current = plan
+  const drawn = last.current
+  const laid = useMemo(() => (drawn ? layOut(drawn) : undefined), [drawn])
   return (
     <div ref={ref}>
+      {laid?.ok && problem ? (
+        <p style={{ margin: '0 0 6px' }}>
+          <strong>▲ {problem}.</strong> <span style={{ color: 'var(--soft)' }}>The drawing shows the plan before that.</span>
+        </p>
+      ) : null}
       {laid?.ok ? (
         <>
           <Elevation

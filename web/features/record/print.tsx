@@ -7,8 +7,6 @@ import {
   formatAmount,
   formatLength,
   gridPlaced,
-  type Layout,
-  layOut,
   lineOf,
   openFindings,
   type Plan,
@@ -18,14 +16,16 @@ import {
   statusOf,
   stepKey,
   titleOf,
+  type WallState,
   waitingHolds,
 } from '@stone-tally/core'
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Button, Page, Row } from '@/ui/controls'
+import { Button, Page, Problems, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
+import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
 import { Tally } from '@/ui/tally'
 
@@ -37,30 +37,44 @@ const Sheet = styled(Page)`
   @media print { padding: 0; font-size: 10.5pt; .no-print { display: none; } td, th { padding: 2.5pt 5pt; } }
 `
 
+interface Printed {
+  readonly name: string
+  readonly entries: readonly ChainedEntry[]
+  readonly head: { seq: number; hash: string }
+  readonly printed: string
+  readonly me: Me
+}
+
 /** The course record of a wall on paper: A4 and Letter. */
-export function PrintRecord({
-  name,
-  plans,
-  entries,
-  head,
-  printed,
-  me,
-}: {
-  name: string
-  plans: readonly Plan[]
-  entries: readonly ChainedEntry[]
-  head: { seq: number; hash: string }
-  printed: string
-  me: Me
-}) {
-  const { units } = usePreferences()
+export function PrintRecord({ plans, ...rest }: Printed & { plans: readonly Plan[] }) {
+  const { entries, name, me } = rest
+  // Entries are judged by the number of their revision: one that is left out would shift all that follow.
+  const laid = useMemo(() => plans.map((p) => laidFor(p)), [plans])
   const state = useMemo(() => {
-    const layouts = plans.flatMap((p): Layout[] => {
-      const laid = layOut(p)
-      return laid.ok ? [laid.value] : []
-    })
-    return fold(layouts, entries)
-  }, [plans, entries])
+    const layouts = laid.flatMap((l) => (l.ok ? [l.value] : []))
+    return layouts.length === laid.length ? fold(layouts, entries) : undefined
+  }, [laid, entries])
+  if (state) return <Sheets {...rest} state={state} />
+  return (
+    <>
+      <Bar person={me}>
+        <strong>{name}</strong>
+      </Bar>
+      <Sheet>
+        <h1>{name}: course record</h1>
+        <p>
+          The record cannot be printed, because a plan revision it was judged by cannot be laid out. Its entries are whole; the export holds them all.
+        </p>
+        <Problems
+          list={laid.flatMap((l, i) => (l.ok ? [] : l.problems.map((p) => ({ field: p.field, message: `Revision ${i + 1}: ${p.message}` }))))}
+        />
+      </Sheet>
+    </>
+  )
+}
+
+function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & { state: WallState }) {
+  const { units } = usePreferences()
   const { layout } = state
   const { plan } = layout
   const day = (at: string) =>
@@ -80,7 +94,7 @@ export function PrintRecord({
         <header>
           <h1>{plan.name}: course record</h1>
           <p>
-            {plan.site}. Drawing {plan.drawing ?? 'not named'}, plan revision {plans.length}.{' '}
+            {plan.site}. Drawing {plan.drawing ?? 'not named'}, plan revision {state.layouts.length}.{' '}
             {plan.engineer ? `Engineered plan: ${plan.engineer}.` : 'No engineered plan named.'} {layout.system.name}, {plan.unit.name}.
           </p>
           <p suppressHydrationWarning>

@@ -3,6 +3,7 @@
 import {
   bearingOf,
   directionAt,
+  distance,
   formatBearing,
   formatLength,
   fromReference,
@@ -55,6 +56,8 @@ export function LinePanel({
     if (at) put(at)
   }
   if (!v) return null
+  /** An arc between two points has at least half their distance for its radius. */
+  const least = segment ? distance(segment.from, segment.to) / 2 : 0
   const radius = segment?.kind === 'arc' ? Math.sign(segment.sweep) * segment.radius : 0
   const chord = segment ? Math.atan2(segment.to.northing - segment.from.northing, segment.to.easting - segment.from.easting) : 0
   return (
@@ -100,7 +103,14 @@ export function LinePanel({
               label="Radius"
               value={radius}
               show={(r) => (r === 0 ? '0' : l.show(r))}
-              read={(t) => (t.trim() === '0' ? { ok: true, value: 0 } : l.read(t))}
+              read={(t) => {
+                const r = t.trim() === '0' ? { ok: true as const, value: 0 } : l.read(t)
+                if (!r.ok || r.value === 0 || Math.abs(r.value) >= least - 1e-6) return r
+                return {
+                  ok: false,
+                  message: `the points are ${formatLength(2 * least, units, 2)} apart, so ${formatLength(least, units, 2)} or more`,
+                }
+              }}
               onTake={(r) => take({ radius: r }, 'radius')}
               disabled={readOnly}
             />

@@ -42,7 +42,7 @@ export function RevisionsPanel({
   const next = (issued[issued.length - 1]?.number ?? 0) + 1
   const issue = async () => {
     setBusy(true)
-    const answer = await send('POST', `/api/walls/${wall}/revisions`, { plan: draft.plan })
+    const answer = await send('POST', `/api/walls/${wall}/revisions`, { plan: draft.plan, base: next - 1 })
     setBusy(false)
     if (answer.ok) window.location.reload()
     else setProblems(answer.problems)

@@ -1,6 +1,6 @@
 'use client'
 
-import { advance, clearances, emptyState, formatLength, type Layout, layOut, lineBeside, type Plan, unmatched } from '@stone-tally/core'
+import { advance, clearances, emptyState, formatLength, type Layout, lineBeside, type Plan, unmatched } from '@stone-tally/core'
 import Link from 'next/link'
 import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
@@ -8,6 +8,7 @@ import { type Me, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Choice, Condensed, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
+import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
 import { AroundPanel } from './around-panel'
 import { GradesPanel } from './grades-panel'
@@ -51,7 +52,7 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
   const issued = useMemo<Issued[]>(
     () =>
       revisions.map((r) => {
-        const laid = layOut(r.plan)
+        const laid = laidFor(r.plan)
         if (!laid.ok) throw new Error(laid.problems[0]?.message)
         return { number: r.number, issuedAt: r.issuedAt, issuedBy: r.issuedBy, layout: laid.value }
       }),

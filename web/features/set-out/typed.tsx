@@ -20,24 +20,26 @@ export function Typed({
   label: string
   value: number
   show(v: number): string
-  read(text: string): { ok: true; value: number } | { ok: false }
+  read(text: string): { ok: true; value: number } | { ok: false; message?: string }
   onTake(v: number): void
   disabled?: boolean
 }) {
   const [typed, setTyped] = useState<{ text: string; of: number }>()
+  // What reads again as it was shown at first is the value of the first: it was rounded for reading only.
+  const [first] = useState({ text: show(value), value })
   const text = typed && Math.abs(typed.of - value) < 1e-4 ? typed.text : show(value)
-  const bad = typed !== undefined && text === typed.text && !read(typed.text).ok
+  const now = typed !== undefined && text === typed.text ? read(typed.text) : undefined
   return (
     <Field
       label={label}
       value={text}
       onChange={(t) => {
         if (disabled) return
-        const v = read(t)
+        const v = t === first.text ? { ok: true as const, value: first.value } : read(t)
         setTyped({ text: t, of: v.ok ? v.value : value })
         if (v.ok && Math.abs(v.value - value) > 1e-6) onTake(v.value)
       }}
-      error={bad ? 'cannot be read' : undefined}
+      error={now && !now.ok ? (now.message ?? 'cannot be read') : undefined}
     />
   )
 }

@@ -9,7 +9,7 @@ import { Narrow } from './sign-in'
 
 /** First run without demo data: the first company and its owner. */
 export function Welcome() {
-  const [v, setV] = useState({ company: '', name: '', email: '', password: '' })
+  const [v, setV] = useState({ code: '', company: '', name: '', email: '', password: '' })
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   const set = (k: keyof typeof v) => (value: string) => setV({ ...v, [k]: value })
@@ -37,6 +37,14 @@ export function Welcome() {
           }}
         >
           <Stack>
+            <Field
+              label="Set-up code, printed where the application was started"
+              name="code"
+              value={v.code}
+              onChange={set('code')}
+              error={wrong('code')}
+              autoComplete="one-time-code"
+            />
             <Field label="Company" name="company" value={v.company} onChange={set('company')} error={wrong('company')} />
             <Field label="Your name" name="name" value={v.name} onChange={set('name')} error={wrong('name')} autoComplete="name" />
             <Field label="E-mail" name="email" type="email" value={v.email} onChange={set('email')} error={wrong('email')} autoComplete="username" />
@@ -52,7 +60,7 @@ export function Welcome() {
             <NowButton type="submit" isDisabled={busy}>
               Start
             </NowButton>
-            <Problems list={problems.filter((p) => !['company', 'name', 'email', 'password'].includes(p.field))} />
+            <Problems list={problems.filter((p) => !['code', 'company', 'name', 'email', 'password'].includes(p.field))} />
           </Stack>
         </form>
       </Narrow>

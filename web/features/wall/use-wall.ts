@@ -7,7 +7,6 @@ import {
   emptyState,
   type Instrument,
   type Layout,
-  layOut,
   type Plan,
   type Problem,
   type RecordedEntry,
@@ -17,6 +16,7 @@ import {
   type Where,
 } from '@stone-tally/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { laidFor } from '@/ui/laid'
 import { send } from '@/ui/send'
 import { uuid7 } from './ids'
 
@@ -87,7 +87,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
   const layouts = useMemo(
     () =>
       plans.map((p) => {
-        const laid = layOut(p)
+        const laid = laidFor(p)
         if (!laid.ok) throw new Error(laid.problems[0]?.message)
         return laid.value as Layout
       }),

@@ -25,17 +25,21 @@ type Draft = NonNullable<Plan['water']>
 export function DrainForm({
   wall,
   plan,
+  revision,
   me,
   proposal,
   fits,
 }: {
   wall: string
   plan: Plan
+  /** Number of the revision in force. */
+  revision: number
   me: Me
   proposal: readonly Outlet[] | undefined
   fits: DrainSchool
 }) {
-  const { units } = usePreferences()
+  // A change of units in the middle of typing would change what a bare number means.
+  const [units] = useState(usePreferences().units)
   const metric = units === 'metric'
   const [long, small] = metric ? (['m', 'mm'] as const) : (['ft', 'in'] as const)
   const own = plan.water
@@ -57,6 +61,8 @@ export function DrainForm({
   const [area, setArea] = useState(own?.area === undefined ? '' : `${own.area}`)
   const [runoff, setRunoff] = useState(own?.runoff === undefined ? '' : `${own.runoff}`)
   const [rain, setRain] = useState(own?.rain === undefined ? '' : `${own.rain}`)
+  // What reads as it was shown keeps the plan's own value: it was rounded for reading only.
+  const [shown] = useState({ bed, cover, above, places: places.split('\n') })
   const [take, setTake] = useState(false)
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
@@ -89,6 +95,8 @@ export function DrainForm({
       .split('\n')
       .filter((l) => l.trim())
       .flatMap((l, i) => {
+        const same = own?.possible?.[shown.places.indexOf(l)]
+        if (same && l.trim()) return [same]
         const [s, e, ...rest] = l.trim().split(/[\s;]+/)
         const [station, invert] = [length(`Place ${i + 1}`, s ?? '', long), length(`Place ${i + 1}`, e ?? '', long)]
         if (station === undefined || invert === undefined || rest.length > 0) {
@@ -98,24 +106,26 @@ export function DrainForm({
         return [{ station, invert }]
       })
     const values = {
-      bed: length('Bed', bed, small),
-      cover: length('Cover', cover, small),
+      bed: own?.bed !== undefined && bed === shown.bed ? own.bed : length('Stone below', bed, small),
+      cover: own?.cover !== undefined && cover === shown.cover ? own.cover : length('Stone above', cover, small),
       area: plain('Area', area),
       runoff: plain('Runs off', runoff),
       rain: plain('Rain', rain),
     }
-    const lift = length('Heel drain', above, small)
+    const lift = own?.heel && above === shown.above ? own.heel.above : length('Outlets of the heel drain', above, small)
+    if (heel && lift === undefined && bad.length === 0)
+      bad.push({ field: 'Outlets of the heel drain', message: 'is missing; say how far above those of the toe drain' })
     if (bad.length > 0) return setProblems(bad)
     const water: Draft = {
       school,
       sock,
       ...Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined)),
       ...(possible.length > 0 ? { possible } : {}),
-      ...(heel ? { heel: { above: lift ?? 0.3, fall: Math.max(plan.drain.fall, 0.01) } } : {}),
+      ...(heel && lift !== undefined ? { heel: { fall: Math.max(plan.drain.fall, 0.01), ...own?.heel, above: lift } } : {}),
     }
     setBusy(true)
     const next = { ...plan, water, ...(take && proposal ? { drain: { ...plan.drain, outlets: proposal.map((o) => ({ ...o })) } } : {}) }
-    const answer = await send('POST', `/api/walls/${wall}/revisions`, { plan: next })
+    const answer = await send('POST', `/api/walls/${wall}/revisions`, { plan: next, base: revision })
     setBusy(false)
     if (answer.ok) window.location.reload()
     else setProblems(answer.problems)

@@ -87,6 +87,7 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
           <DrainForm
             wall={wall}
             plan={plan}
+            revision={state.layouts.length}
             me={me}
             proposal={proposal.ok ? proposal.value.outlets : undefined}
             fits={drain.fits.school as DrainSchool}

@@ -1,8 +1,8 @@
 'use client'
 
-import { formatLength, type Layout, layOut, type Problem } from '@stone-tally/core'
+import { formatLength, type Layout, type Problem } from '@stone-tally/core'
 import Link from 'next/link'
-import { useMemo, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import styled from 'styled-components'
 import type { Me } from '@/features/wall'
 import type { YardWall } from '@/server/yard'
@@ -10,6 +10,7 @@ import { Bar } from '@/ui/bar'
 import { Button, Condensed, LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
+import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
 import { Tally } from '@/ui/tally'
@@ -117,10 +118,8 @@ function heightFor(layout: Layout, width: number): number {
 function YardRow({ wall }: { wall: YardWall }) {
   const { units } = usePreferences()
   const [ref, width] = useWidth<HTMLDivElement>(1140)
-  const layout = useMemo(() => {
-    const laid = layOut(wall.plan)
-    return laid.ok ? laid.value : undefined
-  }, [wall.plan])
+  const laid = laidFor(wall.plan)
+  const layout = laid.ok ? laid.value : undefined
   return (
     <Wall>
       <Row style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>

@@ -3,9 +3,16 @@ import * as accounts from './001-accounts'
 import * as record from './002-record'
 import * as catalogue from './003-catalogue'
 import * as photos from './004-photos'
+import * as founded from './005-founded'
 
 const provider: MigrationProvider = {
-  getMigrations: async () => ({ '001-accounts': accounts, '002-record': record, '003-catalogue': catalogue, '004-photos': photos }),
+  getMigrations: async () => ({
+    '001-accounts': accounts,
+    '002-record': record,
+    '003-catalogue': catalogue,
+    '004-photos': photos,
+    '005-founded': founded,
+  }),
 }
 
 /** Brings the database up to date; run as the owner of its tables. */

@@ -1,9 +1,9 @@
 import { signIn } from '@/server/accounts'
-import { bodyOf, guarded, refuse, sameOrigin } from '@/server/http'
+import { BODY, bodyOf, guarded, refuse, sameOrigin } from '@/server/http'
 
 export const POST = guarded(async (request: Request) => {
   if (!sameOrigin(request)) return refuse(403, 'this request did not come from a page of this application')
-  const body = await bodyOf(request)
+  const body = await bodyOf(request, BODY.words)
   if (!body.ok) return refuse(400, body.problems)
   const result = await signIn(body.value, request.headers)
   if (!result.ok) return refuse(result.problems[0]?.message.startsWith('too many') ? 429 : 401, result.problems)

@@ -1,12 +1,12 @@
 import { readPlanFile } from '@stone-tally/core'
-import { asking, bodyOf, guarded, refuse } from '@/server/http'
+import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
 import { createWall } from '@/server/walls'
 
 /** Makes a wall from a plan (`{ plan }`) or from the text of a plan file (`{ file }`). */
 export const POST = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  const body = await bodyOf(request)
+  const body = await bodyOf(request, BODY.file)
   if (!body.ok) return refuse(400, body.problems)
   const { plan, file } = (body.value ?? {}) as { plan?: unknown; file?: unknown }
   const read = typeof file === 'string' ? readPlanFile(file) : { ok: true as const, value: plan }

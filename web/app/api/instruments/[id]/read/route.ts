@@ -1,4 +1,4 @@
-import { asking, bodyOf, guarded, refuse } from '@/server/http'
+import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
 import { setFault, takeReading } from '@/server/instruments'
 
 export const dynamic = 'force-dynamic'
@@ -7,7 +7,7 @@ export const dynamic = 'force-dynamic'
 export const POST = guarded(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await asking(request)
   if (who instanceof Response) return who
-  const body = await bodyOf(request)
+  const body = await bodyOf(request, BODY.words)
   if (!body.ok) return refuse(400, body.problems)
   const { scene, fault } = (body.value ?? {}) as { scene?: Record<string, number>; fault?: string }
   const { id } = await params

@@ -1,6 +1,6 @@
 import { Readable } from 'node:stream'
-import { askingAbout, bodyOf, guarded, refuse } from '@/server/http'
-import { entriesAfter, recordEntries } from '@/server/record-store'
+import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { entriesAfter, isSeq, recordEntries } from '@/server/record-store'
 
 type Params = { params: Promise<{ id: string }> }
 const BATCH_LIMIT = 1000
@@ -9,7 +9,7 @@ const BATCH_LIMIT = 1000
 export const POST = guarded(async (request: Request, { params }: Params) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
-  const body = await bodyOf(request)
+  const body = await bodyOf(request, BODY.entries)
   if (!body.ok) return refuse(400, body.problems)
   const entries = (body.value as { entries?: unknown } | null)?.entries
   if (!Array.isArray(entries) || entries.length === 0) return refuse(422, [{ field: 'entries', message: 'needs at least one entry' }])
@@ -24,7 +24,7 @@ export const GET = guarded(async (request: Request, { params }: Params) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
   const after = Number(new URL(request.url).searchParams.get('after') ?? 0)
-  if (!Number.isInteger(after) || after < 0) return refuse(422, [{ field: 'after', message: 'must be a number of an entry' }])
+  if (!isSeq(after)) return refuse(422, [{ field: 'after', message: 'must be a number of an entry' }])
   const wall = who.wall.id
   async function* lines() {
     let seq = after

@@ -1,11 +1,13 @@
-import { askingAbout, bodyOf, guarded, refuse } from '@/server/http'
+import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
 import { issueRevision } from '@/server/walls'
 
+/** Issues `{ plan, base }`: the next revision, made from revision `base`; 409 where another was issued since. */
 export const POST = guarded(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
-  const body = await bodyOf(request)
+  const body = await bodyOf(request, BODY.entries)
   if (!body.ok) return refuse(400, body.problems)
-  const made = await issueRevision(who.person, who.wall.id, (body.value as { plan?: unknown } | null)?.plan)
-  return made.ok ? Response.json(made.value, { status: 201 }) : refuse(422, made.problems)
+  const { plan, base } = (body.value ?? {}) as { plan?: unknown; base?: unknown }
+  const made = await issueRevision(who.person, who.wall.id, plan, base)
+  return made.ok ? Response.json(made.value, { status: 201 }) : refuse(made.problems[0]?.field === 'base' ? 409 : 422, made.problems)
 })

@@ -1,0 +1,89 @@
+import { asked } from './accounts'
+
+/** A client that does not read what it is sent is let go before it fills the memory, characters. It comes back by number. */
+const BACKLOG = 4_000_000
+/** How often a session that was ended elsewhere is looked for, ms. */
+const BEAT = 15_000
+
+interface Open {
+  readonly ends: Set<() => void>
+  closing: boolean
+}
+const shared = globalThis as { __tallyStreams?: Open }
+
+/** Streams that are open in this process. When it is told to end they end first: a server waits for every answer it has begun. */
+function open(): Open {
+  if (!shared.__tallyStreams) {
+    const made: Open = { ends: new Set(), closing: false }
+    shared.__tallyStreams = made
+    const close = () => {
+      made.closing = true
+      for (const end of [...made.ends]) end()
+    }
+    process.once('SIGTERM', close)
+    process.once('SIGINT', close)
+  }
+  return shared.__tallyStreams
+}
+
+/** One end of a stream of server-sent events. */
+export interface Line {
+  /** Sends text as it stands. */
+  say(text: string): void
+  /** Ends the stream, with a last word if there is one. */
+  end(last?: string): void
+}
+
+/**
+ * A stream of server-sent events that ends with its session, its client or its process.
+ *
+ * @param wall - ends too when this wall is no longer the person's
+ * @param begin - begins to send; returns how to stop
+ */
+export function eventStream(request: Request, wall: string | undefined, begin: (line: Line) => () => void): Response {
+  const encoder = new TextEncoder()
+  let end: Line['end'] = () => {}
+  const stream = new ReadableStream<Uint8Array>(
+    {
+      start(controller) {
+        let over = false
+        let waiting = 0
+        const say = (text: string) => {
+          if (over) return
+          waiting = -(controller.desiredSize ?? 0)
+          if (waiting > BACKLOG) end()
+          else controller.enqueue(encoder.encode(text))
+        }
+        const beat = setInterval(async () => {
+          const still = await asked(request.headers, wall).catch(() => undefined)
+          if (still && (wall === undefined || still.wall)) say(': beat\n\n')
+          else end('event: lost\ndata: {"message":"you are signed out; sign in again"}\n\n')
+        }, BEAT)
+        let stop = () => {}
+        end = (last) => {
+          if (over) return
+          if (last) say(last)
+          over = true
+          clearInterval(beat)
+          open().ends.delete(end)
+          stop()
+          try {
+            controller.close()
+          } catch {
+            // closed by the browser already
+          }
+        }
+        open().ends.add(end)
+        request.signal.addEventListener('abort', () => end())
+        stop = begin({ say, end })
+        if (over) stop()
+        if (open().closing) end()
+      },
+      cancel: () => end(),
+    },
+    { highWaterMark: 0, size: (chunk) => chunk?.byteLength ?? 0 },
+  )
+  return new Response(stream, {
+    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store, no-transform', 'x-accel-buffering': 'no' },
+  })
+}
