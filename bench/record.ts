@@ -12,7 +12,7 @@ import {
   statusOf,
   stepsOf,
 } from '@stone-tally/core'
-import { smallPlan } from '../core/test/plans'
+import { SIGNED, smallPlan } from '../core/test/plans'
 
 /** One line of the table: a ratio within this run, and the limit it must keep. */
 export interface Figure {
@@ -92,7 +92,7 @@ export function entries(layout: Layout, count: number): RecordedEntry[] {
       put('photo', {}, { ...photo, location: 'none' })
     }
     if (step.stage.also?.includes('unit-level')) put('unit-level', {}, { unit: 1 + (i % 9), along: 0.001 })
-    if (step.stage.hold) put('release', {}, { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } })
+    if (step.stage.hold) put('release', {}, { decision: 'released', reason: 'seen', signature: SIGNED })
     if (i % 40 === 7) put('override', {}, { reason: 'rain coming' })
     if (i % 60 === 9) put('weather', {}, { rain: i % 12, low: 6, wind: 20 })
     if (i % 60 === 19) put('roll', {}, { roll: `R${i % 9}`, type: 'uniaxial 30', width: 2, length: 50 })

@@ -152,6 +152,7 @@ async function tell(wall: string, name: string, told: readonly Told[], people: R
           ...(t.curve ? { curve: link(t.curve) } : {}),
         },
         ...(t.supersedes ? { supersedes: link(t.supersedes) } : {}),
+        ...(t.reason ? { reason: t.reason } : {}),
         ...(t.recheckOf ? { recheckOf: link(t.recheckOf) } : {}),
         ...(t.instrument ? { instrument: t.instrument(new Date(now)) } : {}),
       }

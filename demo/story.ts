@@ -121,7 +121,7 @@ export function tellPad(layout: Layout): Told[] {
         who: s.stage.hold === 'before-digging' ? 'foreman' : 'inspector',
         kind: 'release',
         where,
-        data: { decision: 'released', reason: 'Seen on site.', signature: { typed: 'I. V.' } },
+        data: { decision: 'released', reason: 'Seen on site.', signature: { typed: s.stage.hold === 'before-digging' ? 'Mara Quill' : 'Ines Vale' } },
       })
   }
   return told
@@ -198,7 +198,14 @@ export function tellStory(layout: Layout): Told[] {
       case 'units': {
         if (s.section === 'B' && s.course === 3) {
           say({ who: 'crew', kind: 'units', where: whereOf(s), data: { set: s.planned - 4 }, as: 'miscount' })
-          say({ who: 'crew', kind: 'units', where: whereOf(s), data: { set: s.planned - 6, rejected: 2 }, supersedes: 'miscount' })
+          say({
+            who: 'crew',
+            kind: 'units',
+            where: whereOf(s),
+            data: { set: s.planned - 6, rejected: 2 },
+            supersedes: 'miscount',
+            reason: 'Two halves were counted as one.',
+          })
           return say({ who: 'crew', kind: 'units', where: whereOf(s), data: { set: 6 } })
         }
         return say({ who: 'crew', kind: 'units', where: whereOf(s), data: { set: s.planned } })

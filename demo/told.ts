@@ -10,6 +10,8 @@ export interface Told {
   /** Names this fact, so that a later one can correct or re-check it. */
   readonly as?: string
   readonly supersedes?: string
+  /** Why it corrects the other. */
+  readonly reason?: string
   readonly recheckOf?: string
   readonly actionOn?: string
   /** Name of the laboratory curve a density test refers to. */

@@ -1,4 +1,5 @@
 import { gzipSync } from 'node:zlib'
+import { SIGNED } from '../core/test/plans'
 import { bring, demoWall, expect, fact, newWall, post, signIn, smallPlan, test, url } from './site'
 
 test('an empty installation offers to make the first company', () => {
@@ -82,10 +83,10 @@ test('roles: crew may not pass or release, the foreman not the inspector’s hol
   const line = { stage: 'drain', section: 'B', course: 1 }
   const send = async (who: typeof context, kind: string, data: object) =>
     (await post(who, `/api/walls/${wall}/entries`, { entries: [fact(wall, kind, line, data)] })).json()
-  expect(await send(crew, 'release', { decision: 'released', reason: 'ok', signature: { typed: 'I. V.' } })).toMatchObject({
+  expect(await send(crew, 'release', { decision: 'released', reason: 'ok', signature: SIGNED })).toMatchObject({
     outcomes: [{ ok: false, problems: [{ field: 'kind' }] }],
   })
-  expect(await send(context, 'release', { decision: 'released', reason: 'ok', signature: { typed: 'I. V.' } })).toMatchObject({
+  expect(await send(context, 'release', { decision: 'released', reason: 'ok', signature: SIGNED })).toMatchObject({
     outcomes: [{ ok: false, problems: [{ field: 'by.role' }] }],
   })
   expect(await send(crew, 'override', { reason: 'because' })).toMatchObject({ outcomes: [{ ok: false, problems: [{ field: 'kind' }] }] })

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { BrowserContext } from '@playwright/test'
+import { SIGNED } from '../core/test/plans'
 import { pictureOf } from '../demo/pictures'
 import { bring, demoWall, expect, fact, newWall, openBoard, post, ready, sendPhoto, signIn, test, url } from './site'
 
@@ -130,7 +131,7 @@ test('an inspector does not release what they measured themselves', async ({ con
     (await post(who, `/api/walls/${wall}/entries`, { entries: [fact(wall, kind, where, data)] })).json()
   for (const station of [4.6, 6.75, 8.9])
     expect(await put(inspector, 'reading', { ...at, station }, { method: 'deviation', value: 0 })).toMatchObject({ outcomes: [{ ok: true }] })
-  const answer = await put(inspector, 'release', at, { decision: 'released', reason: 'mine', signature: { typed: 'I. V.' } })
+  const answer = await put(inspector, 'release', at, { decision: 'released', reason: 'mine', signature: SIGNED })
   expect(JSON.stringify(answer)).toContain('takes a second pair of eyes')
 })
 

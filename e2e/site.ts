@@ -1,6 +1,6 @@
 import { type BrowserContext, test as base, expect, type Page } from '@playwright/test'
 import { placesOf, stepsOf } from '@stone-tally/core'
-import { layoutOf, smallPlan } from '../core/test/plans'
+import { layoutOf, SIGNED, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { pictureOf } from '../demo/pictures'
 
@@ -69,7 +69,7 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
     if (s.hold)
       list.push({
         by: s.hold === 'before-digging' ? 'foreman' : 'inspector',
-        fact: fact(wall, 'release', where, { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } }),
+        fact: fact(wall, 'release', where, { decision: 'released', reason: 'seen', signature: SIGNED }),
       })
   }
   return list

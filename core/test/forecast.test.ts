@@ -210,6 +210,6 @@ describe('which unit to lift or knock', () => {
     const s = site()
     expect(s.refusal(entry('unit-level', where, { unit: 40, along: 0 }))).toMatch(/data.unit: there are 10 here, not 40/)
     expect(s.refusal(entry('unit-level', where, { unit: 4 }))).toMatch(/at least one of along/)
-    expect(s.refusal(entry('unit-level', { ...where, course: 3 }, { unit: 1, along: 0 }))).toMatch(/first course only/)
+    expect(s.refusal(entry('unit-level', { ...where, course: 3 }, { unit: 1, along: 0 }))).toMatch(/in a course that lies on the pad/)
   })
 })

@@ -22,7 +22,7 @@ import {
   type WallState,
   weatherOf,
 } from '@stone-tally/core'
-import { entry, layoutOf, NOW, smallPlan } from './plans'
+import { entry, layoutOf, NOW, SIGNED, smallPlan } from './plans'
 
 const curve = {
   name: 'crushed rock 0/20',
@@ -73,7 +73,7 @@ class Site {
           },
         ),
       )
-    this.put(entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } }))
+    this.put(entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: SIGNED }))
     for (const at of placesOf(this.step('dig', section)))
       this.put(entry('reading', { stage: 'dig', section, ...at }, { method: 'deviation', value: dig }))
     return this
@@ -81,14 +81,7 @@ class Site {
   toPad(section = 'A', dig = 0) {
     this.dig(section, dig)
     this.put(entry('check', { stage: 'subgrade', section }, { confirmed: ['unsuitable', 'undercut', 'compacted'] }))
-    this.put(
-      entry(
-        'release',
-        { stage: 'subgrade', section },
-        { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } },
-        { role: 'inspector' },
-      ),
-    )
+    this.put(entry('release', { stage: 'subgrade', section }, { decision: 'released', reason: 'seen', signature: SIGNED }, { role: 'inspector' }))
     return this
   }
   lifts(section = 'A') {
@@ -322,7 +315,7 @@ describe('level book from the record', () => {
     const site = new Site()
     site.put(entry('check', { stage: 'services' }, { confirmed: ['located', 'marked', 'revision'] }))
     site.put(entry('check', { stage: 'set-out' }, { confirmed: ['line', 'second', 'benchmark'] }))
-    site.put(entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } }))
+    site.put(entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: SIGNED }))
     site.put(entry('setup', {}, { benchmark: 10, backsight: 1.5 }))
     const [first] = placesOf(site.step('dig'))
     site.put(entry('reading', { stage: 'dig', section: 'A', ...first }, { method: 'rod', hi: 11.5, value: 1.57 }))

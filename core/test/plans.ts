@@ -35,6 +35,9 @@ export const WALL = '01900000-0000-7000-8000-0000000000aa'
 export const NOW = Date.UTC(2026, 4, 20, 12)
 const who = { foreman: 'Fay', crew: 'Cal', inspector: 'Ian', office: 'Olu' }
 
+/** Signed by hand: whoever it is. */
+export const SIGNED = { drawn: [[0.1, 0.3, 0.5, 0.7].map((x) => ({ x, y: 0.5 }))] }
+
 let made = 0
 /** An entry as a device would make it. */
 export function entry(kind: string, where: Where, data: unknown, more: Partial<Entry> & { role?: Role } = {}): Entry {

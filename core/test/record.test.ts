@@ -16,7 +16,7 @@ import {
   waitingHolds,
 } from '@stone-tally/core'
 import fc from 'fast-check'
-import { entry, layoutOf, NOW, recorded, smallPlan, stateOf } from './plans'
+import { entry, layoutOf, NOW, recorded, SIGNED, smallPlan, stateOf } from './plans'
 import { Site } from './site'
 
 describe('gates', () => {
@@ -35,9 +35,7 @@ describe('gates', () => {
     const site = new Site().toFirstCourse()
     expect(waitingHolds(site.state).map((s) => s.stage.id)).toContain('line')
     expect(
-      site.refusal(
-        entry('release', { stage: 'line', section: 'B', course: 1 }, { decision: 'released', reason: 'mine', signature: { typed: 'I. V.' } }),
-      ),
+      site.refusal(entry('release', { stage: 'line', section: 'B', course: 1 }, { decision: 'released', reason: 'mine', signature: SIGNED })),
     ).toMatch(/by.role: First course takes the inspector; a foreman may not/)
     expect(site.refusal(entry('check', { stage: 'fill', section: 'B', course: 1 }, { confirmed: ['cores'] }))).toMatch(
       /Hold point First course section B course 1 is not released/,
@@ -47,7 +45,7 @@ describe('gates', () => {
         entry(
           'release',
           { stage: 'drain', section: 'B', course: 1 },
-          { decision: 'released', reason: 'early', signature: { typed: 'I. V.' } },
+          { decision: 'released', reason: 'early', signature: SIGNED },
           { role: 'inspector' },
         ),
       ),
@@ -61,7 +59,7 @@ describe('gates', () => {
         entry(
           'release',
           { stage: 'line', section: 'B', course: 1 },
-          { decision: 'rejected', reason: 'rocks', signature: { typed: 'I. V.' } },
+          { decision: 'rejected', reason: 'rocks', signature: SIGNED },
           { role: 'inspector' },
         ),
       )
@@ -111,7 +109,7 @@ describe('gates', () => {
       ],
       plan,
     )
-    const judged = admit(state, entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'go', signature: { typed: 'I. V.' } }), NOW)
+    const judged = admit(state, entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'go', signature: SIGNED }), NOW)
     expect(judged).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(/over the 1.2 m.*engineered plan/) }] })
   })
 })
@@ -141,7 +139,7 @@ describe('judgement and findings', () => {
         entry(
           'release',
           { stage: 'level', section: 'B', course: 1 },
-          { decision: 'released', reason: 'x', signature: { typed: 'I. V.' } },
+          { decision: 'released', reason: 'x', signature: SIGNED },
           { role: 'inspector' },
         ),
       ),
@@ -188,7 +186,7 @@ describe('corrections', () => {
     const first = site.entries.find((e) => e.kind === 'units') as Entry
     const set = (first.data as { set: number }).set
     expect(site.refusal(entry('note', {}, { text: 'x' }, { supersedes: first.id }))).toMatch(/a note cannot correct a units/)
-    site.put(entry('units', first.where, { set: set - 2 }, { supersedes: first.id }))
+    site.put(entry('units', first.where, { set: set - 2 }, { supersedes: first.id, reason: 'counted twice' }))
     expect(statusOf(site.state, site.step('units', 'B', 1))).toMatchObject({ done: set - 2, state: 'partial' })
     expect(site.state.byId.get(first.id)?.entry.data).toEqual({ set })
     expect(site.refusal(entry('units', first.where, { set: 1 }, { supersedes: first.id }))).toMatch(/corrected already/)

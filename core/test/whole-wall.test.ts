@@ -20,7 +20,7 @@ import {
 } from '@stone-tally/core'
 import fc from 'fast-check'
 import { build, good } from './build'
-import { entry, layoutOf, NOW, smallPlan } from './plans'
+import { entry, layoutOf, NOW, SIGNED, smallPlan } from './plans'
 
 /** Plans a person could make: any length, grades that rise and fall, one to three sections, a few layers. */
 const plans = fc
@@ -140,6 +140,7 @@ describe('building a whole wall step by step', () => {
         set: cell.pieces.length,
         planned: cell.pieces.length,
         filled: true,
+        changed: false,
         open: false,
       })
     }
@@ -194,7 +195,7 @@ describe('building a whole wall step by step', () => {
     const later = advance(state, { seq: 100_000, receivedAt: '', entry: entry('reading', where, { method: 'deviation', value: 0.03 }) })
     const again = admit(
       later,
-      entry('release', { stage: 'final' }, { decision: 'released', reason: 'again', signature: { typed: 'I. V.' } }, { role: 'inspector' }),
+      entry('release', { stage: 'final' }, { decision: 'released', reason: 'again', signature: SIGNED }, { role: 'inspector' }),
       NOW,
     )
     expect(again).toMatchObject({ ok: false, problems: [{ message: '1 nonconformances are open; close them first' }] })

@@ -1,9 +1,19 @@
 import { existsSync } from 'node:fs'
 import { Worker } from 'node:worker_threads'
-import { type Layout, layOut, ok, type Plan, planHash, type Result, systemOf } from '@stone-tally/core'
-
-/** A layout on its way between threads: the system's functions stay behind and are found again by its id. */
-type Travelling = Omit<Layout, 'system'>
+import {
+  type Layout,
+  type LayoutHead,
+  layOut,
+  ok,
+  type Plan,
+  planHash,
+  type Result,
+  type Run,
+  reassemble,
+  runsReceived,
+  systemOf,
+  type TravellingRun,
+} from '@stone-tally/core'
 
 /** Workers beside the request thread; each lays out one plan at a time. */
 const WORKERS = 2
@@ -14,7 +24,7 @@ const PATIENCE = 120_000
 
 interface Job {
   readonly plan: Plan
-  readonly done: (result: Result<Travelling>) => void
+  readonly done: (result: Result<Layout>) => void
   readonly failed: (error: Error) => void
 }
 
@@ -71,17 +81,11 @@ export function laidOut(plan: Plan): Promise<Result<Layout>> {
   return layout
 }
 
-async function beside(plan: Plan): Promise<Result<Layout>> {
-  const made = await new Promise<Result<Travelling>>((done, failed) => {
+const beside = (plan: Plan) =>
+  new Promise<Result<Layout>>((done, failed) => {
     shop().queue.push({ plan, done, failed })
     next()
   })
-  if (!made.ok) return made
-  const system = systemOf(plan.system)
-  if (!system) throw new Error(`no system ${plan.system}`)
-  // The caller's own plan: what looks up by it finds it.
-  return ok({ ...made.value, plan, system })
-}
 
 // Written so that the bundler does not look for the script: it is bundled by itself.
 const workerOf = (file: string): Worker => Reflect.construct(Worker, [file, { resourceLimits: { maxOldGenerationSizeMb: 2048 } }])
@@ -110,9 +114,24 @@ function next() {
   }
   const lost = (why: string) => over(() => job.failed(new Error(`the plan was not laid out: ${why}`)), false)
   const clock = setTimeout(() => lost(`no answer within ${PATIENCE / 1000} s`), PATIENCE)
-  const answered = (result: Result<Travelling>) => over(() => job.done(result), true)
+  let head: LayoutHead | undefined
+  const runs: Run[][] = []
+  const answered = (message: Result<LayoutHead> | readonly TravellingRun[]) => {
+    if (!Array.isArray(message)) {
+      const made = message as Result<LayoutHead>
+      if (!made.ok) return over(() => job.done(made), true)
+      head = made.value
+    } else runs.push(runsReceived(message, runs[runs.length - 1] ?? []))
+    if (!head) return lost('its answers came in the wrong order')
+    // Others get their turn between two courses.
+    if (runs.length < head.courses.length) return void setImmediate(() => worker.postMessage({ course: runs.length }))
+    const system = systemOf(job.plan.system)
+    if (!system) return lost(`there is no system ${job.plan.system}`)
+    const layout = reassemble(job.plan, system, head, runs)
+    over(() => job.done(ok(layout)), true)
+  }
   const failed = (error: Error) => lost(error.message)
   const ended = () => lost('the worker ended')
-  worker.once('message', answered).once('error', failed).once('exit', ended)
-  worker.postMessage(job.plan)
+  worker.on('message', answered).once('error', failed).once('exit', ended)
+  worker.postMessage({ plan: job.plan })
 }

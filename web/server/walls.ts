@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { canonical, fail, failAll, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
+import { canonical, fail, failAll, misplaced, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
 import { laidOut } from './layouts'
@@ -49,7 +49,9 @@ async function checkPlan(value: unknown): Promise<Result<Plan>> {
   const large = tooManyPieces(plan.value)
   if (large) return failAll([large])
   const layout = await laidOut(plan.value)
-  return layout.ok ? plan : layout
+  if (!layout.ok) return layout
+  const nowhere = misplaced(layout.value)
+  return nowhere.length > 0 ? failAll(nowhere) : plan
 }
 
 /** Makes a wall with its first revision, which is the first link of its record. */

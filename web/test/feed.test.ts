@@ -1,4 +1,15 @@
-import { layOut, PIECE_LIMIT, type Plan, pieceEstimate, tooManyPieces } from '@stone-tally/core'
+import {
+  headOf,
+  layOut,
+  PIECE_LIMIT,
+  type Plan,
+  pieceEstimate,
+  type Run,
+  reassemble,
+  runsReceived,
+  runsToSend,
+  tooManyPieces,
+} from '@stone-tally/core'
 import { database } from '../server/database'
 import { follow } from '../server/feed'
 import { laidOut } from '../server/layouts'
@@ -96,6 +107,17 @@ describe('a plan too large to be one wall', () => {
     expect(pieceEstimate(plan) / pieces).toBeLessThan(1.25)
     expect(tooManyPieces(plan)).toBeUndefined()
     expect(PIECE_LIMIT).toBe(250_000)
+  })
+  test('sent course by course and put together again it is the same layout', () => {
+    const laid = layOut(smallPlan)
+    if (!laid.ok) throw new Error(laid.problems[0]?.message)
+    const head = structuredClone(headOf(laid.value))
+    const runs: Run[][] = []
+    for (let i = 0; i < head.courses.length; i++) runs.push(runsReceived(structuredClone(runsToSend(laid.value, i)), runs[i - 1] ?? []))
+    const whole = reassemble(smallPlan, laid.value.system, head, runs)
+    expect(whole).toEqual(laid.value)
+    // The runs below are the very ones of the course below.
+    expect(whole.runs[1]?.every((r) => r.below.every((b) => whole.runs[0]?.includes(b)))).toBe(true)
   })
   test('a plan is laid out once, however many ask', async () => {
     const [a, b] = await Promise.all([laidOut(smallPlan), laidOut({ ...smallPlan })])

@@ -1,6 +1,6 @@
 import { type Entry, stepKey, type WallState } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
-import { entry, layoutOf, stateOf } from '../../core/test/plans'
+import { entry, layoutOf, SIGNED, stateOf } from '../../core/test/plans'
 import { DensityChart } from '../features/ground'
 import { DensityPanel } from '../features/ground/density-panel'
 import { DigPanel } from '../features/ground/dig-panel'
@@ -28,7 +28,7 @@ const items = (stage: string) => {
 const staked = (): Entry[] => [
   entry('check', { stage: 'services' }, { confirmed: items('services') }),
   entry('check', { stage: 'set-out' }, { confirmed: items('set-out') }),
-  entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: { typed: 'I. V.' } }),
+  entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: SIGNED }),
 ]
 function props(entries: readonly Entry[] = [], more: Partial<GroundProps> = {}): GroundProps & { sent: Fact[] } {
   const sent: Fact[] = []

@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { planHash, readRecordFile, statusOf, stepKey, verifyChain, verifyRecordFile, writeRecordFile } from '@stone-tally/core'
+import { SIGNED } from '../../core/test/plans'
 import { startCluster } from '../../scripts/cluster'
 import { database } from '../server/database'
 import { chainOf, recordEntries, stateOf } from '../server/record-store'
@@ -99,7 +100,7 @@ test('in a batch each entry stands or falls by itself, and sees those before it'
         id: uuid7(),
         kind: 'release',
         where: { stage: 'set-out' },
-        data: { decision: 'released', reason: 'agreed', signature: { typed: 'I. V.' } },
+        data: { decision: 'released', reason: 'agreed', signature: SIGNED },
       },
       { ...at, id: uuid7(), kind: 'revision', where: {}, data: { number: 2, plan: 'x' } },
       { ...at, id: uuid7(), wall: uuid7(), kind: 'note', where: {}, data: { text: 'elsewhere' } },

@@ -7,6 +7,7 @@ import { drainInvert } from '../water/drain'
 import { baseSteps, type PadStep } from './base-steps'
 import { type Cap, capsOver } from './caps'
 import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
+import { misplaced } from './fit'
 import { type Course, rowsOf, type Stretch } from './rows'
 import { type Run, runsOf } from './runs'
 
@@ -19,6 +20,8 @@ export interface Cell {
   /** Lowest, or highest, course of its section. */
   readonly first: boolean
   readonly last: boolean
+  /** How much of it lies straight on the pad: on a stepped pad that is not its lowest course alone. */
+  readonly pad: 'whole' | 'part' | 'none'
 }
 
 /** Something about the plan that a person must know before work; `blocks` closes the gate before digging. */
@@ -99,11 +102,46 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
     runs.push(runsOf(basis, course, faces[i] as FaceLeg[], under, before))
     progress?.((i + 1) / courses.length)
   })
-  const cells = cellsOf(plan, courses, runs, same)
+  const cells = cellsOf(plan, courses, steps, runs, same)
   const caps = capsOf(plan, alignment, courses, faces, tops)
   const cautions = cautionsOf(plan, system, courses, runs)
-  return ok({ plan, system, buried: buried.value, alignment, legs, steps, tops, courses, lines, faces, runs, caps, cells, cautions })
+  const layout = { plan, system, buried: buried.value, alignment, legs, steps, tops, courses, lines, faces, runs, caps, cells, cautions }
+  // A layer the plan asks for and nobody would ever be asked to lay stops the work; the rest is said.
+  for (const p of misplaced(layout))
+    cautions.push({
+      id: `misplaced ${p.field}`,
+      blocks: p.field.startsWith('grid'),
+      message: `The plan cannot be followed (${p.field}): ${p.message}. Correct the plan.`,
+    })
+  return ok(layout)
 }
+
+/** A layout without what is many: it travels between threads at once, its runs course by course behind it. */
+export type LayoutHead = Omit<Layout, 'plan' | 'system' | 'runs' | 'cells'>
+/** A run on its way: which runs of the course below lie under it, by their place there. */
+export type TravellingRun = Omit<Run, 'below'> & { readonly under: readonly number[] }
+
+/** @example port.postMessage(headOf(layout)) */
+export const headOf = ({ plan: _plan, system: _system, runs: _runs, cells: _cells, ...head }: Layout): LayoutHead => head
+
+/** The runs of one course, ready to travel. @param i - its place in `courses` */
+export function runsToSend(layout: Layout, i: number): TravellingRun[] {
+  const lower = new Map((layout.runs[i - 1] ?? []).map((r, k) => [r, k]))
+  return (layout.runs[i] ?? []).map(({ below, ...run }) => ({ ...run, under: below.map((r) => lower.get(r) ?? -1) }))
+}
+
+/** The runs of one course put back on those of the course below. */
+export const runsReceived = (sent: readonly TravellingRun[], lower: readonly Run[]): Run[] =>
+  sent.map(({ under, ...run }) => ({ ...run, below: under.flatMap((k) => lower[k] ?? []) }))
+
+/** The layout that was sent, whole again; equal to the one that was laid out. */
+export const reassemble = (plan: Plan, system: WallSystem, head: LayoutHead, runs: readonly (readonly Run[])[]): Layout => ({
+  ...head,
+  plan,
+  system,
+  runs,
+  cells: cellsOf(plan, head.courses, head.steps, runs, undefined),
+})
 
 const alike = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)
 const sameLine = (a: Plan, b: Plan) => a.length === b.length && alike(a.alignment, b.alignment) && alike(a.openings, b.openings)
@@ -175,8 +213,26 @@ function partsOf(run: Run, sections: Plan['sections']): ReadonlyMap<string, read
 /** The runs' parts a cell was put together from, so that an untouched one is taken over without looking at its pieces. */
 const partsOfCell = new WeakMap<Cell, readonly (readonly Piece[])[]>()
 
-function cellsOf(plan: Plan, courses: readonly Course[], runs: readonly (readonly Run[])[], same: Layout | undefined): Map<string, Cell> {
-  const bySection = new Map<string, { stretches: Stretch[]; lists: readonly (readonly Piece[])[]; course: number }[]>(
+/** How much of a course lies on the pad over its stretches; less than a quarter unit is nobody's first course. */
+function padOf(stretches: readonly Stretch[], bottom: number, steps: readonly PadStep[], least: number): Cell['pad'] {
+  let [on, all] = [0, 0]
+  for (const s of stretches) {
+    all += s.to - s.from
+    for (const p of steps) {
+      if (Math.abs(p.elevation - bottom) < LENGTH_TOLERANCE) on += Math.max(0, Math.min(s.to, p.end) - Math.max(s.from, p.start))
+    }
+  }
+  return on < Math.min(least, all / 2) ? 'none' : all - on < least ? 'whole' : 'part'
+}
+
+function cellsOf(
+  plan: Plan,
+  courses: readonly Course[],
+  steps: readonly PadStep[],
+  runs: readonly (readonly Run[])[],
+  same: Layout | undefined,
+): Map<string, Cell> {
+  const bySection = new Map<string, { stretches: Stretch[]; lists: readonly (readonly Piece[])[]; course: number; pad: Cell['pad'] }[]>(
     plan.sections.map((s) => [s.id, []]),
   )
   courses.forEach((course, i) => {
@@ -197,6 +253,7 @@ function cellsOf(plan: Plan, courses: readonly Course[], runs: readonly (readonl
       bySection.get(section.id)?.push({
         course: course.course,
         stretches: workable.length > 0 ? workable : stretches,
+        pad: padOf(workable.length > 0 ? workable : stretches, course.bottom, steps, plan.unit.length / 4),
         lists,
       })
     }
@@ -206,17 +263,17 @@ function cellsOf(plan: Plan, courses: readonly Course[], runs: readonly (readonl
     const own = bySection.get(section.id) ?? []
     for (const [i, cell] of own.entries()) {
       const key = cellKey(section.id, cell.course)
-      const { course, stretches, lists } = cell
+      const { course, stretches, lists, pad } = cell
       const [first, last] = [i === 0, i === own.length - 1]
       const before = same?.cells.get(key)
       const parts = before && partsOfCell.get(before)
       const untouched = parts !== undefined && parts.length === lists.length && parts.every((p, k) => p === lists[k])
-      if (before && untouched && before.first === first && before.last === last && alike(before.stretches, stretches)) {
+      if (before && untouched && before.first === first && before.last === last && before.pad === pad && alike(before.stretches, stretches)) {
         cells.set(key, before)
         continue
       }
       const pieces = untouched && before ? before.pieces : lists.length === 1 ? (lists[0] as readonly Piece[]) : lists.flat()
-      const made: Cell = { section: section.id, course, stretches, pieces, first, last }
+      const made: Cell = { section: section.id, course, stretches, pieces, first, last, pad }
       partsOfCell.set(made, lists)
       cells.set(key, made)
     }

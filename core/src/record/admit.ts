@@ -32,6 +32,7 @@ export const entrySchema = record({
   where: whereSchema,
   data: yup.mixed().required('is missing'),
   supersedes: uuid().optional(),
+  reason: optionalText(400),
   recheckOf: uuid().optional(),
   instrument: optionalRecord({
     name: text(60),
@@ -111,6 +112,27 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   return amount.ok ? ok(verdictOf(state, entry)) : amount
 }
 
+/** Who stands above whom on a site; the office measures and builds nothing. */
+const RANK: Readonly<Record<string, number>> = { crew: 1, foreman: 2, inspector: 3 }
+
+/**
+ * May this person correct or strike an entry out? Its author may, or a role above; a decision is answered by another decision, never
+ * taken out of the record's account.
+ *
+ * @example mayCorrect(entry, me).ok
+ */
+export function mayCorrect(old: Entry, by: Entry['by']): Result<true> {
+  if (old.kind === 'release') return fail('supersedes', 'a decision on a hold point stays; answer it with another decision')
+  if (old.by.id === by.id) return ok(true)
+  const above = (RANK[by.role] ?? 0) > (RANK[old.by.role] ?? 9)
+  return above
+    ? ok(true)
+    : fail(
+        'by',
+        `${old.by.name} recorded this; it is corrected by ${old.by.name}, or by a role above ${old.by.role === 'office' ? 'it' : `the ${old.by.role}`}`,
+      )
+}
+
 function checkLinks(state: WallState, entry: Entry): Result<true> {
   if (entry.kind === 'strike' && !entry.supersedes) return fail('supersedes', 'is missing; name the entry to strike out')
   if (entry.supersedes) {
@@ -119,8 +141,10 @@ function checkLinks(state: WallState, entry: Entry): Result<true> {
     if (!live(state, old.entry.id)) return fail('supersedes', 'that entry was corrected already; correct its correction')
     if (entry.kind !== 'strike' && old.entry.kind !== entry.kind) return fail('supersedes', `a ${entry.kind} cannot correct a ${old.entry.kind}`)
     if (old.entry.kind === 'strike' || old.entry.kind === 'revision') return fail('supersedes', `a ${old.entry.kind} cannot be corrected`)
-    if (old.entry.kind === 'release' && entry.by.role !== 'inspector' && old.entry.by.id !== entry.by.id) {
-      return fail('supersedes', 'only an inspector, or who released it, may correct a release')
+    const may = mayCorrect(old.entry, entry.by)
+    if (!may.ok) return may
+    if (entry.kind !== 'strike' && (entry.reason?.trim().length ?? 0) < 3) {
+      return fail('reason', 'is missing; say why the earlier entry is wrong, it is kept with the correction')
     }
   }
   const of = entry.recheckOf ?? (entry.kind === 'action' ? (entry.data as ActionData).of : undefined)
@@ -141,6 +165,10 @@ function checkLinks(state: WallState, entry: Entry): Result<true> {
     const across = finding.entry.where.offset
     if (entry.recheckOf && across !== undefined && Math.abs((entry.where.offset ?? 99) - across) > 0.1) {
       return fail('where.offset', `re-check at ${across} m from the face, where the finding is`)
+    }
+    if (entry.recheckOf && finding.entry.kind === entry.kind) {
+      const other = kindOf(entry.kind)?.again?.(entry, finding.entry)
+      if (other) return failAll([other])
     }
   }
   return ok(true)
@@ -188,13 +216,26 @@ function findStep(state: WallState, entry: Entry): Result<Step> {
 function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): Result<undefined> {
   const point = holdPoint(step.stage.hold ?? '')
   if (!point) return fail('where.stage', `${step.stage.title} has no hold point`)
-  if (!point.roles.includes(role)) return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; a ${role} may not release it`)
-  const { decision, signature } = entry.data as ReleaseData
+  const { decision, signature, reported } = entry.data as ReleaseData
+  if (reported) {
+    const told = checkReported(state, entry)
+    if (!told.ok) return told
+  } else if (!point.roles.includes(role)) {
+    return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; a ${role} may not release it`)
+  }
   if (!isSigned(signature)) return fail('data.signature', `is missing; ${point.title} is ${decision} with a signature, by name or by hand`)
+  // Names are compared as people write them: case and spaces say nothing.
+  const plain = (name: string) => name.trim().replace(/\s+/g, ' ').toLowerCase()
+  if (signature?.typed !== undefined && plain(signature.typed) !== plain(entry.by.name)) {
+    return fail(
+      'data.signature',
+      `is that of ${signature.typed}; who is signed in signs: ${entry.by.name}. Name anybody else who was there as witness`,
+    )
+  }
   if (decision === 'rejected') return ok(undefined)
   const allowed = point.own ?? state.layout.plan.rules?.ownRelease
   const mine = (e: RecordedEntry) => e.entry.by.id === entry.by.id && !!kindOf(e.entry.kind)?.work && live(state, e.entry.id)
-  if (!allowed && state.logs.get(step.key)?.work.some(mine)) {
+  if (!allowed && !reported && state.logs.get(step.key)?.work.some(mine)) {
     return fail(
       'by',
       `${entry.by.name} recorded part of ${titleOf(step)}; ${point.title} takes a second pair of eyes: another ${point.roles.join(' or ')} releases it`,
@@ -216,6 +257,24 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
   return ok(undefined)
 }
 
+/** A decision of somebody without an account: who they are, and the paper or photo that says so. */
+function checkReported(state: WallState, entry: Entry): Result<true> {
+  const { reported } = entry.data as ReleaseData
+  if (!reported) return ok(true)
+  if (entry.by.role !== 'foreman') return fail('by.role', 'a decision of somebody without an account is recorded by the foreman')
+  if (reported.name.trim().toLowerCase() === entry.by.name.trim().toLowerCase()) {
+    return fail('data.reported.name', 'is your own; a reported decision is somebody else’s')
+  }
+  const photo = reported.photo === undefined ? undefined : state.byId.get(reported.photo)
+  if (reported.photo !== undefined && (photo?.entry.kind !== 'photo' || !live(state, photo.entry.id))) {
+    return fail('data.reported.photo', 'is not a photo in the record of this wall')
+  }
+  if (!photo && (reported.document?.trim().length ?? 0) < 3) {
+    return fail('data.reported.document', 'is missing; name the paper that says so (number and day), or take a photo of it')
+  }
+  return ok(true)
+}
+
 function checkAmount(state: WallState, entry: Entry, step: Step): Result<true> {
   if (entry.kind === 'units') {
     const corrected = entry.supersedes ? state.byId.get(entry.supersedes) : undefined
@@ -233,7 +292,10 @@ function checkAmount(state: WallState, entry: Entry, step: Step): Result<true> {
     const { from = 0, to = 2000 } = entry.data as LiftData
     const twice = state.logs.get(step.key)?.work.some((e) => {
       const d = e.entry.data as LiftData
-      return e.entry.kind === 'lift' && live(state, e.entry.id) && d.lift === lift && (d.from ?? 0) < to - 0.01 && (d.to ?? 2000) > from + 0.01
+      const old = statusOf(state, step).unmatched.some((u) => u.recorded === e)
+      return (
+        e.entry.kind === 'lift' && !old && live(state, e.entry.id) && d.lift === lift && (d.from ?? 0) < to - 0.01 && (d.to ?? 2000) > from + 0.01
+      )
     })
     if (twice) return fail('data.lift', `lift ${lift} is recorded; correct that entry or record the next lift`)
   }

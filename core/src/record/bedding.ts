@@ -20,14 +20,15 @@ export interface UnitAdvice {
 const mm = (v: number) => formatSmall(Math.abs(v), 'metric')
 
 /**
- * Which units of the first course to lift or knock, by how much, from the level readings and the spirit level on single units.
+ * Which units of a course on the pad to lift or knock, by how much, from the level readings and the spirit level on single units.
  *
+ * @param course - the lowest of the section when left out
  * @example beddingAdvice(state, 'B')[0] // { unit: 12, what: 'Knock the back down 3 mm.', … }
  */
-export function beddingAdvice(state: WallState, section: string): UnitAdvice[] {
+export function beddingAdvice(state: WallState, section: string, course?: number): UnitAdvice[] {
   const { layout } = state
   const advice: UnitAdvice[] = []
-  const first = [...layout.cells.values()].find((c) => c.section === section && c.first)
+  const first = [...layout.cells.values()].find((c) => c.section === section && (course === undefined ? c.first : c.course === course))
   if (!first) return advice
   const { unit } = layout.plan
   const height = Math.max(...layout.courses.map((c) => c.top)) - Math.min(...layout.courses.map((c) => c.bottom))

@@ -66,7 +66,7 @@ function liftsBelow(state: WallState, step: Step): { course: number; lifts: Lift
 export function courseSheet(state: WallState, section: string, course: number): CourseSheet | undefined {
   const key = cellKey(section, course)
   const cell = state.layout.cells.get(key)
-  if (!cell || cell.first) return undefined
+  if (!cell || cell.pad === 'whole') return undefined
   const mine = (state.byCell.get(key) ?? []).filter((s) => !settled(statusOf(state, s)))
   const lines: SheetLine[] = []
   const makers: ((worst: number | undefined, station: number | undefined) => SheetFact[])[] = []
@@ -78,8 +78,8 @@ export function courseSheet(state: WallState, section: string, course: number): 
     const status = statusOf(state, step)
     if (status.open.length > 0) break
     const { work } = step.stage
-    // What is placed once and buried, what is glued and what holds is recorded by itself.
-    if (work.type === 'grid' || work.type === 'pipe' || step.stage.hold || step.stage.when === 'last') break
+    // What is placed once and buried, what lies on the pad, what is glued and what holds is recorded by itself.
+    if (work.type === 'grid' || work.type === 'pipe' || step.stage.hold || step.stage.when === 'last' || step.stage.when === 'first') break
     if (work.type === 'units') {
       const left = step.planned - status.done
       lines.push({ step, words: `${left} set` })

@@ -40,6 +40,8 @@ export interface Entry<K extends string = string, D = unknown> {
   readonly data: D
   /** The entry this one corrects; the original stays. */
   readonly supersedes?: string | undefined
+  /** Why it corrects the other; a strike says so in its data. */
+  readonly reason?: string | undefined
   /** The out-of-tolerance entry this one re-checks. */
   readonly recheckOf?: string | undefined
   readonly instrument?: Instrument | undefined

@@ -1,4 +1,5 @@
 import { cellKey, type Layout } from '../layout'
+import type { Stage, WallSystem } from '../systems'
 import type { Entry, RecordedEntry, Verdict } from './entry'
 import { type ActionData, type Context, kindOf, type RevisionData } from './kinds'
 import type { StepLog, StepStatus, WallState } from './state'
@@ -47,12 +48,22 @@ function byCell(steps: readonly Step[]): ReadonlyMap<string, readonly Step[]> {
   return cells
 }
 
-/** The layout and stage an entry is to be read with: those of the revision it was made under. */
-export const contextOf = (state: WallState, entry: Entry): Context => ({
-  layout: state.layouts[entry.revision - 1] ?? state.layout,
-  stage: state.byStage.get(entry.where.stage ?? ''),
-  find: (id) => state.byId.get(id)?.entry,
-})
+const stages = new WeakMap<WallSystem, ReadonlyMap<string, Stage>>()
+/** A stage of a system by its id. */
+function stageOf(system: WallSystem, id: string): Stage | undefined {
+  let own = stages.get(system)
+  if (!own) {
+    own = new Map(system.stages.map((s) => [s.id, s]))
+    stages.set(system, own)
+  }
+  return own.get(id)
+}
+
+/** The layout and stage an entry is to be read with: those of the revision it was made under, whatever is in force since. */
+export function contextOf(state: WallState, entry: Entry): Context {
+  const layout = state.layouts[entry.revision - 1] ?? state.layout
+  return { layout, stage: stageOf(layout.system, entry.where.stage ?? ''), find: (id) => state.byId.get(id)?.entry }
+}
 
 const logAt = (state: WallState, key: string): StepLog => {
   let log = state.logs.get(key)

@@ -10,7 +10,16 @@ import { isClosed, settled } from './status'
 import { type Step, stepKey } from './steps'
 
 /** How an inspection point stands. */
-export type PointState = 'not yet' | 'under way' | 'to release' | 'rejected' | 'released' | 'seen' | 'passed with a reason' | 'open finding'
+export type PointState =
+  | 'not yet'
+  | 'under way'
+  | 'to release'
+  | 'rejected'
+  | 'released'
+  | 'seen'
+  | 'passed with a reason'
+  | 'open finding'
+  | 'plan changed'
 
 export interface PointStatus {
   readonly step: Step
@@ -43,6 +52,7 @@ export const inspectionPoints = (state: WallState): PointStatus[] =>
     const work = log?.work.filter((e) => live(state, e.entry.id)) ?? []
     const stateOf = (): PointState => {
       if (s.open.length > 0) return 'open finding'
+      if (s.unmatched.length > 0 && !settled(s)) return 'plan changed'
       if (s.hold === 'rejected') return 'rejected'
       if (s.hold === 'released') return 'released'
       if (settled(s)) return hold ? 'to release' : s.override ? 'passed with a reason' : 'seen'

@@ -9,6 +9,8 @@ export interface CellProgress {
   readonly planned: number
   readonly filled: boolean
   readonly open: boolean
+  /** Something was recorded for an earlier revision and does not match the plan in force. */
+  readonly changed: boolean
 }
 
 /**
@@ -32,6 +34,10 @@ export function progressOf(state: WallState, section: string, course: number): C
     open: stages.some((s) => {
       const step = s.scope === 'course' ? stepAt(s.id) : undefined
       return step !== undefined && statusOf(state, step).open.length > 0
+    }),
+    changed: stages.some((s) => {
+      const step = s.scope === 'course' ? stepAt(s.id) : undefined
+      return step !== undefined && state.logs.has(step.key) && statusOf(state, step).unmatched.length > 0
     }),
   }
 }

@@ -20,7 +20,11 @@ export interface StepStatus {
   /** Open nonconformances: out of tolerance, without action and a good re-check. */
   readonly open: readonly RecordedEntry[]
   readonly conflicts: readonly Conflict[]
+  /** Work recorded under an earlier revision that the plan in force no longer asks for as it was done; it does not count as done. */
+  readonly unmatched: readonly { readonly recorded: RecordedEntry; readonly message: string }[]
   readonly hold: 'none' | 'waiting' | 'released' | 'rejected'
+  /** The decision that stands, with who gave it and what they saw; undefined while the point waits. */
+  readonly decision: RecordedEntry | undefined
   readonly override: RecordedEntry | undefined
   /** The reason given stands for the work itself. Where it only lets the work begin (adhesive on a wet day) it does not. */
   readonly passed: boolean

@@ -3,6 +3,7 @@ import type { RecordedEntry } from './entry'
 import type { CheckData, GeogridData, LiftData, PhotoData, PipeData, SightingData, UnitsData } from './kinds'
 import { kindOf } from './kinds'
 import { deviationOf, type ReadingData } from './kinds/reading'
+import { mismatch } from './match'
 import type { Conflict, StepLog, StepStatus, WallState } from './state'
 import { placesOf, type Step } from './steps'
 import { targetAt } from './target'
@@ -32,18 +33,43 @@ export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus
   // An entry whose re-check is good is history: it counts as evidence, no longer as the state of the wall.
   const open = work.filter((e) => state.outs.has(e.entry.id) && !isClosed(state, e.entry.id))
   const main = work.filter((e) => kindOf(e.entry.kind)?.work === step.stage.work.type)
-  const progress = measure(state, step, main, work)
-  const release = inForce(log.releases).pop()
+  const unmatched = main.flatMap((recorded) => {
+    const before = state.layouts[recorded.entry.revision - 1]
+    const message = before && mismatch(before, state.layout, step, recorded.entry)
+    return message ? [{ recorded, message }] : []
+  })
+  // Units stand where they stand, and are counted; what was read or compacted for another target is to be done again.
+  const old = new Set(step.stage.work.type === 'units' ? [] : unmatched.map((u) => u.recorded))
+  const matched = main.filter((e) => !old.has(e))
+  const progress = measure(state, step, matched, work)
+  const missing =
+    old.size > 0 && progress.done < progress.total
+      ? [...progress.missing, `recorded for an earlier revision: ${[...new Set(unmatched.map((u) => u.message))].slice(0, 3).join('; ')}`]
+      : progress.missing
+  const last = inForce(log.releases).pop()
+  const release = last && stands(last, work, old) ? last : undefined
   const override = inForce(log.overrides).pop()
   const decision = (release?.entry.data as { decision?: 'released' | 'rejected' } | undefined)?.decision
   return {
     ...progress,
+    missing,
+    unmatched,
+    decision: release,
     state: progress.done >= progress.total ? 'done' : main.length > 0 ? 'partial' : 'todo',
     open,
     hold: step.stage.hold ? (decision ?? 'waiting') : 'none',
     override,
     passed: override !== undefined && !step.stage.dry,
   }
+}
+
+/**
+ * Does a decision on a hold point still stand? A rejection is answered by new work, which is to be looked at again; a release does not
+ * speak of work that was done for another plan and is to be done again.
+ */
+function stands(decision: RecordedEntry, work: readonly RecordedEntry[], old: ReadonlySet<RecordedEntry>): boolean {
+  if ((decision.entry.data as { decision: string }).decision === 'rejected') return !work.some((e) => e.seq > decision.seq)
+  return ![...old].some((e) => e.seq < decision.seq && e.entry.revision <= decision.entry.revision)
 }
 
 type Progress = Pick<StepStatus, 'done' | 'total' | 'missing' | 'conflicts' | 'read' | 'deviations' | 'along'>
@@ -78,7 +104,7 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
       const own = state.layout.plan.sections.find((s) => s.id === step.section)
       const missing: string[] = []
       for (let i = 1; i <= total; i++) {
-        const laid = work.map((e) => e.entry.data as LiftData).filter((d) => d.lift === i)
+        const laid = work.filter((e) => liftOf(state, e) === i).map((e) => e.entry.data as LiftData)
         const gaps = own ? uncovered(own, laid) : laid.length > 0 ? [] : [{ from: 0, to: 0 }]
         if (gaps.length === 0) continue
         const where = laid.length > 0 ? `, ${gapWords(gaps)}` : ''
@@ -103,13 +129,20 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
       if (laid.length === 0 && all.some((e) => e.entry.kind === 'check')) return { ...none, done: 1, total: 1, missing: [] }
       const gaps = (step.over ?? []).flatMap((s) => uncovered(s, laid))
       const photos = all.filter((e) => e.entry.kind === 'photo').map((e) => e.entry)
-      const shown = (d: (typeof laid)[number]) =>
-        photos.some(
-          (p) =>
-            (p.data as PhotoData).of === d.id ||
-            (p.where.station !== undefined && p.where.station >= d.from - 0.05 && p.where.station <= d.to + 0.05),
-        )
-      const unseen = laid.filter((d) => !shown(d))
+      // A photo shows one stretch: the one it names, else the first that its station lies in.
+      const shown = new Set<string>()
+      for (const p of photos) {
+        const named = (p.data as PhotoData).of
+        const { station } = p.where
+        const of =
+          laid.find((d) => d.id === named) ??
+          (station === undefined
+            ? undefined
+            : (laid.find((d) => !shown.has(d.id) && station >= d.from && station < d.to) ??
+              laid.find((d) => !shown.has(d.id) && station >= d.from - 0.05 && station <= d.to + 0.05)))
+        if (of) shown.add(of.id)
+      }
+      const unseen = laid.filter((d) => !shown.has(d.id))
       return {
         ...none,
         done: laid.length - unseen.length,
@@ -120,6 +153,17 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
     case 'readings':
       return readings(state, step, work)
   }
+}
+
+/** Which lift an entry speaks of: a re-check speaks of the lift it re-checks, whatever number stands on it. */
+function liftOf(state: WallState, { entry }: RecordedEntry): number {
+  let of = entry
+  for (let i = 0; i < 20 && of.recheckOf !== undefined; i++) {
+    const before = state.byId.get(of.recheckOf)?.entry
+    if (before?.kind !== 'lift') break
+    of = before
+  }
+  return (of.data as LiftData).lift
 }
 
 const gapWords = (gaps: readonly { from: number; to: number }[]) =>

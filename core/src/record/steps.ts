@@ -107,8 +107,9 @@ export function stepsOf(layout: Layout): Step[] {
       if (cell.section !== section.id) continue
       for (const stage of stages) {
         if (stage.scope !== 'course') continue
-        if (stage.when === 'first' && !cell.first) continue
-        if (stage.when === 'above-first' && cell.first) continue
+        if (stage.when === 'first' && cell.pad === 'none') continue
+        if (stage.when === 'above-first' && cell.pad === 'whole') continue
+        if (stage.when === 'lowest' && !cell.first) continue
         if (stage.when === 'last' && !cell.last) continue
         const step = stepFor(layout, stage, section.id, cell)
         if (step) body.push(step)

@@ -34,7 +34,7 @@ export function limitAt(layout: Layout, stage: Stage, where: Where): { value: nu
 
 /** Is a course level here where the stricter limit of the pad holds at any of its points? Then each point is read by itself. */
 export function readPointByPoint(layout: Layout, stage: Stage, section: string, course: number): boolean {
-  if (layout.cells.get(cellKey(section, course))?.first) return true
+  if (layout.cells.get(cellKey(section, course))?.pad === 'whole') return true
   const row = layout.courses.find((c) => c.course === course)
   if (stage.work.type !== 'readings' || !stage.work.firstLimit || !row) return false
   return pointsOf(layout, stage, section, course).some((s) => onPad(layout, row, s))
@@ -69,7 +69,17 @@ export function pointsOf(layout: Layout, stage: Stage, section: string, course?:
   if (stage.work.type !== 'readings') return []
   const spacing = layout.plan.rules?.pointSpacing ?? LIMITS.pointSpacing.value
   const points = stretchesOf(layout, stage, section, course).flatMap((s) => pointsOver(s, spacing))
-  if (stage.work.target !== 'setback') return points
+  const { target } = stage.work
+  if (target !== 'setback' && target !== 'alignment') return points
   const row = layout.courses.find((c) => c.course === course)
-  return row ? points.filter((s) => !onPad(layout, row, s)) : []
+  if (!row) return []
+  if (target === 'setback') return points.filter((s) => !onPad(layout, row, s))
+  // The string is stretched along what lies on the pad; a short piece of it has no point of the course, so its middle is read.
+  const own = points.filter((s) => onPad(layout, row, s))
+  const middle = (s: Stretch) => Math.round(((s.from + s.to) / 2) * 100) / 100
+  const short = layout.steps
+    .filter((p) => Math.abs(p.elevation - row.bottom) < 1e-6)
+    .flatMap((p) => stretchesOf(layout, stage, section, course).map((s) => ({ from: Math.max(s.from, p.start), to: Math.min(s.to, p.end) })))
+    .filter((s) => s.to - s.from >= layout.plan.unit.length / 4 && !own.some((x) => x >= s.from && x <= s.to))
+  return [...own, ...short.map(middle)].sort((a, b) => a - b)
 }

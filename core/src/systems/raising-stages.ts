@@ -6,7 +6,7 @@ export const pipeStages = (first: Requirement, title = 'Drain pipe laid'): reado
     id: 'invert',
     title: 'Drain pipe fall',
     scope: 'course',
-    when: 'first',
+    when: 'lowest',
     how: 'Bed the pipe on clean stone and read its invert at every point; it must run out by itself.',
     work: { type: 'readings', target: 'invert', sense: 'level', limit: 'invert' },
     requires: [first],
@@ -15,7 +15,7 @@ export const pipeStages = (first: Requirement, title = 'Drain pipe laid'): reado
     id: 'drain',
     title,
     scope: 'course',
-    when: 'first',
+    when: 'lowest',
     hold: 'drain',
     how: 'Record each stretch as it lies, with a photo: nobody sees it again. Outlets open, ends closed, laps with the flow.',
     work: {
@@ -32,7 +32,7 @@ export const pipeStages = (first: Requirement, title = 'Drain pipe laid'): reado
     id: 'cover',
     title: 'Pipe covered',
     scope: 'course',
-    when: 'first',
+    when: 'lowest',
     how: 'Clean stone over the pipe by hand, fabric lapped with the flow; no plant on it before the cover is on.',
     work: {
       type: 'check',

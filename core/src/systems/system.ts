@@ -37,8 +37,11 @@ export type Work =
   /** Pipe laid stretch by stretch, each with what was looked at and a photo, before anything covers it. */
   | { readonly type: 'pipe'; readonly items: readonly CheckItem[] }
 
-/** Only at these courses; `cap` is the top of a section. */
-export type StageWhen = 'every' | 'first' | 'above-first' | 'with-grid' | 'last'
+/**
+ * Only at these courses: `first` is whatever lies on the pad, on an upper step too; `above-first` whatever does not; `lowest` and `last`
+ * the lowest and the highest course of a section.
+ */
+export type StageWhen = 'every' | 'first' | 'above-first' | 'lowest' | 'with-grid' | 'last'
 
 /** What must have happened before; the reason is shown when it blocks. */
 export interface Requirement {

@@ -95,6 +95,27 @@ export function formatSmall(metres: number, system: UnitSystem): string {
   return system === 'metric' ? `${Math.round(size * 1000)} mm` : `${sixteenths(size / INCH)}"`
 }
 
+/**
+ * The same with its sign where it is below nothing: `−280 mm`. For a length that has a direction and no words for it.
+ *
+ * @example formatSigned(-0.28, 'metric') // '−280 mm'
+ */
+export function formatSigned(metres: number, system: UnitSystem): string {
+  const size = formatSmall(metres, system)
+  return metres < 0 && !NOTHING.test(size) ? `−${size}` : size
+}
+
+/**
+ * A length to one side or the other, the side in words: `280 mm below`.
+ *
+ * @param sides - words for above nothing and below it
+ * @example formatSide(-0.28, ['above', 'below'], 'metric') // '280 mm below'
+ */
+export function formatSide(metres: number, sides: readonly [string, string], system: UnitSystem): string {
+  return `${formatSmall(metres, system)} ${sides[metres < 0 ? 1 : 0]}`
+}
+const NOTHING = /^0 ?(mm|"|ft)$|^0\.00 ft$/
+
 /** A station along the face, shown the way stakes are written: `12.60` or `41' 4"`. */
 export const formatStation = (metres: number, system: UnitSystem) => (system === 'metric' ? clean(metres, 2) : formatLength(metres, 'imperial'))
 
@@ -110,7 +131,7 @@ export type DeviationSense = keyof typeof WORDS
  */
 export function formatDeviation(metres: number, sense: DeviationSense, system: UnitSystem): string {
   const size = formatSmall(metres, system)
-  if (size === '0 mm' || size === '0"') return 'on target'
+  if (NOTHING.test(size)) return 'on target'
   return `${size} ${WORDS[sense][metres > 0 ? 0 : 1]}`
 }
 

@@ -35,6 +35,7 @@ const MARK: Readonly<Record<PointStatus['state'], string>> = {
   released: '✓',
   seen: '✓',
   'passed with a reason': '◇',
+  'plan changed': '≠',
   'open finding': '▲',
 }
 const FOUND: Readonly<Record<Nonconformance['state'], string>> = {

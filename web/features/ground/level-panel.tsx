@@ -3,6 +3,7 @@
 import type { Instrument } from '@stone-tally/core'
 import {
   type BookDay,
+  formatDeviation,
   formatLength,
   formatSmall,
   formatStation,
@@ -144,7 +145,7 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
                     <td>
                       {r.doubtful ? '▲ ' : ''}
                       {r.point}
-                      {r.kind === 'check' ? ` (check: ${formatSmall(r.off ?? 0, units)} off)` : ''}
+                      {r.kind === 'check' ? ` (check: ${formatDeviation(r.off ?? 0, 'level', units)})` : ''}
                       {r.doubtful && r.kind === 'intermediate' ? ' in doubt' : ''}
                       <span style={{ position: 'absolute', clipPath: 'inset(50%)' }}> {KIND[r.kind]}</span>
                     </td>

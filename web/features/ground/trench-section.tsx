@@ -5,6 +5,7 @@ import {
   digWords,
   FOOT,
   formatLength,
+  formatSide,
   formatSmall,
   formatStation,
   LIMITS,
@@ -172,7 +173,7 @@ export function TrenchSection({
                 strokeWidth={1.8}
               />
               <text x={(a + b) / 2} y={c - 7} textAnchor="middle" {...LABEL} {...HALO}>
-                {OBSTRUCTIONS[o.what].toLowerCase()} {formatSmall(o.above, units)}
+                {OBSTRUCTIONS[o.what].toLowerCase()} {formatSide(o.above, ['above', 'below'], units)}
               </text>
             </g>
           )

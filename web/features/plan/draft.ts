@@ -2,6 +2,7 @@ import {
   failAll,
   formatLength,
   layOut,
+  misplaced,
   ok,
   type Plan,
   type Problem,
@@ -292,7 +293,9 @@ export function planOf(
   const large = tooManyPieces(plan.value)
   if (large) return placed([large])
   const laid = layOut(plan.value)
-  return laid.ok ? ok(plan.value) : placed(laid.problems)
+  if (!laid.ok) return placed(laid.problems)
+  const nowhere = misplaced(laid.value)
+  return nowhere.length > 0 ? placed(nowhere) : ok(plan.value)
 
   /** The schools the form shows are edited where they stand; the others stay as the plan has them. */
   function embedmentOf() {

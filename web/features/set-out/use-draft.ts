@@ -1,6 +1,6 @@
 'use client'
 
-import { type Layout, layOut, type Plan, type Problem, readPlan, systemOf } from '@stone-tally/core'
+import { type Layout, layOut, misplaced, type Plan, type Problem, readPlan, systemOf, tooManyPieces } from '@stone-tally/core'
 import { proxy } from 'comlink'
 import { useCallback, useEffect, useReducer, useRef, useState } from 'react'
 import { type Beside, beside } from '@/workers/beside'
@@ -75,12 +75,17 @@ export function useDraft(start: Plan, initial: Layout): Draft {
       setMade((m) => ({ ...m, problems: plan.problems }))
       return
     }
+    const large = tooManyPieces(plan.value)
+    if (large) {
+      setMade((m) => ({ ...m, problems: [large] }))
+      return
+    }
     const take = (laid: ReturnType<typeof layOut>) => {
       if (mine !== turn.current) return
       setProgress(undefined)
       if (laid.ok) {
         last.current = laid.value
-        setMade({ layout: laid.value, problems: [] })
+        setMade({ layout: laid.value, problems: misplaced(laid.value) })
       } else setMade((m) => ({ ...m, problems: laid.problems }))
     }
     const face = plan.value.length * Math.max(...plan.value.grades.map((g) => g.top - g.toe))

@@ -33,8 +33,8 @@ export function UnitLevelPanel({
   const [diagonal, setDiagonal] = useState('')
   const { busy, problems, setProblems, go } = useRecord(record)
   const cell = state.layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))
-  if (!cell?.first || !step.section) return null
-  const advice = beddingAdvice(state, step.section)
+  if (!cell || cell.pad === 'none' || !step.section) return null
+  const advice = beddingAdvice(state, step.section, cell.course)
   const small = units === 'metric' ? 'mm' : 'in'
   const put = async () => {
     const data: Record<string, number> = { unit: own ?? Number(unit) }

@@ -6,6 +6,8 @@ import {
   drainPlan,
   filterOf,
   formatLength,
+  formatSide,
+  formatSigned,
   formatSmall,
   formatStation,
   invertAt,
@@ -143,7 +145,7 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
               <th className="n">Heel</th>
               <th className="n">Ground in front</th>
               <th className="n">Below it by</th>
-              <th className="n">Above the pad</th>
+              <th className="n">Beside the top of the pad</th>
             </tr>
           </thead>
           <tbody>
@@ -158,9 +160,9 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
                 <td className="n">{formatLength(p.toe, units, 2)}</td>
                 <td className="n">
                   {p.cover < 0 ? '▲ ' : ''}
-                  {formatSmall(p.cover, units)}
+                  {formatSigned(p.cover, units)}
                 </td>
-                <td className="n">{formatSmall(p.invert - p.padTop, units)}</td>
+                <td className="n">{formatSide(p.invert - p.padTop, ['above', 'below'], units)}</td>
               </tr>
             ))}
           </tbody>

@@ -39,7 +39,12 @@ const share = () => quantity({ min: 0, max: 1 })
 export const releaseData = record({
   decision: choice(['released', 'rejected'] as const),
   reason: text(400),
+  /** `typed` is the name of the person who is signed in; a drawing is kept with it. */
   signature: optionalRecord({ typed: optionalText(120), drawn: optionalList(list(record({ x: share(), y: share() }), 1, 400), 60) }),
+  /** Somebody else who was there and saw it. */
+  witness: optionalText(120),
+  /** The decision of somebody who has no account here, by the paper or the photo that says so. */
+  reported: optionalRecord({ name: text(120), role: text(80), document: optionalText(200), photo: optionalText(36) }),
 })
 export type ReleaseData = InferType<typeof releaseData>
 
@@ -50,12 +55,30 @@ export type ReleaseData = InferType<typeof releaseData>
  */
 export const isSigned = (s: ReleaseData['signature']) => (s?.typed?.trim().length ?? 0) >= 2 || (s?.drawn ?? []).some((stroke) => stroke.length > 3)
 
+/**
+ * Who decided, as it is to be read everywhere: the person who was signed in, or by whom it was reported.
+ *
+ * @example decidedBy({ by: { name: 'Mara Quill', … }, data: { reported: { name: 'I. Vale', role: 'inspector', … }, … } }) // 'I. Vale, inspector, as reported by Mara Quill'
+ */
+export const decidedBy = (e: { by: { name: string }; data: Pick<ReleaseData, 'reported'> }): string =>
+  e.data.reported ? `${e.data.reported.name}, ${e.data.reported.role}, as reported by ${e.by.name}` : e.by.name
+
 export const release = defineKind<ReleaseData>({
   kind: 'release',
   roles: ['foreman', 'inspector'],
   schema: releaseData as unknown as yup.ISchema<ReleaseData>,
-  line: (e, _r, c) =>
-    `Hold point ${holdPoint(c.stage?.hold ?? '')?.title ?? ''} ${e.data.decision}: ${e.data.reason}${e.data.signature?.typed ? ` (signed ${e.data.signature.typed})` : e.data.signature?.drawn ? ' (signed by hand)' : ''}`,
+  line(e, _r, c) {
+    const { decision, reason, signature, witness, reported } = e.data
+    const shown = reported ? (reported.document ? `${reported.document}` : 'photo') : undefined
+    const more = [
+      // A signature of before may bear another name than the person's.
+      signature?.typed && signature.typed.trim() !== e.by.name ? `signed ${signature.typed}` : '',
+      signature?.drawn?.length ? 'signed by hand' : '',
+      witness ? `in the presence of ${witness}` : '',
+    ].filter(Boolean)
+    const who = reported ? ` by ${reported.name}, ${reported.role}, as reported by ${e.by.name} (${shown})` : ''
+    return `Hold point ${holdPoint(c.stage?.hold ?? '')?.title ?? ''} ${decision}${who}: ${reason}${more.length > 0 ? ` (${more.join(', ')})` : ''}`
+  },
 })
 
 /** A soft gate passed: the stage in `where` counts as passed, for a written reason. */

@@ -1,7 +1,7 @@
 import { type InferType, list, optionalList, optionalText, quantity, record, text, type yup } from '../../base/schema'
 import { LIMITS, type LimitName } from '../../rules'
-import { formatSmall } from '../../units/length'
-import { BUILDERS, defineKind } from './kind'
+import { formatSigned, formatSmall } from '../../units/length'
+import { BUILDERS, defineKind, judged } from './kind'
 
 /** Items of a checklist a person confirmed, and the numbers that go with them (m). */
 export const checkData = record({
@@ -18,22 +18,23 @@ export const check = defineKind<CheckData>({
   work: 'check',
   judge(entry, { stage }) {
     if (stage?.work.type !== 'check') return undefined
+    const outs: string[] = []
     for (const m of stage.work.measures ?? []) {
       const got = entry.data.measured?.find((x) => x.id === m.id)?.value
       if (got === undefined) continue
       const [least, most] = [m.least, m.most].map((name) => (name ? LIMITS[name as LimitName].value : undefined))
-      const words = `${m.text.toLowerCase()} ${formatSmall(got, 'metric')}`
-      if (least !== undefined && got < least - 0.0005) return { verdict: 'out', text: `${words}, at least ${formatSmall(least, 'metric')}` }
-      if (most !== undefined && got > most + 0.0005) return { verdict: 'out', text: `${words}, at most ${formatSmall(most, 'metric')}` }
+      const words = `${m.text.toLowerCase()} ${formatSigned(got, 'metric')}`
+      if (least !== undefined && got < least - 0.0005) outs.push(`${words}, at least ${formatSmall(least, 'metric')}`)
+      if (most !== undefined && got > most + 0.0005) outs.push(`${words}, at most ${formatSmall(most, 'metric')}`)
     }
-    return undefined
+    return outs.length > 0 ? judged(outs, '') : undefined
   },
   line(entry, reader, { stage }) {
     if (stage?.work.type !== 'check') return 'Check'
     const names = stage.work.items.filter((i) => entry.data.confirmed.includes(i.id)).map((i) => i.text)
     const sizes = (stage.work.measures ?? []).flatMap((m) => {
       const got = entry.data.measured?.find((x) => x.id === m.id)
-      return got ? [`${m.text.toLowerCase()} ${formatSmall(got.value, reader.units)}`] : []
+      return got ? [`${m.text.toLowerCase()} ${formatSigned(got.value, reader.units)}`] : []
     })
     const detail = entry.data.detail ? ` (${entry.data.detail})` : ''
     return `${stage.title}: ${[...names, ...sizes].join('; ') || 'nothing confirmed'}${detail}`

@@ -140,6 +140,10 @@ export const density = defineKind<DensityData>({
     const r = densityOf(entry, context)
     return r.ok ? ok(true) : r
   },
+  again: (entry, { data }) =>
+    entry.data.lift === data.lift
+      ? undefined
+      : { field: 'data.lift', message: `re-check lift ${data.lift}, where the finding is, not lift ${entry.data.lift}` },
   judge(entry, context) {
     const r = densityOf(entry, context)
     if (!r.ok) return undefined

@@ -1,7 +1,7 @@
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
-import { BUILDERS, defineKind } from './kind'
+import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** A layer as placed: length from the face and distance of its front edge behind it (m). */
 export const geogridData = record({
@@ -29,26 +29,31 @@ export const geogrid = defineKind<GeogridData>({
   roles: BUILDERS,
   schema: geogridData as unknown as yup.ISchema<GeogridData>,
   work: 'grid',
+  again: (entry, finding) => covers(entry.data, finding.data),
   judge(entry, { layout }) {
     const plan = layout.plan.grid.find((g) => g.course === entry.where.course)
     const d = entry.data
-    const out = (text: string) => ({ verdict: 'out' as const, text })
-    if (!plan) return out('the plan has no layer on this course')
-    if (d.length < plan.length - 0.005)
-      return out(`${formatLength(d.length, 'metric', 2)} long, the plan wants ${formatLength(plan.length, 'metric', 2)}`)
-    if (d.type !== plan.type) return out(`type ${d.type}, the plan wants ${plan.type}`)
-    if (d.direction === 'along') return out('strength direction along the wall; turn it across')
-    if (!d.tight) return out('slack; pull tight and pin')
-    if (d.front < LIMITS.gridFrontMin.value - 0.0005 || d.front > LIMITS.gridFrontMax.value + 0.0005) {
-      return out(
-        `front edge ${formatSmall(d.front, 'metric')} behind the face, wanted ${formatSmall(LIMITS.gridFrontMin.value, 'metric')} to ${formatSmall(LIMITS.gridFrontMax.value, 'metric')}`,
-      )
-    }
-    if (d.cover != null && d.cover < LIMITS.gridCover.value - 0.0005)
-      return out(`driven on with ${formatSmall(d.cover, 'metric')} of fill, at least ${formatSmall(LIMITS.gridCover.value, 'metric')}`)
-    if (d.between != null && d.between < LIMITS.gridLapSoil.value - 0.0005)
-      return out(`${formatSmall(d.between, 'metric')} of soil between overlaps, at least ${formatSmall(LIMITS.gridLapSoil.value, 'metric')}`)
-    return { verdict: 'ok', text: 'as planned' }
+    if (!plan) return judged(['the plan has no layer on this course'], '')
+    const mm = (v: number) => formatSmall(v, 'metric')
+    const short = d.length < plan.length - 0.005
+    const away = d.front < LIMITS.gridFrontMin.value - 0.0005 || d.front > LIMITS.gridFrontMax.value + 0.0005
+    return judged(
+      [
+        short && `${formatLength(d.length, 'metric', 2)} long, the plan wants ${formatLength(plan.length, 'metric', 2)}`,
+        d.type !== plan.type && `type ${d.type}, the plan wants ${plan.type}`,
+        d.direction === 'along' && 'strength direction along the wall; turn it across',
+        !d.tight && 'slack; pull tight and pin',
+        away &&
+          `front edge ${mm(d.front)} ${d.front < -0.0005 ? 'in front of' : 'behind'} the face, wanted ${mm(LIMITS.gridFrontMin.value)} to ${mm(LIMITS.gridFrontMax.value)} behind it`,
+        d.cover != null &&
+          d.cover < LIMITS.gridCover.value - 0.0005 &&
+          `driven on with ${mm(d.cover)} of fill, at least ${mm(LIMITS.gridCover.value)}`,
+        d.between != null &&
+          d.between < LIMITS.gridLapSoil.value - 0.0005 &&
+          `${mm(d.between)} of soil between overlaps, at least ${mm(LIMITS.gridLapSoil.value)}`,
+      ],
+      'as planned',
+    )
   },
   line(entry, reader) {
     const d = entry.data
@@ -60,7 +65,7 @@ export const geogrid = defineKind<GeogridData>({
       d.from == null || d.to == null ? '' : `${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)}`,
     ].filter(Boolean)
     return [
-      `Geogrid ${d.type} ${formatLength(d.length, reader.units, 2)}, strength ${d.direction}, front ${formatSmall(d.front, reader.units)} behind face`,
+      `Geogrid ${d.type} ${formatLength(d.length, reader.units, 2)}, strength ${d.direction}, front ${formatSmall(d.front, reader.units)} ${d.front < -0.0005 ? 'in front of' : 'behind'} face`,
       ...more,
     ].join(', ')
   },

@@ -51,7 +51,7 @@ const byName = new Map(KINDS.map((k) => [k.kind, k]))
 /** @example kindOf('reading')?.work */
 export const kindOf = (kind: string) => byName.get(kind)
 
-export { type ActionData, isSigned, type NoteData, type OverrideData, type ReleaseData, type SetupData, type StrikeData } from './beside'
+export { type ActionData, decidedBy, isSigned, type NoteData, type OverrideData, type ReleaseData, type SetupData, type StrikeData } from './beside'
 export type { CheckData } from './check'
 export { type CurveData, curveOf, type DensityData, type DensityResult, densityOf } from './density'
 export { type CutData, OBSTRUCTIONS, type ObstructionData, type PadChoiceData, roomBehind, WAYS, type WeatherData } from './dig'

@@ -1,4 +1,4 @@
-import type { Result } from '../../base/result'
+import type { Problem, Result } from '../../base/result'
 import type { yup } from '../../base/schema'
 import type { Layout } from '../../layout'
 import type { Role } from '../../rules'
@@ -36,8 +36,34 @@ export interface EntryKind<D = unknown> {
   readonly beside?: true | 'anywhere'
   /** Kinds of finding that this re-checks; its own when left out. */
   readonly closes?: readonly string[]
+  /**
+   * Is a re-check of the very thing that was found? What they have in common (stage, section, course, station, offset) is looked at for
+   * every kind.
+   *
+   * @returns what the finding was of, where it is not
+   */
+  again?(entry: Entry<string, D>, finding: Entry<string, D>): Problem | undefined
   judge?(entry: Entry<string, D>, context: Context): Verdict | undefined
   line(entry: Entry<string, D>, reader: Reader, context: Context): string
+}
+
+/** Out where anything is: a finding names everything, not the first of it. @example judged([late && 'late'], 'as planned') */
+export function judged(outs: readonly (string | false | undefined)[], good: string): Verdict {
+  const said = outs.filter((o): o is string => typeof o === 'string')
+  return said.length > 0 ? { verdict: 'out', text: said.join('; ') } : { verdict: 'ok', text: good }
+}
+
+/** A re-check by stretches takes in all of the stretch that was found. */
+export function covers(
+  now: { from?: number | undefined; to?: number | undefined },
+  was: { from?: number | undefined; to?: number | undefined },
+): Problem | undefined {
+  if (now.from === undefined && now.to === undefined) return undefined
+  const [a, b] = [was.from ?? 0, was.to ?? Number.POSITIVE_INFINITY]
+  const whole = was.from === undefined && was.to === undefined
+  if ((now.from ?? 0) <= a + 0.05 && (now.to ?? Number.POSITIVE_INFINITY) >= b - 0.05) return undefined
+  const field = (now.from ?? 0) > a + 0.05 ? 'data.from' : 'data.to'
+  return { field, message: `a re-check takes in all of ${whole ? 'the section' : `${a} to ${b} m`}, where the finding is` }
 }
 
 /** Defines a kind; the data type follows from its schema. */

@@ -2,7 +2,7 @@ import { choice, type InferType, optionalChoice, optionalQuantity, optionalText,
 import { SQUEEZE } from '../../ground'
 import { LIMITS } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
-import { BUILDERS, defineKind } from './kind'
+import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** A layer placed and compacted at once: compacted thickness m, passes, density in per cent of maximum where tested. */
 export const liftData = record({
@@ -34,41 +34,37 @@ export const lift = defineKind<LiftData>({
   roles: BUILDERS,
   schema: liftData as unknown as yup.ISchema<LiftData>,
   work: 'lifts',
+  again(entry, finding) {
+    const { lift } = finding.data
+    return entry.data.lift === lift
+      ? covers(entry.data, finding.data)
+      : { field: 'data.lift', message: `re-check lift ${lift}, where the finding is, not lift ${entry.data.lift}` }
+  },
   judge(entry, { layout, stage }) {
     if (stage?.work.type !== 'lifts') return undefined
     const pad = stage.work.of === 'pad'
     const limit = pad ? layout.plan.pad.maxLift : LIMITS.backfillLift.value / LIMITS.backfillLoose.value
-    const { thickness, passes, compaction, plant } = entry.data
-    if (thickness > limit + 1e-6 && (pad || layout.plan.unit.height + 1e-6 < thickness)) {
-      return { verdict: 'out', text: `lift ${formatSmall(thickness, 'metric')}, limit ${formatSmall(limit, 'metric')}` }
-    }
-    if (passes < LIMITS.passes.value) return { verdict: 'out', text: `${passes} passes, at least ${LIMITS.passes.value}` }
-    if (compaction != null && compaction < LIMITS.compaction.value) {
-      return { verdict: 'out', text: `${compaction} % of maximum density, at least ${LIMITS.compaction.value} %` }
-    }
+    const { thickness, passes, compaction, plant, near, loose, fabricLap } = entry.data
     const wet = SQUEEZE.find((s) => s.id === entry.data.squeeze)
-    if (wet?.out) return { verdict: 'out', text: `${wet.judged}: ${wet.text}` }
-    if (entry.data.fabricLap != null && entry.data.fabricLap < LIMITS.fabricLap.value) {
-      return {
-        verdict: 'out',
-        text: `fabric lap ${formatSmall(entry.data.fabricLap, 'metric')}, at least ${formatSmall(LIMITS.fabricLap.value, 'metric')}`,
-      }
-    }
-    const { near, loose } = entry.data
     const heavy = plant === 'roller' || plant === 'heavy-plate'
-    if (!pad && heavy && near != null && near < LIMITS.plantStandoff.value - 0.0005) {
-      return {
-        verdict: 'out',
-        text: `${PLANT_NAMES[plant]} ${formatSmall(near, 'metric')} from the face, at least ${formatSmall(LIMITS.plantStandoff.value, 'metric')}`,
-      }
-    }
-    if (!pad && loose != null && loose > LIMITS.backfillLift.value + 0.0005) {
-      return { verdict: 'out', text: `placed ${formatSmall(loose, 'metric')} loose, limit ${formatSmall(LIMITS.backfillLift.value, 'metric')}` }
-    }
-    if (!pad && heavy && near == null) {
-      return { verdict: 'ok', text: `${passes} passes; keep the ${PLANT_NAMES[plant]} 1 m off the face` }
-    }
-    return { verdict: 'ok', text: `${passes} passes, ${formatSmall(thickness, 'metric')}` }
+    const mm = (v: number) => formatSmall(v, 'metric')
+    const thick = thickness > limit + 1e-6 && (pad || layout.plan.unit.height + 1e-6 < thickness)
+    return judged(
+      [
+        thick && `lift ${mm(thickness)}, limit ${mm(limit)}`,
+        passes < LIMITS.passes.value && `${passes} ${passes === 1 ? 'pass' : 'passes'}, at least ${LIMITS.passes.value}`,
+        compaction != null && compaction < LIMITS.compaction.value && `${compaction} % of maximum density, at least ${LIMITS.compaction.value} %`,
+        wet?.out && `${wet.judged}: ${wet.text}`,
+        fabricLap != null && fabricLap < LIMITS.fabricLap.value && `fabric lap ${mm(fabricLap)}, at least ${mm(LIMITS.fabricLap.value)}`,
+        !pad &&
+          heavy &&
+          near != null &&
+          near < LIMITS.plantStandoff.value - 0.0005 &&
+          `${PLANT_NAMES[plant]} ${mm(near)} from the face, at least ${mm(LIMITS.plantStandoff.value)}`,
+        !pad && loose != null && loose > LIMITS.backfillLift.value + 0.0005 && `placed ${mm(loose)} loose, limit ${mm(LIMITS.backfillLift.value)}`,
+      ],
+      !pad && heavy && near == null ? `${passes} passes; keep the ${PLANT_NAMES[plant]} 1 m off the face` : `${passes} passes, ${mm(thickness)}`,
+    )
   },
   line(entry, reader, { stage }) {
     const d = entry.data

@@ -2,7 +2,7 @@ import { fail, ok } from '../../base/result'
 import { choice, type InferType, list, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
-import { BUILDERS, defineKind } from './kind'
+import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** How an end of a stretch is left. */
 export const PIPE_ENDS = [
@@ -34,33 +34,33 @@ export const pipe = defineKind<PipeData>({
   roles: BUILDERS,
   schema: pipeData as unknown as yup.ISchema<PipeData>,
   work: 'pipe',
-  check(entry, { layout, find }) {
+  check(entry, { layout }) {
     const { from, to } = entry.data
     const own = layout.plan.sections.find((s) => s.id === entry.where.section)
     if (to - from < 0.05) return fail('data.to', `${to} m is not beyond ${from} m`)
     if (own && (from < own.from - 0.05 || to > own.to + 0.05)) {
       return fail(from < own.from - 0.05 ? 'data.from' : 'data.to', `section ${own.id} runs from ${own.from} to ${own.to} m`)
     }
-    const finding = entry.recheckOf ? find(entry.recheckOf) : undefined
-    const was = finding?.kind === 'pipe' ? (finding.data as PipeData) : undefined
-    if (was && (from > was.from + 0.05 || to < was.to - 0.05)) {
-      return fail(from > was.from + 0.05 ? 'data.from' : 'data.to', `a re-check takes in all of ${was.from} to ${was.to} m, where the finding is`)
-    }
     return ok(true)
   },
+  again: (entry, finding) => covers(entry.data, finding.data),
   judge(entry, { layout, stage }) {
     const d = entry.data
     const { plan } = layout
-    const out = (text: string) => ({ verdict: 'out' as const, text })
-    if (d.diameter < plan.drain.diameter - 0.005)
-      return out(`pipe of ${formatSmall(d.diameter, 'metric')}, the plan wants ${formatSmall(plan.drain.diameter, 'metric')}`)
+    const mm = (v: number) => formatSmall(v, 'metric')
     const bed = plan.water?.bed ?? LIMITS.pipeBed.value
-    if (d.bed < bed - 0.005) return out(`bed of ${formatSmall(d.bed, 'metric')}, at least ${formatSmall(bed, 'metric')}`)
-    if (d.start === 'open' || d.end === 'open') return out('an open end takes in soil; cap and wrap it')
-    if (d.laps === 'against') return out('laps against the flow catch soil; turn them with it')
-    if (plan.water?.sock && !d.sock) return out('laid without a sock, the plan wants one')
     const missing = stage?.work.type === 'pipe' ? stage.work.items.filter((i) => !d.confirmed.includes(i.id)) : []
-    return missing.length > 0 ? out(`not confirmed: ${missing.map((i) => i.text.toLowerCase()).join('; ')}`) : { verdict: 'ok', text: 'as planned' }
+    return judged(
+      [
+        d.diameter < plan.drain.diameter - 0.005 && `pipe of ${mm(d.diameter)}, the plan wants ${mm(plan.drain.diameter)}`,
+        d.bed < bed - 0.005 && `bed of ${mm(d.bed)}, at least ${mm(bed)}`,
+        (d.start === 'open' || d.end === 'open') && 'an open end takes in soil; cap and wrap it',
+        d.laps === 'against' && 'laps against the flow catch soil; turn them with it',
+        plan.water?.sock === true && !d.sock && 'laid without a sock, the plan wants one',
+        missing.length > 0 && `not confirmed: ${missing.map((i) => i.text.toLowerCase()).join('; ')}`,
+      ],
+      'as planned',
+    )
   },
   line(entry, reader) {
     const d = entry.data

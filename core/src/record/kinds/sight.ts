@@ -1,6 +1,6 @@
 import { choice, type InferType, optionalQuantity, quantity, record, text, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
-import { formatLength, formatSmall } from '../../units/length'
+import { formatDeviation, formatLength, formatSmall } from '../../units/length'
 import { defineKind, MEASURERS } from './kind'
 
 const elevation = () => optionalQuantity({ min: -500, max: 9000, unit: 'm' })
@@ -43,7 +43,9 @@ export const sight = defineKind<SightData>({
   line(entry, reader) {
     const d = entry.data
     const to = `${d.point}, rod ${formatLength(d.reading, reader.units)}`
-    if (d.sight === 'check') return `Check shot at ${to}: ${formatSmall(d.hi - d.reading - (d.known ?? 0), reader.units)} off`
-    return d.known == null ? `Foresight to turning point ${to}` : `Closed on ${to}: ${formatSmall(d.hi - d.reading - d.known, reader.units)} off`
+    if (d.sight === 'check') return `Check shot at ${to}: ${formatDeviation(d.hi - d.reading - (d.known ?? 0), 'level', reader.units)}`
+    return d.known == null
+      ? `Foresight to turning point ${to}`
+      : `Closed on ${to}: ${formatDeviation(d.hi - d.reading - d.known, 'level', reader.units)}`
   },
 })

@@ -2,7 +2,7 @@ import { fail, ok } from '../../base/result'
 import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
 import { cellKey } from '../../layout'
 import { formatSmall } from '../../units/length'
-import { defineKind, MEASURERS } from './kind'
+import { defineKind, judged, MEASURERS } from './kind'
 
 const slope = () => optionalQuantity({ min: -0.1, max: 0.1, unit: 'm' })
 
@@ -21,29 +21,31 @@ export const unitLevel = defineKind<UnitLevelData>({
   roles: MEASURERS,
   schema: unitLevelData as unknown as yup.ISchema<UnitLevelData>,
   beside: true,
-  check(entry, { layout, find }) {
+  check(entry, { layout }) {
     const cell = layout.cells.get(cellKey(entry.where.section ?? '', entry.where.course ?? 0))
-    if (!cell?.first) return fail('where.course', 'units are read one by one in the first course only')
+    if (!cell || cell.pad === 'none') return fail('where.course', 'units are read one by one in a course that lies on the pad')
     const count = cell.pieces.length
     if (entry.data.unit > count) return fail('data.unit', `there are ${count} here, not ${entry.data.unit}`)
-    const finding = entry.recheckOf ? find(entry.recheckOf) : undefined
-    if (finding?.kind === 'unit-level' && (finding.data as UnitLevelData).unit !== entry.data.unit) {
-      return fail('data.unit', `re-check unit ${(finding.data as UnitLevelData).unit}, where the finding is`)
-    }
     const { along, across, diagonal } = entry.data
     if (along === undefined && across === undefined && diagonal === undefined)
       return fail('data.along', 'is missing; at least one of along, across, diagonal')
     return ok(true)
   },
+  again: (entry, { data }) =>
+    entry.data.unit === data.unit ? undefined : { field: 'data.unit', message: `re-check unit ${data.unit}, where the finding is` },
   judge(entry) {
     const { along = 0, across = 0, diagonal = 0 } = entry.data
-    const most = [
+    const said = [
       ['along', along],
       ['across', across],
       ['corner to corner', diagonal],
-    ].reduce((a, b) => (Math.abs(b[1] as number) > Math.abs(a[1] as number) ? b : a)) as [string, number]
-    const text = `${formatSmall(Math.abs(most[1]), 'metric')} off ${most[0]}, limit ±${formatSmall(UNIT_LEVEL, 'metric')}`
-    return { verdict: Math.abs(most[1]) > UNIT_LEVEL + 0.0001 ? 'out' : 'ok', text }
+    ] as const
+    const off = (name: string, v: number) => `${formatSmall(v, 'metric')} off ${name}, limit ±${formatSmall(UNIT_LEVEL, 'metric')}`
+    const [name, most] = said.reduce((a, b) => (Math.abs(b[1]) > Math.abs(a[1]) ? b : a))
+    return judged(
+      said.map(([n, v]) => Math.abs(v) > UNIT_LEVEL + 0.0001 && off(n, v)),
+      off(name, most),
+    )
   },
   line(entry, reader) {
     const { unit, along, across, diagonal } = entry.data

@@ -1,0 +1,49 @@
+import type { Problem } from '../base/result'
+import type { Layout } from './layout'
+import { gridStretches } from './section'
+
+/**
+ * What a plan asks for at courses or stations that its own layout does not have: work nobody would ever be asked to do. Looked at when
+ * a plan is made or changed; plans issued before stay readable, and show it as a caution.
+ *
+ * @returns a problem for each, with the field of the plan
+ * @example misplaced(layout).map((p) => p.field) // ['grid[2].course']
+ */
+export function misplaced(layout: Layout): Problem[] {
+  const { plan, courses, steps, tops } = layout
+  const problems: Problem[] = []
+  const say = (field: string, message: string) => problems.push({ field, message })
+  const highest = Math.max(...courses.map((c) => c.course))
+  plan.grid.forEach((g, i) => {
+    if (g.course > highest)
+      say(`grid[${i}].course`, `there is no course ${g.course}; the wall has ${highest}, and a layer lies on one that carries another`)
+    else if (gridStretches(layout, g.course).length === 0)
+      say(
+        `grid[${i}].course`,
+        `course ${g.course} carries no course above it, so a layer on it would never be laid; ${highest - 1} is the highest that does`,
+      )
+  })
+  const [low, high] = [Math.min(...steps.map((s) => s.elevation)), Math.max(...tops.map((s) => s.elevation))]
+  plan.openings?.forEach((o, i) => {
+    const [from, to] = [o.station - o.width / 2, o.station + o.width / 2]
+    if (from < -1e-6 || to > plan.length + 1e-6)
+      say(
+        `openings[${i}].station`,
+        `${o.name} reaches from ${from.toFixed(2)} to ${to.toFixed(2)} m, past an end of the wall (0 to ${plan.length} m)`,
+      )
+    if (o.bottom >= high - 1e-6) say(`openings[${i}].bottom`, `${o.name} begins at ${o.bottom} m, above the wall, which ends at ${high} m`)
+    else if (o.bottom + o.height <= low + 1e-6)
+      say(`openings[${i}].bottom`, `${o.name} ends at ${(o.bottom + o.height).toFixed(2)} m, below the pad, which lies at ${low} m or higher`)
+  })
+  plan.sections.forEach((s, i) => {
+    if (![...layout.cells.values()].some((c) => c.section === s.id))
+      say(`sections[${i}].to`, `section ${s.id} is shorter than a unit: no course of it could be worked on; join it to its neighbour`)
+  })
+  const seen = new Map<string, number>()
+  plan.drain.outlets.forEach((o, i) => {
+    const before = seen.get(o.station.toFixed(2))
+    if (before !== undefined) say(`drain.outlets[${i}].station`, `there is an outlet at ${o.station} m already (no. ${before + 1})`)
+    seen.set(o.station.toFixed(2), i)
+  })
+  return problems
+}
