@@ -33,6 +33,7 @@ export default {
       testEnvironment: 'jsdom',
       testMatch: ['<rootDir>/web/test/**/*.test.tsx'],
       setupFiles: ['<rootDir>/web/test/setup.ts'],
+      setupFilesAfterEnv: ['<rootDir>/web/test/setup-each.ts'],
     },
     {
       ...shared,

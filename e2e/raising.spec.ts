@@ -88,7 +88,7 @@ test('pipe: laid by stretches, seen on a photo, released with a signature, only 
   await expect(page.getByRole('heading', { name: 'Pipe covered' })).toBeVisible()
   await page.getByRole('button', { name: 'All of these' }).click()
   await page.getByLabel('Stone over the pipe, mm').fill('160')
-  await page.getByRole('button', { name: 'Record 2 of 2' }).click()
+  await page.getByRole('button', { name: 'Record 3 of 3' }).click()
   await expect(page.getByRole('heading', { name: 'Backfill' })).toBeVisible()
 })
 

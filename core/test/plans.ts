@@ -1,4 +1,4 @@
-import { type Entry, fold, type Layout, layOut, type Plan, type RecordedEntry, type Role, type WallState, type Where } from '@stone-tally/core'
+import { type Entry, fold, type Layout, layOut, type Plan, type RecordedEntry, type Role, say, type WallState, type Where } from '@stone-tally/core'
 
 /** A small wall with a step, two sections and one geogrid layer. */
 export const smallPlan: Plan = {
@@ -34,6 +34,9 @@ export const layoutOf = (plan: Plan = smallPlan): Layout => {
 export const WALL = '01900000-0000-7000-8000-0000000000aa'
 export const NOW = Date.UTC(2026, 4, 20, 12)
 const who = { foreman: 'Fay', crew: 'Cal', inspector: 'Ian', office: 'Olu' }
+
+/** Sentences of the core within a value, as a reader in metres has them. */
+export const plain = <T>(value: T): T => (value === undefined ? value : (JSON.parse(say(JSON.stringify(value), 'metric')) as T))
 
 /** Signed by hand: whoever it is. */
 export const SIGNED = { drawn: [[0.1, 0.3, 0.5, 0.7].map((x) => ({ x, y: 0.5 }))] }

@@ -13,7 +13,7 @@ import {
   titleOf,
   verdictOf,
 } from '@stone-tally/core'
-import { entry, layoutOf, recorded, SIGNED, smallPlan } from './plans'
+import { entry, layoutOf, plain, recorded, SIGNED, smallPlan } from './plans'
 import { Site } from './site'
 
 const changed = (change: (p: Plan) => void): Plan => {
@@ -116,7 +116,7 @@ describe('work that no longer matches the plan in force', () => {
     const status = statusOf(state, dig)
     expect(status).toMatchObject({ state: 'partial', done: 0, open: [] })
     expect(status.unmatched).toHaveLength(placesOf(dig).length)
-    expect(status.missing.at(-1)).toBe('recorded for an earlier revision: its target is now 50 mm lower')
+    expect(plain(status.missing.at(-1))).toBe('recorded for an earlier revision: its target is now 50 mm lower')
     expect(titleOf(nextStep(state, 'B') as never)).toMatch(/Excavation depth/)
     expect(inspectionPoints(state).find((p) => p.step === dig)?.state).toBe('plan changed')
     for (const e of s.entries.filter((x) => x.kind === 'reading')) expect(verdictOf(state, e)?.verdict).toBe('ok')
@@ -145,8 +145,8 @@ describe('work that no longer matches the plan in force', () => {
     if (!laid) throw new Error('no pipe')
     const of = (change: (p: Plan) => void) => mismatch(layoutOf(), layoutOf(changed(change)), s.step('drain', 'B', 1), laid)
     expect(of(() => {})).toBeUndefined()
-    expect(of((p) => void (p.drain.outlets = [{ station: 9, invert: 9.75 }]))).toBe('its invert is now 100 mm lower')
-    expect(of((p) => void (p.drain.diameter = 0.15))).toMatch(/by the plan in force: pipe of 100 mm, the plan wants 150 mm/)
+    expect(plain(of((p) => void (p.drain.outlets = [{ station: 9, invert: 9.75 }])))).toBe('its invert is now 100 mm lower')
+    expect(plain(of((p) => void (p.drain.diameter = 0.15)))).toMatch(/by the plan in force: pipe of 100 mm, the plan wants 150 mm/)
   })
   test('units are counted where they stand, and shown as planned otherwise', () => {
     const s = new Site().toFirstCourse()
@@ -160,7 +160,7 @@ describe('work that no longer matches the plan in force', () => {
     if (!units) throw new Error('no step')
     const status = statusOf(state, units)
     expect(status.done).toBe(10)
-    expect(status.unmatched[0]?.message).toMatch(/10 units were planned, now/)
+    expect(plain(status.unmatched[0]?.message)).toMatch(/10 units were planned, now/)
   })
 })
 
@@ -262,7 +262,7 @@ describe('signatures', () => {
 describe('a finding names everything that is out', () => {
   test('a lift, a layer, a stretch of pipe, a unit', () => {
     const s = toPad()
-    expect(verdictOf(s.state, lift({ thickness: 0.15, passes: 1, compaction: 88 }))?.text).toBe(
+    expect(plain(verdictOf(s.state, lift({ thickness: 0.15, passes: 1, compaction: 88 }))?.text)).toBe(
       'lift 150 mm, limit 100 mm; 1 pass, at least 2; 88 % of maximum density, at least 95 %',
     )
     const grid = entry(
@@ -270,10 +270,10 @@ describe('a finding names everything that is out', () => {
       { stage: 'grid', section: 'B', course: 2 },
       { type: 'x', length: 0.8, front: -0.1, direction: 'along', tight: false },
     )
-    const text = verdictOf(s.state, grid)?.text ?? ''
+    const text = plain(verdictOf(s.state, grid)?.text ?? '')
     for (const part of ['0.80 m long', 'type x', 'strength direction along', 'slack', '100 mm in front of the face']) expect(text).toContain(part)
     const unit = entry('unit-level', { stage: 'level', ...B1 }, { unit: 2, along: 0.004, across: -0.005, diagonal: 0.001 })
-    expect(verdictOf(s.state, unit)?.text).toBe('4 mm off along, limit ±2 mm; 5 mm off across, limit ±2 mm')
+    expect(plain(verdictOf(s.state, unit)?.text)).toBe('4 mm off along, limit ±2 mm; 5 mm off across, limit ±2 mm')
   })
   test('one photo shows one stretch of pipe', () => {
     const s = new Site().toFirstCourse().release('line', 'B', 1).work('fill', 'B', 1).work('invert', 'B', 1)
@@ -308,7 +308,7 @@ describe('a finding names everything that is out', () => {
     s.put(pipe(4.5, 7), pipe(7, 9), photo(7))
     const status = () => statusOf(s.state, s.step('drain', 'B', 1))
     expect(status()).toMatchObject({ done: 1, total: 2 })
-    expect(status().missing).toEqual(['a photo of 4.50 to 7.00'])
+    expect(plain(status().missing)).toEqual(['a photo of 4.50 to 7.00'])
     s.put(photo(7))
     expect(status()).toMatchObject({ done: 2, state: 'done' })
   })
@@ -316,7 +316,7 @@ describe('a finding names everything that is out', () => {
 
 describe('a plan that asks for what is not there', () => {
   const of = (change: (p: Plan) => void) => misplaced(layoutOf(changed(change))).map((p) => `${p.field} ${p.message}`)
-  test('nothing is said of a plan that fits', () => expect(of(() => {})).toEqual([]))
+  test('nothing is said of a plan that fits', () => expect(plain(of(() => {}))).toEqual([]))
   test.each([
     [
       'grid on no course',
@@ -343,7 +343,7 @@ describe('a plan that asks for what is not there', () => {
       (p: Plan) => void p.drain.outlets.push({ station: 9, invert: 9.8 }),
       /drain.outlets\[1\].station there is an outlet at 9 m already/,
     ],
-  ])('%s', (_name, change, message) => expect(of(change).join('\n')).toMatch(message))
+  ])('%s', (_name, change, message) => expect(plain(of(change).join('\n'))).toMatch(message))
   test('issued before, it is a caution that stops the digging, not a wall nobody can open', () => {
     const layout = layoutOf(changed((p) => void p.grid.push({ course: 40, length: 1.2, type: 'x' })))
     expect(layout.cautions.find((c) => c.id === 'misplaced grid[1].course')).toMatchObject({ blocks: true })

@@ -16,7 +16,7 @@ import {
   waitingHolds,
 } from '@stone-tally/core'
 import fc from 'fast-check'
-import { entry, layoutOf, NOW, recorded, SIGNED, smallPlan, stateOf } from './plans'
+import { entry, layoutOf, NOW, plain, recorded, SIGNED, smallPlan, stateOf } from './plans'
 import { Site } from './site'
 
 describe('gates', () => {
@@ -63,7 +63,7 @@ describe('gates', () => {
           { role: 'inspector' },
         ),
       )
-    expect(barriers(site.state, site.step('fill', 'B', 1))[0]?.message).toMatch(/was rejected/)
+    expect(plain(barriers(site.state, site.step('fill', 'B', 1))[0]?.message)).toMatch(/was rejected/)
   })
   test('more open courses than allowed', () => {
     const site = new Site().toFirstCourse().release('line', 'B', 1)
@@ -74,7 +74,7 @@ describe('gates', () => {
   test('a missing geogrid layer cannot be passed', () => {
     const site = new Site().toBackfill().work('units', 'B', 2).work('level', 'B', 2).work('fill', 'B', 2).work('backfill', 'B', 2)
     expect(site.refusal(entry('units', { stage: 'units', section: 'B', course: 3 }, { set: 1 }))).toMatch(
-      /Geogrid, section B course 2: its geogrid layer is missing.*layer of 1.2 m/,
+      /Geogrid, section B course 2: its geogrid layer is missing.*layer of 1.20 m/,
     )
     site.work('grid', 'B', 2).work('joints', 'B', 2)
     expect(site.refusal(entry('units', { stage: 'units', section: 'B', course: 3 }, { set: 1 }))).toMatch(
@@ -125,7 +125,7 @@ describe('judgement and findings', () => {
       { method: 'deviation', value: 0.002 },
     ]) {
       const judged = admit(site.state, entry('reading', where, data), NOW)
-      expect(judged.ok && judged.value).toMatchObject({ verdict: 'ok', text: '2 mm high, limit ±3 mm' })
+      expect(plain(judged.ok && judged.value)).toMatchObject({ verdict: 'ok', text: '2 mm high, limit ±3 mm' })
     }
   })
   test('out of tolerance stays open until cause, action and a good re-check', () => {
@@ -163,11 +163,11 @@ describe('judgement and findings', () => {
       const judged = admit(site.state, entry('geogrid', { stage: 'grid', section: 'B', course: 2 }, { ...layer, ...change }), NOW)
       return judged.ok ? judged.value?.text : judged.problems[0]?.message
     }
-    expect(judge({})).toBe('as planned')
-    expect(judge({ length: 1.1 })).toMatch(/1.10 m long, the plan wants 1.20 m/)
-    expect(judge({ direction: 'along' })).toMatch(/turn it across/)
-    expect(judge({ front: 0.1 })).toMatch(/100 mm behind the face, wanted 25 mm to 50 mm/)
-    expect(judge({ tight: false })).toMatch(/slack/)
+    expect(plain(judge({}))).toBe('as planned')
+    expect(plain(judge({ length: 1.1 }))).toMatch(/1.10 m long, the plan wants 1.20 m/)
+    expect(plain(judge({ direction: 'along' }))).toMatch(/turn it across/)
+    expect(plain(judge({ front: 0.1 }))).toMatch(/100 mm behind the face, wanted 25 mm to 50 mm/)
+    expect(plain(judge({ tight: false }))).toMatch(/slack/)
   })
   test('two people with different values at one point are a conflict, not an average', () => {
     const site = new Site().toFirstCourse()
@@ -255,7 +255,7 @@ describe('bad entries', () => {
     ['not an entry', 7, /must be an object, not 7/],
   ])('%s', (_name, value, message) => {
     const read = readEntry(value)
-    expect(read.ok ? '' : read.problems.map((p) => `${p.field}: ${p.message}`).join('; ')).toMatch(message)
+    expect(plain(read.ok ? '' : read.problems.map((p) => `${p.field}: ${p.message}`).join('; '))).toMatch(message)
   })
 })
 

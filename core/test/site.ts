@@ -1,4 +1,4 @@
-import { admit, advance, type Entry, emptyState, type Plan, stepKey, type WallState } from '@stone-tally/core'
+import { admit, advance, type Entry, emptyState, type Plan, say, stepKey, type WallState } from '@stone-tally/core'
 import { good } from './build'
 import { entry, layoutOf, NOW, SIGNED } from './plans'
 
@@ -20,7 +20,7 @@ export class Site {
   }
   refusal(e: Entry): string {
     const judged = admit(this.state, e, NOW)
-    return judged.ok ? '' : judged.problems.map((p) => `${p.field}: ${p.message}`).join('; ')
+    return judged.ok ? '' : say(judged.problems.map((p) => `${p.field}: ${p.message}`).join('; '), 'metric')
   }
   step(stage: string, section?: string, course?: number) {
     const step = this.state.byKey.get(stepKey({ stage, section, course }))

@@ -8,6 +8,7 @@ import {
   gridPlaced,
   type Layout,
   layOut,
+  misplaced,
   nextStep,
   onPad,
   openFindings,
@@ -20,7 +21,7 @@ import {
 } from '@stone-tally/core'
 import fc from 'fast-check'
 import { build, good } from './build'
-import { entry, layoutOf, NOW, SIGNED, smallPlan } from './plans'
+import { entry, layoutOf, NOW, plain, SIGNED, smallPlan } from './plans'
 
 /** Plans a person could make: any length, grades that rise and fall, one to three sections, a few layers. */
 const plans = fc
@@ -171,6 +172,8 @@ describe('building a whole wall step by step', () => {
     fc.assert(
       fc.property(plans, (plan) => {
         const layout = layoutOf(plan)
+        // A plan that asks for a layer nowhere is stopped before digging.
+        fc.pre(misplaced(layout).length === 0)
         const { state } = build(layout)
         expect(nextStep(state)).toBeUndefined()
       }),
@@ -210,7 +213,7 @@ describe('building a whole wall step by step', () => {
       const e = entry('reading', { stage: 'level', section: station < 4.5 ? 'A' : 'B', course, station }, { method: 'deviation', value: 0.004 })
       return advance(state, { seq: 1, receivedAt: '', entry: e }).outs.get(e.id)?.text
     }
-    expect(reading(1, 2)).toMatch(/limit ±3 mm/)
+    expect(plain(reading(1, 2))).toMatch(/limit ±3 mm/)
     expect(reading(8, 3)).toBeUndefined()
   })
 })

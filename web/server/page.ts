@@ -1,3 +1,4 @@
+import { UNIT_SYSTEMS } from '@stone-tally/core'
 import { cookies, headers } from 'next/headers'
 import { notFound, redirect } from 'next/navigation'
 import { cache } from 'react'
@@ -26,7 +27,7 @@ export async function requireWall(id: string) {
 export async function preferences() {
   const jar = await cookies()
   return {
-    units: jar.get('units')?.value === 'imperial' ? ('imperial' as const) : ('metric' as const),
+    units: UNIT_SYSTEMS.find((u) => u === jar.get('units')?.value) ?? ('metric' as const),
     theme: jar.get('theme')?.value === 'night' ? ('night' as const) : ('day' as const),
   }
 }

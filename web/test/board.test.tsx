@@ -177,8 +177,8 @@ describe('recording panels', () => {
     type('Density %, if tested', '97,5')
     await press('Record lift 1')
     expect(sent.map((f) => f.data)).toEqual([
-      { lift: 1, thickness: step.lifts?.compacted, passes: 2, plant: 'light-plate' },
-      { lift: 1, thickness: step.lifts?.compacted, passes: 2, plant: 'light-plate', compaction: 97.5 },
+      { lift: 1, thickness: step.lifts?.compacted, passes: 3, plant: 'light-plate' },
+      { lift: 1, thickness: step.lifts?.compacted, passes: 3, plant: 'light-plate', compaction: 97.5 },
     ])
   })
   test('geogrid: plan values are there, tightness is a word of the person', async () => {
@@ -186,8 +186,12 @@ describe('recording panels', () => {
     // How far its front edge lies behind the face is measured, not offered.
     expect((screen.getByRole('button', { name: 'Record layer' }) as HTMLButtonElement).disabled).toBe(true)
     type('Front edge, mm', '40')
+    // Judged before it is recorded.
+    expect(screen.getByText(/slack; pull tight and pin/)).toBeTruthy()
     await press('Record layer')
+    type('Front edge, mm', '40')
     fireEvent.click(screen.getByRole('checkbox', { name: /Pulled tight and pinned/ }))
+    expect(screen.getByText(/as planned/)).toBeTruthy()
     await press('Record layer')
     expect(sent.map((f) => f.data)).toEqual([
       { type: 'uniaxial 30', length: 1.2, front: 0.04, direction: 'across', tight: false },
@@ -255,10 +259,9 @@ describe('gates on the card', () => {
   })
   test('the inspector decides', async () => {
     const { sent } = show(wall([checked]), 'subgrade', 'inspector', 'B')
-    type(/What was seen/, 'soft at the end')
-    // Words alone are not enough: it is signed.
+    // Signed by who is signed in; without words it is no decision.
     expect((screen.getByRole('button', { name: 'Reject' }) as HTMLButtonElement).disabled).toBe(true)
-    type(/Name of who signs/, 'Ian')
+    type(/What was seen/, 'soft at the end')
     await press('Reject')
     const data = { decision: 'rejected', reason: 'soft at the end', signature: { typed: 'Ian' } }
     expect(sent).toEqual([{ kind: 'release', where: { stage: 'subgrade', section: 'B' }, data }])
@@ -297,17 +300,26 @@ describe('gates on the card', () => {
     await press('Correct')
     const dialog = within(screen.getByRole('dialog'))
     fireEvent.change(dialog.getByLabelText(/Right value/), { target: { value: '2 mm' } })
+    expect((dialog.getByRole('button', { name: 'Correct' }) as HTMLButtonElement).disabled).toBe(true)
+    fireEvent.change(dialog.getByLabelText(/Why is it wrong/), { target: { value: 'read off the wrong side' } })
+    expect(dialog.getByText(/2 mm high, limit ±3 mm/)).toBeTruthy()
     await act(async () => {
       fireEvent.click(dialog.getByRole('button', { name: 'Correct' }))
     })
-    expect(sent).toEqual([{ kind: 'reading', where: bad.where, data: { method: 'deviation', value: 0.002 }, supersedes: bad.id }])
+    expect(sent).toEqual([
+      { kind: 'reading', where: bad.where, data: { method: 'deviation', value: 0.002 }, supersedes: bad.id, reason: 'read off the wrong side' },
+    ])
   })
   test('or struck out, with the reason', async () => {
-    const { sent } = show(wall([bad]), 'level', 'crew', 'B', 1)
+    const { sent } = show(wall([bad]), 'level', 'foreman', 'B', 1)
     await press('Correct')
-    type(/Or strike it out/, 'wrong station')
-    await press('Strike out')
+    type(/Why is it wrong/, 'wrong station')
+    await press('Strike it out instead')
     expect(sent).toEqual([{ kind: 'strike', where: {}, data: { reason: 'wrong station' }, supersedes: bad.id }])
+  })
+  test('crew is not offered to correct what the foreman recorded', () => {
+    show(wall([bad]), 'level', 'crew', 'B', 1)
+    expect(screen.queryByRole('button', { name: 'Correct' })).toBeNull()
   })
   test('a corrected entry stays to be read, struck through, and is not offered again', () => {
     const fix = entry('reading', bad.where, { method: 'deviation', value: 0.001 }, { supersedes: bad.id })

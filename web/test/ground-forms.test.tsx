@@ -203,6 +203,8 @@ describe('lifts', () => {
       missing: [],
       open: [],
       conflicts: [],
+      unmatched: [],
+      decision: undefined,
       hold: 'none' as const,
       override: undefined,
       passed: false,
@@ -245,7 +247,7 @@ describe('lifts', () => {
       {
         kind: 'lift',
         where: { stage: 'pad', section: 'B' },
-        data: { lift: 1, thickness: 0.075, passes: 2, plant: 'light-plate', squeeze: 'ball', moisture: 9, from: 5, to: 8, fabricLap: 0.4 },
+        data: { lift: 1, thickness: 0.075, passes: 3, plant: 'light-plate', squeeze: 'ball', moisture: 9, from: 5, to: 8, fabricLap: 0.4 },
       },
     ])
   })

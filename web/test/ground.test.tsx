@@ -68,7 +68,7 @@ describe('trench', () => {
     draw(dig(-0.05))
     expect(screen.getByText('50 mm deep')).toBeTruthy()
     expect(screen.getByText('undercut 400 mm')).toBeTruthy()
-    expect(screen.getByText('roots 100 mm')).toBeTruthy()
+    expect(screen.getByText('roots 100 mm above')).toBeTruthy()
     expect(screen.getAllByText('water')).toHaveLength(1)
     cleanup()
     draw(dig(0.01))

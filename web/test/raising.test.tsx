@@ -61,14 +61,14 @@ describe('what is measured with a checklist', () => {
     expect(screen.getByText('at least 150 mm')).toBeTruthy()
     await press('All of these')
     type('Stone over the pipe, mm', '180')
-    await press('Record 2 of 2')
+    await press('Record 3 of 3')
     expect(sent[0]?.data).toEqual({ confirmed: ['stone', 'fabric'], measured: [{ id: 'cover', value: 0.18 }] })
   })
   test('a size that is none is said, and nothing is sent', async () => {
     const sent = panel(first().state, 'cover', 'B', 1)
     await press('All of these')
     type('Stone over the pipe, mm', 'thick')
-    await press('Record 2 of 2')
+    await press('Record 2 of 3')
     expect(screen.getByRole('alert').textContent).toMatch(/Stone over the pipe: .*thick/)
     expect(sent).toEqual([])
   })
@@ -91,9 +91,10 @@ describe('pipe', () => {
     await press('Record this stretch')
     expect(sent[0]).toMatchObject({
       kind: 'pipe',
-      data: { from: 4.5, to: 6.5, diameter: 0.1, bed: 0.09, start: 'cap', end: 'outlet', laps: 'with', confirmed: ['bed', 'apart', 'outlet'] },
+      data: { from: 4.5, to: 6.5, diameter: 0.1, bed: 0.09, start: 'joined', end: 'joined', laps: 'with', confirmed: ['bed', 'apart', 'outlet'] },
     })
-    expect((screen.getByLabelText('From, m') as HTMLInputElement).value).toBe('6.5')
+    // What was seen of one stretch is asked for again for the next.
+    expect(screen.getAllByRole('checkbox').every((c) => !(c as HTMLInputElement).checked)).toBe(true)
   })
   test('without a bed nothing can be recorded', () => {
     panel(first().work('invert', 'B', 1).state, 'drain', 'B', 1)
@@ -209,9 +210,8 @@ describe('signature', () => {
   }
   test('by name', async () => {
     const sent = show()
-    type(/Name of who signs/, 'Ian Vale')
     await press('Release')
-    expect(sent[0]?.data).toEqual({ decision: 'released', reason: 'string checked', signature: { typed: 'Ian Vale' } })
+    expect(sent[0]?.data).toEqual({ decision: 'released', reason: 'string checked', signature: { typed: inspector.name } })
   })
   test('by hand; a dot is no signature', async () => {
     const sent = show()
@@ -251,7 +251,7 @@ describe('photos', () => {
   }
   const strip = (state: WallState, stage = 'drain') => {
     const { sent, record } = keeper()
-    render(<PhotoStrip wall="w" state={state} step={stepOf(state, stage, 'B', 1)} station={undefined} record={record} />)
+    render(<PhotoStrip wall="w" state={state} step={stepOf(state, stage, 'B', 1)} station={undefined} me="foreman" record={record} />)
     return sent
   }
   const choose = async (file: File) => {
@@ -265,7 +265,7 @@ describe('photos', () => {
     const pipe = entry(
       'pipe',
       { stage: 'drain', section: 'B', course: 1 },
-      { from: 4.5, to: 9, diameter: 0.1, bed: 0.1, sock: false, start: 'cap', end: 'outlet', laps: 'with', confirmed: ['bed', 'apart', 'outlet'] },
+      { from: 4.5, to: 9, diameter: 0.1, bed: 0.1, sock: false, start: 'joined', end: 'joined', laps: 'with', confirmed: ['bed', 'apart', 'outlet'] },
     )
     return { site: site.put(pipe), pipe }
   }
@@ -303,6 +303,10 @@ describe('photos', () => {
     await choose(jpeg())
     expect(screen.getByRole('alert').textContent).toMatch(/is not a photo/)
     expect(sent).toEqual([])
+    // It stays on the device until a person puts it aside.
+    expect(screen.getByRole('button', { name: 'Save it' })).toBeTruthy()
+    await press('Put aside for good')
+    expect(screen.queryByRole('alert')).toBeNull()
   })
   test('without signal it is kept and sent when the signal is back', async () => {
     let reachable = false

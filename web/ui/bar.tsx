@@ -1,7 +1,6 @@
 'use client'
 
-import type { Role } from '@stone-tally/core'
-import { ROLE_NAMES } from '@stone-tally/core'
+import { ROLE_NAMES, type Role, UNIT_SYSTEMS, type UnitSystem } from '@stone-tally/core'
 import Link from 'next/link'
 import type { ReactNode } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
@@ -21,6 +20,12 @@ const Flip = styled(AriaButton)`
   min-width: 48px; min-height: 48px; padding: 0 10px; background: none; border: 0; color: var(--ink); font: 600 15px/1 'Archivo Variable', sans-serif; cursor: pointer; text-decoration: underline dotted; text-underline-offset: 4px;
 `
 
+const UNIT_NAMES: Readonly<Record<UnitSystem, { long: string; short: string }>> = {
+  metric: { long: 'metres', short: 'm' },
+  imperial: { long: 'feet and inches', short: 'ft-in' },
+  'decimal-feet': { long: 'feet and hundredths', short: 'ft.00' },
+}
+
 /** The bar on every page: home, where one is, units, theme, who. */
 export function Bar({ person, children }: { person?: { name: string; role: Role } | undefined; children?: ReactNode }) {
   const { units, theme, setUnits, setTheme } = usePreferences()
@@ -36,10 +41,10 @@ export function Bar({ person, children }: { person?: { name: string; role: Role 
       </Link>
       <div className="mid">{children}</div>
       <Flip
-        onPress={() => setUnits(units === 'metric' ? 'imperial' : 'metric')}
-        aria-label={`Units: ${units === 'metric' ? 'metres' : 'feet and inches'}; switch`}
+        onPress={() => setUnits(UNIT_SYSTEMS[(UNIT_SYSTEMS.indexOf(units) + 1) % UNIT_SYSTEMS.length] ?? 'metric')}
+        aria-label={`Units: ${UNIT_NAMES[units].long}; switch`}
       >
-        {units === 'metric' ? 'm' : 'ft-in'}
+        {UNIT_NAMES[units].short}
       </Flip>
       <Flip onPress={() => setTheme(theme === 'day' ? 'night' : 'day')} aria-label={`Theme: ${theme}; switch`}>
         {theme === 'day' ? 'Day' : 'Night'}

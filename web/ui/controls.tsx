@@ -1,5 +1,6 @@
 'use client'
 
+import { say } from '@stone-tally/core'
 import { type ReactNode, useId } from 'react'
 import {
   Button as AriaButton,
@@ -16,6 +17,7 @@ import {
   TextField,
 } from 'react-aria-components'
 import styled, { css } from 'styled-components'
+import { usePreferences } from './preferences'
 
 const press = css`
   min-height: 48px; padding: 0 18px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink);
@@ -168,13 +170,14 @@ export const Wide = styled.div`overflow-x: auto; position: relative; td, th { wh
 
 /** Problems from the core or the server, each with its field. */
 export function Problems({ list }: { list: readonly { field: string; message: string }[] }) {
+  const { units } = usePreferences()
   if (list.length === 0) return null
   return (
     <Stop role="alert">
       {list.slice(0, 12).map((p) => (
         <div key={`${p.field}${p.message}`}>
           <strong>⬣ {p.field && p.field !== 'where' ? `${p.field}: ` : ''}</strong>
-          {p.message}
+          {say(p.message, units)}
         </div>
       ))}
     </Stop>

@@ -1,3 +1,4 @@
+import { said } from '../units/say'
 /** Weather of a day: rain mm in 24 hours, lowest air temperature °C, highest wind km/h. */
 export interface Weather {
   readonly rain: number
@@ -27,25 +28,27 @@ export function weatherCautions(now: Weather, expected?: Weather): WeatherCautio
   if (now.rain >= L.soaked) {
     list.push({
       id: 'soaked',
-      text: `${now.rain} mm of rain: fill and subgrade are soaked. Open up, drain, test moisture before anything is placed.`,
+      text: `${said.rain(now.rain)}: fill and subgrade are soaked. Open up, drain, test moisture before anything is placed.`,
       stops: 'fill',
     })
   } else if (now.rain >= L.wet) {
-    list.push({ id: 'wet', text: `${now.rain} mm of rain: fill may be over its best moisture. Squeeze it before each lift.` })
+    list.push({ id: 'wet', text: `${said.rain(now.rain)}: fill may be over its best moisture. Squeeze it before each lift.` })
   }
   if (now.low <= L.frost) {
     list.push({
       id: 'frost',
-      text: `Down to ${now.low} °C: nothing is built on or with frozen soil. Take off what is frozen, start on thawed ground.`,
+      text: `Down to ${said.temperature(now.low)}: nothing is built on or with frozen soil. Take off what is frozen, start on thawed ground.`,
       stops: 'fill',
     })
-  } else if (now.low <= L.near) list.push({ id: 'near-frost', text: `Down to ${now.low} °C: look for frozen crusts before the first lift.` })
+  } else if (now.low <= L.near)
+    list.push({ id: 'near-frost', text: `Down to ${said.temperature(now.low)}: look for frozen crusts before the first lift.` })
   if (now.wind >= L.lift)
     list.push({ id: 'wind', text: `Wind to ${now.wind} km/h: no units on the hook; fabric and covers weighed down.`, stops: 'lifting' })
   if (expected && (expected.rain >= L.wet || expected.low <= L.frost)) {
-    const why = [...(expected.rain >= L.wet ? [`${expected.rain} mm of rain`] : []), ...(expected.low <= L.frost ? [`${expected.low} °C`] : [])].join(
-      ' and ',
-    )
+    const why = [
+      ...(expected.rain >= L.wet ? [`${said.rain(expected.rain)}`] : []),
+      ...(expected.low <= L.frost ? [`${said.temperature(expected.low)}`] : []),
+    ].join(' and ')
     list.push({ id: 'cover', text: `${why} to come: shape open fill to drain, seal it and cover it tonight; no loose lift is left open.` })
   }
   return list

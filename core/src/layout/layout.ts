@@ -110,7 +110,7 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   for (const p of misplaced(layout))
     cautions.push({
       id: `misplaced ${p.field}`,
-      blocks: p.field.startsWith('grid'),
+      blocks: p.message.startsWith('there is no course'),
       message: `The plan cannot be followed (${p.field}): ${p.message}. Correct the plan.`,
     })
   return ok(layout)

@@ -1,5 +1,5 @@
 import { expectedAt } from '../forecast'
-import { formatSmall } from '../units/length'
+import { said } from '../units/say'
 import { live, statusOf } from './fold'
 import { growthReport } from './growth-report'
 import { UNIT_LEVEL, type UnitLevelData } from './kinds'
@@ -17,7 +17,7 @@ export interface UnitAdvice {
   readonly left: string
 }
 
-const mm = (v: number) => formatSmall(Math.abs(v), 'metric')
+const mm = (v: number) => said.small(Math.abs(v))
 
 /**
  * Which units of a course on the pad to lift or knock, by how much, from the level readings and the spirit level on single units.

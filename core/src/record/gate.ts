@@ -1,6 +1,7 @@
 import { WEATHER_LIMITS } from '../ground'
 import { holdPoint, LIMITS } from '../rules'
 import type { Requirement } from '../systems'
+import { said } from '../units/say'
 import { live, statusOf } from './fold'
 import type { WallState } from './state'
 import { cleared, complete, isClosed, settled } from './status'
@@ -77,7 +78,7 @@ export function barriers(state: WallState, step: Step): Barrier[] {
       result.push({
         force: 'soft',
         step,
-        message: `${titleOf(step)}: ${step.stage.dry} The weather recorded is ${now.rain} mm of rain, down to ${now.low} °C.`,
+        message: `${titleOf(step)}: ${step.stage.dry} The weather recorded is ${said.rain(now.rain)}, down to ${said.temperature(now.low)}.`,
         missing: [],
       })
     }

@@ -1,5 +1,5 @@
 import { holdPoint, type Role, witnessPoint } from '../rules'
-import { formatStation } from '../units/length'
+import { said } from '../units/say'
 import type { RecordedEntry, Verdict } from './entry'
 import { live, statusOf } from './fold'
 import { barriers, nextStep, titleOf } from './gate'
@@ -158,7 +158,7 @@ export function dueOf(state: WallState): Due[] {
     if (n.state === 'closed') continue
     const step = state.byKey.get(stepKey(n.found.entry.where))
     const at = n.found.entry.where.station
-    const what = `${step ? titleOf(step) : n.found.entry.kind}${at === undefined ? '' : ` at ${formatStation(at, 'metric')}`}: ${n.verdict.text}`
+    const what = `${step ? titleOf(step) : n.found.entry.kind}${at === undefined ? '' : ` at ${said.station(at)}`}: ${n.verdict.text}`
     const id = n.found.entry.id
     if (n.state === 'action taken')
       due.push({ id, what, why: 're-check it', roles: kindOf(n.found.entry.kind)?.roles ?? ['crew'], step: step?.key, urgent: true })

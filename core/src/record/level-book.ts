@@ -1,7 +1,7 @@
 import type { Result } from '../base/result'
 import { type LevelBook, reduceBook, type Sight } from '../ground'
 import { LIMITS } from '../rules'
-import { formatStation } from '../units/length'
+import { said } from '../units/say'
 import type { RecordedEntry } from './entry'
 import { live } from './fold'
 import type { ReadingData, SetupData, SightData } from './kinds'
@@ -34,7 +34,7 @@ function sightOf(state: WallState, { entry }: RecordedEntry): Sight | undefined 
   if (entry.kind !== 'reading' || d.method !== 'rod') return undefined
   const stage = state.byStage.get(entry.where.stage ?? '')?.title ?? ''
   const across = entry.where.offset === undefined ? '' : ` / ${entry.where.offset.toFixed(2)}`
-  return { ...base, kind: 'intermediate', point: `${stage} ${formatStation(entry.where.station ?? 0, 'metric')}${across}`, reading: d.value }
+  return { ...base, kind: 'intermediate', point: `${stage} ${said.station(entry.where.station ?? 0)}${across}`, reading: d.value }
 }
 
 /**

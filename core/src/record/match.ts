@@ -1,12 +1,13 @@
 import { pointAt } from '../geometry'
 import type { Layout } from '../layout'
 import { counted } from '../systems'
+import { said } from '../units/say'
 import type { Entry } from './entry'
 import { type GeogridData, kindOf, type PipeData } from './kinds'
 import type { Step } from './steps'
 import { targetAt } from './target'
 
-const mm = (v: number) => `${(Math.abs(v) * 1000).toFixed(0)} mm ${v > 0 ? 'higher' : 'lower'}`
+const mm = (v: number) => `${said.small(v)} ${v > 0 ? 'higher' : 'lower'}`
 /** Less than this is reading noise, m. */
 const NOISE = 0.001
 /** A face line that moved by more has to be set out anew, m. */
@@ -30,7 +31,7 @@ function moved(before: Layout, after: Layout): number {
 }
 const lineMoved = (before: Layout, after: Layout) => {
   const by = moved(before, after)
-  return by > LINE ? `the face line moved by up to ${(by * 1000).toFixed(0)} mm since` : undefined
+  return by > LINE ? `the face line moved by up to ${said.small(by)} since` : undefined
 }
 
 /** What the plan in force would find wrong with an entry that was good under its own; undefined where it says nothing new. */
@@ -56,7 +57,7 @@ export function mismatch(before: Layout, after: Layout, step: Step, entry: Entry
       if (work.target === 'alignment') return lineMoved(before, after)
       if (work.target === 'setback') {
         const by = after.plan.unit.setback - before.plan.unit.setback
-        return Math.abs(by) > NOISE / 2 ? `the units now step back ${(after.plan.unit.setback * 1000).toFixed(0)} mm a course` : undefined
+        return Math.abs(by) > NOISE / 2 ? `the units now step back ${said.small(after.plan.unit.setback)} a course` : undefined
       }
       const [was, is] = [targetAt(before, work.target, where), targetAt(after, work.target, where)]
       return Math.abs(is - was) > NOISE ? `its target is now ${mm(is - was)}` : undefined
@@ -84,7 +85,7 @@ export function mismatch(before: Layout, after: Layout, step: Step, entry: Entry
       const d = entry.data as GeogridData
       return d.length >= is.length - 0.005 && d.type === is.type
         ? undefined
-        : `placed as ${was.length} m ${was.type}; the plan now asks for ${is.length} m ${is.type}`
+        : `placed as ${said.length(was.length, 2)} ${was.type}; the plan now asks for ${said.length(is.length, 2)} ${is.type}`
     }
     case 'pipe': {
       if (entry.kind !== 'pipe') return undefined

@@ -1,4 +1,4 @@
-import { formatStation } from '../units/length'
+import { said } from '../units/say'
 import type { RecordedEntry } from './entry'
 import type { CheckData, GeogridData, LiftData, PhotoData, PipeData, SightingData, UnitsData } from './kinds'
 import { kindOf } from './kinds'
@@ -120,7 +120,7 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
         ...none,
         done: gaps.length === 0 ? 1 : 0,
         total: 1,
-        missing: gaps.length === 0 ? [] : [`layer of ${step.grid?.length ?? 0} m${which}`],
+        missing: gaps.length === 0 ? [] : [`layer of ${said.length(step.grid?.length ?? 0, 2)}${which}`],
       }
     }
     case 'pipe': {
@@ -166,8 +166,7 @@ function liftOf(state: WallState, { entry }: RecordedEntry): number {
   return (of.data as LiftData).lift
 }
 
-const gapWords = (gaps: readonly { from: number; to: number }[]) =>
-  gaps.map((g) => `${formatStation(g.from, 'metric')} to ${formatStation(g.to, 'metric')}`).join(' and ')
+const gapWords = (gaps: readonly { from: number; to: number }[]) => gaps.map((g) => `${said.station(g.from)} to ${said.station(g.to)}`).join(' and ')
 
 /** Stretches of a section that no lift of a list covers; a lift without a stretch covers all of it. */
 function uncovered(
@@ -220,7 +219,7 @@ function readings(state: WallState, step: Step, work: readonly RecordedEntry[]):
     at.set(point, e)
   }
   const read = places.map((p) => ({ ...p, entry: at.get(`${p.station}|${p.offset ?? ''}`) ?? along }))
-  const left = read.filter((r) => !r.entry).map((r) => formatStation(r.station, 'metric'))
+  const left = read.filter((r) => !r.entry).map((r) => said.station(r.station))
   const missing =
     left.length > 0 ? [`${left.length} of ${places.length} points: ${[...new Set(left)].slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}`] : []
   return {

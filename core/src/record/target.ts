@@ -83,3 +83,21 @@ export function pointsOf(layout: Layout, stage: Stage, section: string, course?:
     .filter((s) => s.to - s.from >= layout.plan.unit.length / 4 && !own.some((x) => x >= s.from && x <= s.to))
   return [...own, ...short.map(middle)].sort((a, b) => a - b)
 }
+
+/**
+ * The stations of a step in the order a crew goes: from the end of its lowest pad step along the wall, then what lies behind them.
+ *
+ * @example walkOrder(layout, step.points) // [8.9, 7.5, 6, 4.6] where the pad rises towards the start
+ */
+export function walkOrder(layout: Layout, points: readonly number[]): number[] {
+  const up = [...points].sort((a, b) => a - b)
+  const [first, last] = [up[0], up[up.length - 1]]
+  if (first === undefined || last === undefined) return []
+  const own = layout.steps.filter((s) => s.end > first - 1e-6 && s.start < last + 1e-6)
+  const lowest = own.reduce((a, b) => (b.elevation < a.elevation - 1e-9 ? b : a), own[0] as Layout['steps'][number])
+  // A pad that rises on one side only is walked from its other end.
+  const rises = own.some((s) => s.start > lowest.start && s.elevation > lowest.elevation)
+  const falls = own.some((s) => s.start < lowest.start && s.elevation > lowest.elevation)
+  if (falls && !rises) return up.reverse()
+  return falls ? [...up.filter((s) => s >= lowest.start - 1e-6), ...up.filter((s) => s < lowest.start - 1e-6).reverse()] : up
+}

@@ -1,3 +1,4 @@
 export * from './angle'
 export * from './length'
 export * from './quantity'
+export * from './say'

@@ -1,7 +1,10 @@
 import { fail, ok, type Result } from '../base/result'
 
-/** The two ways a crew measures: metres and millimetres, or feet and inches. */
-export type UnitSystem = 'metric' | 'imperial'
+/** The ways a crew measures: metres and millimetres, feet and inches, or a surveyor's feet and hundredths. */
+export type UnitSystem = 'metric' | 'imperial' | 'decimal-feet'
+export const UNIT_SYSTEMS: readonly UnitSystem[] = ['metric', 'imperial', 'decimal-feet']
+/** The unit small lengths are typed in. @example smallUnit('metric') // 'mm' */
+export const smallUnit = (units: UnitSystem) => (units === 'metric' ? ('mm' as const) : units === 'imperial' ? ('in' as const) : ('ft' as const))
 
 export const FOOT = 0.3048
 export const INCH = 0.0254
@@ -58,7 +61,8 @@ export function parseLength(input: string, bare: 'm' | 'mm' | 'ft' | 'in' = 'm')
   }
 }
 
-function sixteenths(inches: number): string {
+/** Inches to the nearest sixteenth; `full` shows the whole inches even where there are none. */
+function sixteenths(inches: number, full = false): string {
   const total = Math.round(inches * 16)
   const whole = Math.floor(total / 16)
   let top = total % 16
@@ -68,7 +72,7 @@ function sixteenths(inches: number): string {
     top /= 2
     bottom /= 2
   }
-  return whole === 0 ? `${top}/${bottom}` : `${whole} ${top}/${bottom}`
+  return whole === 0 && !full ? `${top}/${bottom}` : `${whole} ${top}/${bottom}`
 }
 
 const clean = (value: number, places: number) => {
@@ -77,21 +81,23 @@ const clean = (value: number, places: number) => {
 }
 
 /**
- * A length for reading: `1.015 m` or `3' 4"`.
+ * A length for reading: `1.015 m`, `3'-4"` or, as surveyors write it, `3.33 ft`.
  *
  * @param metres - SI length
  * @example formatLength(1.015, 'metric') // '1.015 m'
  */
 export function formatLength(metres: number, system: UnitSystem, places = 3): string {
   if (system === 'metric') return `${clean(metres, places)} m`
+  if (system === 'decimal-feet') return `${clean(metres / FOOT, Math.min(places, 2)).replace('-', '−')} ft`
   const inches = Math.round((Math.abs(metres) / INCH) * 16) / 16
   const feet = Math.floor(inches / 12)
-  return `${metres < 0 && inches > 0 ? '−' : ''}${feet}' ${sixteenths(inches - feet * 12)}"`
+  return `${metres < 0 && inches > 0 ? '−' : ''}${feet}'-${sixteenths(inches - feet * 12, true)}"`
 }
 
-/** A small length such as a deviation or a lift, without sign: `4 mm` or `3/16"`. */
+/** A small length such as a deviation or a lift, without sign: `4 mm`, `3/16"` or `0.01 ft`. */
 export function formatSmall(metres: number, system: UnitSystem): string {
   const size = Math.abs(metres)
+  if (system === 'decimal-feet') return `${(size / FOOT).toFixed(2)} ft`
   return system === 'metric' ? `${Math.round(size * 1000)} mm` : `${sixteenths(size / INCH)}"`
 }
 
@@ -116,8 +122,8 @@ export function formatSide(metres: number, sides: readonly [string, string], sys
 }
 const NOTHING = /^0 ?(mm|"|ft)$|^0\.00 ft$/
 
-/** A station along the face, shown the way stakes are written: `12.60` or `41' 4"`. */
-export const formatStation = (metres: number, system: UnitSystem) => (system === 'metric' ? clean(metres, 2) : formatLength(metres, 'imperial'))
+/** A station along the face, shown the way stakes are written: `12.60` or `41'-4"`. */
+export const formatStation = (metres: number, system: UnitSystem) => (system === 'metric' ? clean(metres, 2) : formatLength(metres, system))
 
 /** The directions a deviation can have, in words; first when positive. */
 const WORDS = { level: ['high', 'low'], line: ['out', 'in'], setback: ['back', 'forward'] } as const

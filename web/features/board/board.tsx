@@ -9,6 +9,7 @@ import {
   type Plan,
   type ProgressBook,
   progressBook,
+  say,
   settled,
   statusOf,
   stepKey,
@@ -87,6 +88,10 @@ export function Board({
   const step = (chosen ? state.byKey.get(chosen) : undefined) ?? next
   const status = step ? statusOf(state, step) : undefined
   const own = layout.plan.sections.find((s) => s.id === section) ?? layout.plan.sections[0]
+  // A station chosen for one step says nothing of the next.
+  const stepNow = step?.key
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever the step changes
+  useEffect(() => setStation(undefined), [stepNow])
   const at = station ?? (own ? own.from + (own.to - own.from) / 2 : 0)
   const holds = waitingHolds(state)
   const findings = openFindings(state)
@@ -241,9 +246,9 @@ export function Board({
                 {lost.map((u) => (
                   <li key={`lost ${u.key}`}>
                     <Pick onPress={() => goTo(u.key)}>
-                      ◇ {u.title}
+                      ≠ {u.title}
                       {u.section ? `, section ${u.section}` : ''}
-                      {u.course ? ` course ${u.course}` : ''}: {u.message}
+                      {u.course ? ` course ${u.course}` : ''}: {say(u.message, units)}
                     </Pick>
                   </li>
                 ))}
@@ -251,7 +256,7 @@ export function Board({
                   <li key={f.entry.id}>
                     <Pick onPress={() => goTo(stepKey(f.entry.where as Where))}>
                       ▲ {state.byStage.get(f.entry.where.stage ?? '')?.title}, section {f.entry.where.section} course {f.entry.where.course}:{' '}
-                      {state.outs.get(f.entry.id)?.text}
+                      {say(state.outs.get(f.entry.id)?.text ?? '', units)}
                     </Pick>
                   </li>
                 ))}

@@ -1,6 +1,6 @@
 'use client'
 
-import { courseSheet, formatDeviation, formatSmall, judgeSheet, LIMITS, parseLength, type WallState } from '@stone-tally/core'
+import { courseSheet, formatDeviation, formatSmall, judgeSheet, LIMITS, parseLength, say, smallUnit, type WallState } from '@stone-tally/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
@@ -54,7 +54,7 @@ export function CourseSheetCard({
     return () => window.removeEventListener('keydown', onKey)
   }, [typing])
   if (!sheet || sheet.barriers.length > 0 || sheet.lines.length < 2 || (me.role !== 'foreman' && me.role !== 'crew')) return null
-  const value = parseLength(worst, units === 'metric' ? 'mm' : 'in')
+  const value = parseLength(worst, smallUnit(units))
   const judged = sheet.wantsLevel && worst.trim() && value.ok ? judgeSheet(sheet, value.value) : undefined
   const put = async () => {
     if (sheet.wantsLevel && !value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: 'Largest deviation' })))
@@ -77,7 +77,7 @@ export function CourseSheetCard({
         {sheet.lines.map((l) => (
           <li key={l.step.key}>
             <b>{l.step.stage.title}</b>
-            <span>{l.words}</span>
+            <span>{say(l.words, units)}</span>
           </li>
         ))}
       </ul>
@@ -85,7 +85,7 @@ export function CourseSheetCard({
         <>
           <TextField value={worst} onChange={setWorst}>
             <Label style={{ fontSize: 15, color: 'var(--soft)' }}>
-              Largest deviation of level, + is high, {units === 'metric' ? 'mm' : 'in'}; limit ±{formatSmall(sheet.limit, units)}
+              Largest deviation of level, + is high, {smallUnit(units)}; limit ±{formatSmall(sheet.limit, units)}
             </Label>
             <Figure ref={input} inputMode="decimal" enterKeyHint="done" onKeyDown={(e) => e.key === 'Enter' && put()} />
           </TextField>

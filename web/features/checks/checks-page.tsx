@@ -17,6 +17,7 @@ import {
   ROLE_NAMES,
   ROLES,
   type Role,
+  say,
   stepKey,
   titleOf,
 } from '@stone-tally/core'
@@ -118,7 +119,7 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
                       <td>{FOUND[n.state]}</td>
                       <td className="wrap">
                         {entry.where.section ? `${entry.where.section}${entry.where.course ? ` course ${entry.where.course}` : ''}` : ''}
-                        {entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, units)}`}: {n.verdict.text}.{' '}
+                        {entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, units)}`}: {say(n.verdict.text, units)}.{' '}
                         {entry.by.name}
                       </td>
                       <td className="wrap">{words?.cause ?? '—'}</td>
@@ -183,6 +184,7 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
 }
 
 function DueRows({ list, link }: { list: readonly Due[]; link(key: string | undefined): string }) {
+  const { units } = usePreferences()
   return (
     <DueList>
       {list.map((d) => (
@@ -193,9 +195,9 @@ function DueRows({ list, link }: { list: readonly Due[]; link(key: string | unde
           </span>
           <div>
             <Link href={link(d.step)}>
-              <strong>{d.what}</strong>
+              <strong>{say(d.what, units)}</strong>
             </Link>
-            <p>{d.why}</p>
+            <p>{say(d.why, units)}</p>
           </div>
         </li>
       ))}
@@ -215,6 +217,7 @@ function PointBoard({
   order: readonly string[]
   link(key: string): string
 }) {
+  const { units } = usePreferences()
   const own = points.filter((p) => p.step.section === undefined || p.step.section === section)
   const courses = [...new Set(own.flatMap((p) => p.step.course ?? []))].sort((a, b) => a - b)
   const rows = new Map<string, PointStatus[]>()
@@ -224,7 +227,7 @@ function PointBoard({
       href={link(p.step.key)}
       data-state={p.state}
       title={`${titleOf(p.step)}: ${p.state}`}
-      aria-label={`${titleOf(p.step)}: ${p.state}, ${p.done} of ${p.total}${p.missing.length > 0 ? `, missing ${p.missing.join('; ')}` : ''}${p.photos > 0 ? `, ${p.photos} photos` : ''}`}
+      aria-label={`${titleOf(p.step)}: ${p.state}, ${p.done} of ${p.total}${p.missing.length > 0 ? `, missing ${say(p.missing.join('; '), units)}` : ''}${p.photos > 0 ? `, ${p.photos} photos` : ''}`}
     >
       {MARK[p.state]}
     </Link>

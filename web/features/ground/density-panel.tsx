@@ -12,6 +12,7 @@ import {
   lineOf,
   looksLikeShare,
   type Problem,
+  say,
   WINDOWS,
 } from '@stone-tally/core'
 import { useState } from 'react'
@@ -88,7 +89,7 @@ export function DensityPanel(props: GroundProps) {
                     <td className="n">{t.result ? t.result.moisture : '—'}</td>
                     <td className="wrap">
                       {t.out ? (t.closed ? '◆ failed, reworked: ' : '▲ ') : '✓ '}
-                      {t.text}
+                      {say(t.text, units)}
                     </td>
                   </tr>
                 ))}
@@ -273,7 +274,7 @@ function TestForm({
             {judged.relative.toFixed(1)} %
           </b>
           <span>
-            {judged.text}
+            {say(judged.text, units)}
             {odd ? '. Press record again if it stands as it was read.' : ''}
           </span>
         </Judgement>

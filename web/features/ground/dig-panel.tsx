@@ -12,6 +12,7 @@ import {
   OBSTRUCTIONS,
   type Problem,
   parseLength,
+  smallUnit,
   statusOf,
   WAYS,
 } from '@stone-tally/core'
@@ -207,7 +208,7 @@ function ObstructionForm(props: GroundProps) {
   const step = digStep(state, section)
   if (!step) return null
   if (!open && !of) return <Button onPress={() => setOpen(true)}>Something in the way at {formatStation(station, units)}</Button>
-  const high = parseLength(above, units === 'metric' ? 'mm' : 'in')
+  const high = parseLength(above, smallUnit(units))
   const limit = LIMITS.padThickness.value
   const words = !high.ok
     ? ''
@@ -232,7 +233,7 @@ function ObstructionForm(props: GroundProps) {
       <Choice label="What" value={what} options={Object.entries(OBSTRUCTIONS) as [keyof typeof OBSTRUCTIONS, string][]} onChange={setWhat} />
       <Row>
         <Field label={`Length along the wall, ${units === 'metric' ? 'm' : 'ft'}`} value={length} onChange={setLength} inputMode="decimal" />
-        <Field label={`Above the bottom, ${units === 'metric' ? 'mm' : 'in'}`} value={above} onChange={setAbove} inputMode="decimal" />
+        <Field label={`Above the bottom, ${smallUnit(units)}`} value={above} onChange={setAbove} inputMode="decimal" />
         <Field label="Note" value={note} onChange={setNote} />
       </Row>
       {words ? <Caution>{words}</Caution> : null}

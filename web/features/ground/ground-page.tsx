@@ -10,13 +10,14 @@ import {
   nextStep,
   type ObstructionData,
   type Plan,
+  say,
   type UndercutData,
   weatherCautions,
   weatherOf,
 } from '@stone-tally/core'
 import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, Places, SectionChoice, useWall } from '@/features/wall'
+import { feedWords, type Me, Places, SectionChoice, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, Condensed, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -64,7 +65,8 @@ export function GroundPage({
   finding?: string
   tab?: string
 }) {
-  const { state, record, loaded, live: line, waiting } = useWall(wall, plans, me)
+  const feed = useWall(wall, plans, me)
+  const { state, record, loaded } = feed
   const { units } = usePreferences()
   const { plan } = state.layout
   const [section, setSection] = useState(plan.sections[0]?.id ?? '')
@@ -100,10 +102,7 @@ export function GroundPage({
   return (
     <>
       <Bar person={me}>
-        <strong>{name}</strong>{' '}
-        <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>
-          {line === 'lost' ? '▲ no connection, what you record is kept here' : waiting > 0 ? `${waiting} waiting to be sent` : ''}
-        </Condensed>
+        <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>{feedWords(feed)}</Condensed>
       </Bar>
       <Frame>
         <Places wall={wall} here="ground" />
@@ -122,7 +121,7 @@ export function GroundPage({
             ) : null}
           </Row>
         </Row>
-        {loaded ? null : <p role="status">{line === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>}
+        {loaded ? null : <p role="status">{feed.live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>}
         <div ref={box}>
           <TrenchSection
             report={report}
@@ -150,7 +149,7 @@ export function GroundPage({
         {cautions.length > 0 ? (
           <Stack style={{ gap: 6 }} {...(cautions.some((c) => c.stops) ? {} : { 'data-later': true })}>
             {cautions.map((c) => (
-              <Caution key={c.id}>{c.text}</Caution>
+              <Caution key={c.id}>{say(c.text, units)}</Caution>
             ))}
           </Stack>
         ) : null}

@@ -11,6 +11,7 @@ import {
   type PointRow,
   readPointsCsv,
   type Step,
+  say,
   targetAt,
 } from '@stone-tally/core'
 import { useState } from 'react'
@@ -105,14 +106,14 @@ export function PointsForm({ state, section, units, me, record, wall }: GroundPr
                       {formatStation(j.r.station, units)}
                       {j.r.offset === undefined ? '' : ` / ${j.r.offset.toFixed(2)}`}
                     </td>
-                    <td className="wrap">{j.why ? `▲ ${j.why}` : digWords(j.deviation, units)}</td>
+                    <td className="wrap">{j.why ? `▲ ${say(j.why, units)}` : digWords(j.deviation, units)}</td>
                   </tr>
                 ))}
                 {read.value.bad.map((b) => (
                   <tr key={`bad ${b.line}`}>
                     <td>{b.line}</td>
                     <td>—</td>
-                    <td className="wrap">▲ {b.message}</td>
+                    <td className="wrap">▲ {say(b.message, units)}</td>
                   </tr>
                 ))}
               </tbody>

@@ -9,6 +9,7 @@ import {
   SOIL_QUESTIONS,
   type SoilAnswers,
   type SoilReportData,
+  smallUnit,
   soilParameters,
   soilsOf,
   undercutVolume,
@@ -205,7 +206,7 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
   const [passes, setPasses] = useState('3')
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async () => {
-    const d = parseLength(depth, units === 'metric' ? 'mm' : 'in')
+    const d = parseLength(depth, smallUnit(units))
     if (!d.ok) return setProblems(d.problems)
     await go([
       {
@@ -222,7 +223,7 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
         Dug out {formatStation(of.data.from, units)} to {formatStation(of.data.to, units)}, at least {formatSmall(of.finding.undercut, units)}:
       </strong>
       <Row>
-        <Field label={`Depth, ${units === 'metric' ? 'mm' : 'in'}`} value={depth} onChange={setDepth} inputMode="decimal" />
+        <Field label={`Depth, ${smallUnit(units)}`} value={depth} onChange={setDepth} inputMode="decimal" />
         <Field label="Filled with" value={fill} onChange={setFill} />
         <Field label="Passes" value={passes} onChange={setPasses} inputMode="numeric" />
       </Row>

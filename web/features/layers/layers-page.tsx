@@ -13,6 +13,7 @@ import {
   progressOf,
   rollBook,
   rollCuttings,
+  say,
 } from '@stone-tally/core'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
@@ -71,7 +72,7 @@ export function LayersPage({ wall, name, plans, me }: { wall: string; name: stri
       </div>
       {open.map((l) => (
         <Caution key={`open ${l.step.key}`}>
-          {MARK[l.state]} Section {l.layer.section} course {l.layer.course}: {l.state}, {l.words}.{' '}
+          {MARK[l.state]} Section {l.layer.section} course {l.layer.course}: {l.state}, {say(l.words, units)}.{' '}
           <Link href={`/walls/${wall}?step=${encodeURIComponent(l.step.key)}`}>Open it</Link>
         </Caution>
       ))}
@@ -106,10 +107,10 @@ export function LayersPage({ wall, name, plans, me }: { wall: string; name: stri
                   <td className="n">{l.layer.strips}</td>
                   <td className="wrap">
                     {MARK[l.state]} {l.state}
-                    {l.words ? `: ${l.words}` : ''}
+                    {l.words ? `: ${say(l.words, units)}` : ''}
                     {l.layer.lies.map((x) => (
                       <span key={`${x.kind}${x.from}`} style={{ display: 'block', color: 'var(--soft)', fontSize: 14 }}>
-                        {x.words}
+                        {say(x.words, units)}
                       </span>
                     ))}
                   </td>

@@ -1,6 +1,6 @@
 'use client'
 
-import { type CatalogueUnit, formatAmount, formatLength, layOut, type Plan, quantities, type UnitSystem } from '@stone-tally/core'
+import { type CatalogueUnit, formatAmount, formatLength, layOut, type Plan, quantities, say, type UnitSystem } from '@stone-tally/core'
 import { useMemo, useRef, useState } from 'react'
 import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
 import styled from 'styled-components'
@@ -267,7 +267,7 @@ function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | 
     <div ref={ref}>
       {laid?.ok && problem ? (
         <p style={{ margin: '0 0 6px' }}>
-          <strong>▲ {problem}.</strong> <span style={{ color: 'var(--soft)' }}>The drawing shows the plan before that.</span>
+          <strong>▲ {say(problem, units)}.</strong> <span style={{ color: 'var(--soft)' }}>The drawing shows the plan before that.</span>
         </p>
       ) : null}
       {laid?.ok ? (
@@ -282,7 +282,7 @@ function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | 
             label="The wall as planned"
           />
           {laid.value.cautions.map((c) => (
-            <Caution key={c.id}>{c.message}</Caution>
+            <Caution key={c.id}>{say(c.message, units)}</Caution>
           ))}
           <details open style={{ marginTop: 8 }}>
             <summary style={{ minHeight: 40, cursor: 'pointer' }}>
@@ -338,7 +338,7 @@ function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | 
           </details>
         </>
       ) : (
-        <p style={{ color: 'var(--soft)' }}>The wall is drawn here as soon as the plan makes one. {problem ? `Next: ${problem}` : ''}</p>
+        <p style={{ color: 'var(--soft)' }}>The wall is drawn here as soon as the plan makes one. {problem ? `Next: ${say(problem, units)}` : ''}</p>
       )}
     </div>
   )

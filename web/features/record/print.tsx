@@ -13,6 +13,7 @@ import {
   placeOf,
   progressOf,
   quantities,
+  say,
   statusOf,
   stepKey,
   titleOf,
@@ -188,7 +189,7 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
               return e ? (
                 <li key={id}>
                   {openFindings(state).includes(e) ? '▲ open: ' : 'closed: '}
-                  {placeOf(e.entry)} {lineOf(state, e.entry, { units })}, {v.text}. {action ? lineOf(state, action.entry, { units }) : ''}
+                  {placeOf(e.entry)} {lineOf(state, e.entry, { units })}, {say(v.text, units)}. {action ? lineOf(state, action.entry, { units }) : ''}
                   {state.superseded.has(id) ? ' (entry corrected)' : ''}
                 </li>
               ) : null

@@ -1,6 +1,7 @@
 'use client'
 
 import type { Clearance, Plan, UnitSystem } from '@stone-tally/core'
+import { say } from '@stone-tally/core'
 import { useState } from 'react'
 import { Button, Choice, Field, Quiet, Small, Stack } from '@/ui/controls'
 import { Openings } from './openings'
@@ -64,7 +65,7 @@ export function AroundPanel({ draft, units, clear, readOnly }: { draft: Draft; u
         {clear.map((c) => (
           <li key={c.obstacle} style={{ display: 'flex', gap: 8, justifyContent: 'space-between', alignItems: 'start' }}>
             <span style={c.ok ? {} : { fontWeight: 600 }}>
-              {c.ok ? '✓' : '▲'} {c.message}
+              {c.ok ? '✓' : '▲'} {say(c.message, units)}
             </span>
             {readOnly ? null : (
               <Quiet

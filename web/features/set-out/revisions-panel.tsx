@@ -1,8 +1,9 @@
 'use client'
 
-import { type Change, compareLayouts, type Layout, type Problem, type Unmatched } from '@stone-tally/core'
+import { type Change, compareLayouts, type Layout, type Problem, say, type Unmatched } from '@stone-tally/core'
 import { useState } from 'react'
 import { Button, Caution, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
 import type { Draft } from './use-draft'
 
@@ -34,6 +35,7 @@ export function RevisionsPanel({
   unmatched: readonly Unmatched[]
   may: boolean
 }) {
+  const { units } = usePreferences()
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   const of = (n: number) => (n === 0 ? draft.layout : issued.find((r) => r.number === n)?.layout)
@@ -84,7 +86,7 @@ export function RevisionsPanel({
         ) : (
           <ol style={{ margin: 0, paddingLeft: 22, display: 'grid', gap: 6 }}>
             {changes.map((c) => (
-              <li key={`${c.id}${c.text}`}>{c.text}</li>
+              <li key={`${c.id}${c.text}`}>{say(c.text, units)}</li>
             ))}
           </ol>
         )}
@@ -100,7 +102,7 @@ export function RevisionsPanel({
               <li key={u.key}>
                 {u.title}
                 {u.section ? `, section ${u.section}` : ''}
-                {u.course ? `, course ${u.course}` : ''} ({u.entries.length}): {u.message}
+                {u.course ? `, course ${u.course}` : ''} ({u.entries.length}): {say(u.message, units)}
               </li>
             ))}
           </ul>

@@ -1,6 +1,6 @@
 'use client'
 
-import { advance, clearances, emptyState, formatLength, type Layout, lineBeside, type Plan, unmatched } from '@stone-tally/core'
+import { advance, clearances, emptyState, formatLength, type Layout, lineBeside, type Plan, say, unmatched } from '@stone-tally/core'
 import Link from 'next/link'
 import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
@@ -143,13 +143,13 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
               .slice(0, 2)
               .map((c) => (
                 <p key={c.message} style={{ fontSize: 15 }}>
-                  ▲ {c.message}
+                  ▲ {say(c.message, units)}
                 </p>
               ))
           )}
           {clear.some((c) => !c.ok) && tab !== 'around' ? (
             <p style={{ fontSize: 15 }}>
-              ▲ {clear.find((c) => !c.ok)?.message.split(';')[0]}. <Quiet onPress={() => setTab('around')}>Clearances</Quiet>
+              ▲ {say(clear.find((c) => !c.ok)?.message.split(';')[0] ?? '', units)}. <Quiet onPress={() => setTab('around')}>Clearances</Quiet>
             </p>
           ) : null}
           <div ref={ref}>

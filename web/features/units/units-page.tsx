@@ -10,6 +10,7 @@ import {
   type Piece,
   type Plan,
   quantities,
+  say,
   type UnitSystem,
 } from '@stone-tally/core'
 import { select } from 'd3-selection'
@@ -193,7 +194,7 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
           governs, rounded up to {layout.buried.courses} {layout.buried.courses === 1 ? 'course' : 'courses'}.
         </p>
         {layout.cautions.map((c) => (
-          <Caution key={c.message}>{c.message}</Caution>
+          <Caution key={c.message}>{say(c.message, units)}</Caution>
         ))}
         <Two>
           <Stack style={{ minWidth: 0, gridTemplateColumns: 'minmax(0, 1fr)' }}>

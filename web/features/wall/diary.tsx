@@ -4,6 +4,7 @@ import {
   clockOf,
   type Entry,
   lineOf,
+  mayCorrect,
   mayRecord,
   parseLength,
   placeOf,
@@ -19,6 +20,7 @@ import styled from 'styled-components'
 import { Ask, Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import type { Fact, Me, RecordResult } from './use-wall'
+import { Judged } from './work/judged'
 import { useRecord } from './work/use-record'
 
 const List = styled.ol`
@@ -76,19 +78,32 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
         </span>
         {by ? <span> (corrected)</span> : null}
         {entry.recheckOf ? <span> (re-check)</span> : null}
-        {entry.supersedes && entry.kind !== 'strike' ? <span> (corrects an earlier entry)</span> : null}
+        {entry.supersedes && entry.kind !== 'strike' ? <span> (corrects an earlier entry{entry.reason ? `: ${entry.reason}` : ''})</span> : null}
+        {entry.kind === 'strike' && entry.supersedes ? <StruckOut state={state} id={entry.supersedes} /> : null}
         <div className="meta">
           {recorded.seq} · <When at={entry.at} /> · {entry.by.name}
           {clock ? ` · ▲ ${clock}; it came in ` : ''}
           {clock ? <When at={recorded.receivedAt} /> : null}
         </div>
       </div>
-      {!by && mayRecord(me.role, 'strike') && entry.kind !== 'strike' && entry.kind !== 'revision' ? (
+      {!by && mayRecord(me.role, 'strike') && entry.kind !== 'strike' && entry.kind !== 'revision' && mayCorrect(entry, me).ok ? (
         <Quiet onPress={() => setOpen(true)}>Correct</Quiet>
       ) : null}
       <CorrectDialog entry={entry} open={open} onClose={() => setOpen(false)} record={record} state={state} me={me} />
     </li>
   )
+}
+
+/** What a strike took out, in its own words. */
+export function StruckOut({ state, id }: { state: WallState; id: string }) {
+  const { units } = usePreferences()
+  const old = state.byId.get(id)
+  return old ? (
+    <div className="meta">
+      It was no. {old.seq}: {placeOf(old.entry) ? `${placeOf(old.entry)} · ` : ''}
+      {lineOf(state, old.entry, { units })}, by {old.entry.by.name}
+    </div>
+  ) : null
 }
 
 /** The value of an entry that can be put right as one number; others are struck out and recorded anew. */
@@ -119,12 +134,27 @@ function CorrectDialog({
   const [reason, setReason] = useState('')
   const { busy, problems, setProblems, go } = useRecord(record)
   const close = (done: boolean) => done && onClose()
+  const read = entry.kind === 'units' ? { ok: Number.isInteger(Number(value)) && value.trim() !== '', value: Number(value) } : parseLength(value, 'm')
+  const data =
+    entry.kind === 'units'
+      ? { ...(entry.data as UnitsData), set: read.ok ? read.value : 0 }
+      : { ...(entry.data as ReadingData), value: read.ok ? read.value : 0 }
+  // Judged by the plan it was recorded under, as the entry it corrects.
+  const verdict = read.ok && old !== undefined && value !== old ? verdictOf(state, { ...entry, data }) : undefined
+  const why = reason.trim()
   const put = async () => {
-    const read = entry.kind === 'units' ? { ok: true as const, value: Number(value) } : parseLength(value, 'm')
-    if (!read.ok) return setProblems(read.problems)
-    const data = entry.kind === 'units' ? { ...(entry.data as UnitsData), set: read.value } : { ...(entry.data as ReadingData), value: read.value }
+    if (!read.ok) return setProblems([{ field: 'Right value', message: `"${value}" cannot be read` }])
     close(
-      await go([{ kind: entry.kind, where: entry.where, data, supersedes: entry.id, ...(entry.recheckOf ? { recheckOf: entry.recheckOf } : {}) }]),
+      await go([
+        {
+          kind: entry.kind,
+          where: entry.where,
+          data,
+          supersedes: entry.id,
+          reason: why,
+          ...(entry.recheckOf ? { recheckOf: entry.recheckOf } : {}),
+        },
+      ]),
     )
   }
   return (
@@ -132,30 +162,31 @@ function CorrectDialog({
       <Stack>
         <p>{lineOf(state, entry, { units })}</p>
         <p style={{ fontSize: 15, color: 'var(--soft)' }}>The original stays in the record, struck through, with your correction beside it.</p>
+        <Field label="Why is it wrong? Kept with the correction" value={reason} onChange={setReason} />
         {old !== undefined && mayRecord(me.role, entry.kind) ? (
-          <Row>
-            <div style={{ flex: 1 }}>
-              <Field
-                label={entry.kind === 'units' ? 'Units set' : 'Right value (metres, or with its unit)'}
-                value={value}
-                onChange={setValue}
-                inputMode="decimal"
-              />
-            </div>
-            <NowButton isDisabled={busy || value === old} onPress={put}>
-              Correct
-            </NowButton>
-          </Row>
+          <>
+            <Row>
+              <div style={{ flex: 1 }}>
+                <Field
+                  label={entry.kind === 'units' ? 'Units set' : 'Right value (metres, or with its unit)'}
+                  value={value}
+                  onChange={setValue}
+                  inputMode="decimal"
+                />
+              </div>
+              <NowButton isDisabled={busy || value === old || why.length < 3} onPress={put}>
+                Correct
+              </NowButton>
+            </Row>
+            {verdict ? <Judged verdict={verdict} otherwise="" /> : null}
+          </>
         ) : null}
         <Row>
-          <div style={{ flex: 1 }}>
-            <Field label="Or strike it out: why is it wrong?" value={reason} onChange={setReason} />
-          </div>
           <Button
-            isDisabled={busy || reason.trim().length < 3}
-            onPress={async () => close(await go([{ kind: 'strike', where: {}, data: { reason: reason.trim() }, supersedes: entry.id }]))}
+            isDisabled={busy || why.length < 3}
+            onPress={async () => close(await go([{ kind: 'strike', where: {}, data: { reason: why }, supersedes: entry.id }]))}
           >
-            Strike out
+            {old === undefined ? 'Strike it out' : 'Strike it out instead'}
           </Button>
         </Row>
         <Problems list={problems} />

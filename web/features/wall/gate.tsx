@@ -7,18 +7,22 @@ import {
   isSigned,
   kindOf,
   lineOf,
+  live,
   mayRecord,
   placeOf,
   type RecordedEntry,
+  type ReleaseData,
   type Step,
   type StepStatus,
+  say,
   settled,
   type WallState,
 } from '@stone-tally/core'
-import { useState } from 'react'
-import { Button, Field, LinkButton, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { type ReactNode, useState } from 'react'
+import { Button, Check, Choice, Field, LinkButton, NowButton, Problems, Quiet, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { type Signature, SignatureField } from './signature'
+import { isTyping, useTyped } from './typed'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { whereOf } from './work/types'
 import { useRecord } from './work/use-record'
@@ -46,15 +50,16 @@ export function GatePanel({ state, step, me, record, onStep }: GateProps) {
 }
 
 function Reason({ barrier, me, record, onStep }: { barrier: Barrier } & Pick<GateProps, 'me' | 'record' | 'onStep'>) {
-  const [open, setOpen] = useState(false)
-  const [reason, setReason] = useState('')
+  const [open, setOpen] = useState(isTyping(`pass ${barrier.step?.key ?? barrier.message}`))
+  const [reason, setReason, noReason] = useTyped(`pass ${barrier.step?.key ?? barrier.message}`, 'pass')
   const { busy, problems, go } = useRecord(record)
   const other = barrier.step
+  const { units } = usePreferences()
   return (
     <Stack style={{ gap: 8 }}>
       <div>
-        {barrier.message}
-        {barrier.missing.length > 0 ? ` Missing: ${barrier.missing.join('; ')}.` : ''}
+        {say(barrier.message, units)}
+        {barrier.missing.length > 0 ? ` Missing: ${say(barrier.missing.join('; '), units)}.` : ''}
       </div>
       <Row>
         {other ? <Button onPress={() => onStep(other.key)}>Go there: {other.stage.title.toLowerCase()}</Button> : null}
@@ -69,7 +74,9 @@ function Reason({ barrier, me, record, onStep }: { barrier: Barrier } & Pick<Gat
           </div>
           <Button
             isDisabled={busy || reason.trim().length < 4}
-            onPress={() => go([{ kind: 'override', where: whereOf(other), data: { reason: reason.trim() } }])}
+            onPress={async () => {
+              if (await go([{ kind: 'override', where: whereOf(other), data: { reason: reason.trim() } }])) noReason()
+            }}
           >
             Pass
           </Button>
@@ -80,16 +87,42 @@ function Reason({ barrier, me, record, onStep }: { barrier: Barrier } & Pick<Gat
   )
 }
 
-/** A hold point whose work is done: released or rejected by the role it names. */
-export function HoldPanel({ step, status, me, record }: Omit<GateProps, 'onStep'> & { status: StepStatus }) {
-  const [reason, setReason] = useState('')
-  const [signature, setSignature] = useState<Signature>({})
+/** A hold point whose work is done: released or rejected by the role it names, or as reported of somebody who has no account. */
+export function HoldPanel({ state, step, status, me, record }: Omit<GateProps, 'onStep'> & { status: StepStatus }) {
+  const { units } = usePreferences()
+  const [reason, setReason, noReason] = useTyped(`hold ${step.key}`, 'seen')
+  const [witness, setWitness, noWitness] = useTyped(`hold ${step.key}`, 'witness')
+  const [signature, setSignature] = useState<Signature>({ typed: me.name })
+  const [told, setTold] = useState(false)
   const { busy, problems, go } = useRecord(record)
   const point = holdPoint(step.stage.hold ?? '')
   if (!point || status.hold === 'released' || !settled(status)) return null
   const may = point.roles.includes(me.role)
-  const decide = (decision: 'released' | 'rejected') =>
-    go([{ kind: 'release', where: whereOf(step), data: { decision, reason: reason.trim(), signature } }])
+  const decide = async (decision: 'released' | 'rejected', reported?: Reported) => {
+    const data = {
+      decision,
+      reason: reason.trim(),
+      signature,
+      ...(witness.trim() ? { witness: witness.trim() } : {}),
+      ...(reported ? { reported } : {}),
+    }
+    if (!(await go([{ kind: 'release', where: whereOf(step), data }]))) return
+    noReason()
+    noWitness()
+  }
+  // By hand it takes a hand: a dot on the field is none.
+  const signed = signature.drawn ? isSigned({ drawn: signature.drawn }) : isSigned(signature)
+  const ready = !busy && reason.trim().length >= 3 && signed
+  const buttons = (reported?: Reported) => (
+    <Row>
+      <NowButton isDisabled={!ready || (told && !reported)} onPress={() => decide('released', reported)}>
+        {reported ? 'Record: released' : 'Release'}
+      </NowButton>
+      <Button isDisabled={!ready || (told && !reported)} onPress={() => decide('rejected', reported)}>
+        {reported ? 'Record: rejected' : 'Reject'}
+      </Button>
+    </Row>
+  )
   return (
     <Stop>
       <strong>
@@ -97,24 +130,94 @@ export function HoldPanel({ step, status, me, record }: Omit<GateProps, 'onStep'
         {status.hold === 'rejected' ? ' (rejected)' : ''}
       </strong>
       <div>{point.reason}</div>
+      {status.hold === 'rejected' && status.decision ? (
+        <div>{lineOf(state, status.decision.entry, { units })}. Put it right and record it; then it is asked for again.</div>
+      ) : null}
       {may ? (
         <>
           <Field label="What was seen; it is kept with the decision" value={reason} onChange={setReason} />
           <SignatureField value={signature} onChange={setSignature} name={me.name} />
-          <Row>
-            <NowButton isDisabled={busy || reason.trim().length < 3 || !isSigned(signature)} onPress={() => decide('released')}>
-              Release
-            </NowButton>
-            <Button isDisabled={busy || reason.trim().length < 3 || !isSigned(signature)} onPress={() => decide('rejected')}>
-              Reject
-            </Button>
-          </Row>
+          <Field label="Also present, if anybody" value={witness} onChange={setWitness} />
+          {buttons()}
         </>
       ) : (
         <div>The work is recorded. It waits for the {point.roles.join(' or ')}; work may not go past it.</div>
       )}
+      {!may && me.role === 'foreman' ? (
+        <>
+          <Check checked={told} onChange={setTold}>
+            The {point.roles.join(' or ')} has no account here: record what they decided
+          </Check>
+          {told ? (
+            <ReportedForm state={state} step={step} reason={reason} onReason={setReason}>
+              {(reported) => (
+                <>
+                  <SignatureField value={signature} onChange={setSignature} name={me.name} />
+                  {buttons(reported)}
+                </>
+              )}
+            </ReportedForm>
+          ) : null}
+        </>
+      ) : null}
       <Problems list={problems} />
     </Stop>
+  )
+}
+
+type Reported = NonNullable<ReleaseData['reported']>
+
+/** Who decided, and the paper or photo that says so; the foreman signs for having recorded it. */
+function ReportedForm({
+  state,
+  step,
+  reason,
+  onReason,
+  children,
+}: {
+  state: WallState
+  step: Step
+  reason: string
+  onReason(v: string): void
+  children(reported: Reported | undefined): ReactNode
+}) {
+  const [name, setName] = useTyped(`hold ${step.key}`, 'reported name')
+  const [role, setRole] = useTyped(`hold ${step.key}`, 'reported role', 'inspector')
+  const [paper, setPaper] = useTyped(`hold ${step.key}`, 'reported paper')
+  const [photo, setPhoto] = useState('')
+  const photos = (state.logs.get(step.key)?.work ?? []).filter((e) => e.entry.kind === 'photo' && live(state, e.entry.id))
+  const whole = name.trim().length >= 2 && role.trim().length >= 2 && (paper.trim().length >= 3 || photo !== '')
+  return (
+    <Stack>
+      <Row>
+        <div style={{ flex: 1, minWidth: 130 }}>
+          <Field label="Who decided" value={name} onChange={setName} />
+        </div>
+        <div style={{ flex: 1, minWidth: 130 }}>
+          <Field label="As what" value={role} onChange={setRole} />
+        </div>
+      </Row>
+      <Field label="What they saw and said" value={reason} onChange={onReason} />
+      <Field
+        label="Paper that says so: number and day"
+        value={paper}
+        onChange={setPaper}
+        hint={photos.length > 0 ? 'or one of the photos below' : 'or take a photo of it below, first'}
+      />
+      {photos.length > 0 ? (
+        <Choice
+          label="Photo of it"
+          value={photo}
+          options={[['', 'None'] as const, ...photos.map((p) => [p.entry.id, `No. ${p.seq}`] as const)]}
+          onChange={setPhoto}
+        />
+      ) : null}
+      {children(
+        whole
+          ? { name: name.trim(), role: role.trim(), ...(paper.trim() ? { document: paper.trim() } : {}), ...(photo ? { photo } : {}) }
+          : undefined,
+      )}
+    </Stack>
   )
 }
 
@@ -173,8 +276,8 @@ export function Finding({
   elsewhere?: string | undefined
 }) {
   const { units } = usePreferences()
-  const [cause, setCause] = useState('')
-  const [act, setAct] = useState('')
+  const [cause, setCause, noCause] = useTyped(finding.entry.id, 'cause')
+  const [act, setAct, noAct] = useTyped(finding.entry.id, 'action')
   const { busy, problems, go } = useRecord(record)
   const { entry } = finding
   const place = placeOf(entry)
@@ -183,11 +286,24 @@ export function Finding({
     <Stack style={{ gap: 8, borderTop: '1px solid currentColor', paddingTop: 8 }}>
       <div>
         {place ? `${place} · ` : ''}
-        {lineOf(state, entry, { units })}. {limitWords(state.outs.get(entry.id)?.text)}. {entry.by.name}
+        {lineOf(state, entry, { units })}. {say(limitWords(state.outs.get(entry.id)?.text), units)}. {entry.by.name}
       </div>
       {action ? (
         <>
           <div>{lineOf(state, action.entry, { units })}</div>
+          {cause.trim() || act.trim() ? (
+            <p role="status">
+              {action.entry.by.name} wrote cause and action meanwhile. You had typed: {[cause, act].filter((t) => t.trim()).join(' · ')}{' '}
+              <Quiet
+                onPress={() => {
+                  noCause()
+                  noAct()
+                }}
+              >
+                Let it go
+              </Quiet>
+            </p>
+          ) : null}
           {elsewhere ? (
             <LinkButton href={elsewhere}>Re-check on Dig and pad</LinkButton>
           ) : (
@@ -200,7 +316,12 @@ export function Finding({
           <Field label="Action" value={act} onChange={setAct} />
           <Button
             isDisabled={busy || cause.trim().length < 3 || act.trim().length < 3}
-            onPress={() => go([{ kind: 'action', where: entry.where, data: { of: entry.id, cause: cause.trim(), action: act.trim() } }])}
+            onPress={async () => {
+              const kept = await go([{ kind: 'action', where: entry.where, data: { of: entry.id, cause: cause.trim(), action: act.trim() } }])
+              if (!kept) return
+              noCause()
+              noAct()
+            }}
           >
             Keep cause and action
           </Button>
@@ -224,6 +345,25 @@ export function ConflictPanel({ state, status }: { state: WallState; status: Ste
         <div key={c.second.entry.id}>
           {c.first.entry.by.name}: {lineOf(state, c.first.entry, { units })}. {c.second.entry.by.name}: {lineOf(state, c.second.entry, { units })}.
           Measure again together and strike out the wrong one in the record.
+        </div>
+      ))}
+    </Stop>
+  )
+}
+
+/** What was recorded for an earlier revision and does not match the plan in force: said where the work is. */
+export function UnmatchedPanel({ state, status }: { state: WallState; status: StepStatus }) {
+  const { units } = usePreferences()
+  if (status.unmatched.length === 0) return null
+  const groups = new Map<string, RecordedEntry[]>()
+  for (const u of status.unmatched) groups.set(u.message, [...(groups.get(u.message) ?? []), u.recorded])
+  return (
+    <Stop>
+      <strong>≠ Recorded for an earlier revision of the plan</strong>
+      {[...groups].map(([message, list]) => (
+        <div key={message}>
+          {list.length === 1 && list[0] ? lineOf(state, list[0].entry, { units }) : `${list.length} entries`}: {say(message, units)}. What was judged
+          then stays; record the work again as the plan in force asks.
         </div>
       ))}
     </Stop>

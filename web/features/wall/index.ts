@@ -4,6 +4,7 @@ export { ConflictPanel, Finding, FindingsPanel, GatePanel, HoldPanel } from './g
 export { uuid7 } from './ids'
 export { PhotoStrip, usePhotos } from './photos'
 export { RefusedPanel } from './refused'
+export { RevisionBanner } from './revision-banner'
 export { SectionChoice } from './section-choice'
 export { Strokes } from './signature'
 export { StepCard } from './step-card'

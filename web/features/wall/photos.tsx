@@ -22,6 +22,10 @@ interface Kept {
   readonly where: Where
   readonly caption?: string | undefined
   readonly of?: string | undefined
+  /** Who took it: it is recorded as theirs. */
+  readonly owner?: string | undefined
+  /** Why it was not taken; it stays here until a person puts it aside. */
+  readonly refused?: readonly Problem[] | undefined
 }
 const boxOf = (wall: string) => `photos:${wall}`
 /** Walls whose photos are being sent: one card may still be at it when the next one opens. */
@@ -43,7 +47,8 @@ async function writeKept(wall: string, list: readonly Kept[]) {
   }
 }
 
-type Sent = { ok: true } | { ok: false; gone: boolean; problems: readonly Problem[] }
+/** `later`: nothing is wrong with the photo, it is sent again. */
+type Sent = { ok: true } | { ok: false; later: boolean; problems: readonly Problem[] }
 type Send = (facts: readonly Fact[]) => Promise<RecordResult>
 
 async function sendOne(wall: string, k: Kept, record: Send): Promise<Sent> {
@@ -54,7 +59,7 @@ async function sendOne(wall: string, k: Kept, record: Send): Promise<Sent> {
   } catch {
     return {
       ok: false,
-      gone: true,
+      later: true,
       problems: [{ field: 'photo', message: 'no connection; the photo is kept on this device and sent when the signal is back' }],
     }
   }
@@ -62,20 +67,26 @@ async function sendOne(wall: string, k: Kept, record: Send): Promise<Sent> {
   if (!response.ok) {
     return {
       ok: false,
-      // Only what the house has looked at and will never take is given up; signed out, busy or away is not that.
-      gone: response.status !== 413 && response.status !== 422,
+      // Only what the house has looked at and will never take waits for a person; signed out, busy or away is tried again.
+      later: response.status !== 413 && response.status !== 422,
       problems: value.problems ?? [{ field: 'photo', message: `the server answered ${response.status}` }],
     }
   }
   const done = await record([
     { kind: 'photo', where: k.where, data: { ...value, ...(k.caption ? { caption: k.caption } : {}), ...(k.of ? { of: k.of } : {}) } },
   ])
-  return done.ok ? { ok: true } : { ok: false, gone: false, problems: done.problems }
+  return done.ok ? { ok: true } : { ok: false, later: false, problems: done.problems }
 }
 
 /** Photos of a place: taken with the camera or picked from a file, kept on the device while there is no signal. */
-export function usePhotos(wall: string, record: Send) {
+export function usePhotos(wall: string, me: string, record: Send) {
   const [waiting, setWaiting] = useState(0)
+  const [refused, setRefused] = useState<readonly Kept[]>([])
+  const count = useCallback(async () => {
+    const list = await readKept(wall)
+    setWaiting(list.filter((k) => !k.refused).length)
+    setRefused(list.filter((k) => k.refused))
+  }, [wall])
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   const held = useRef(record)
@@ -85,19 +96,17 @@ export function usePhotos(wall: string, record: Send) {
     sending.add(wall)
     try {
       for (const k of await readKept(wall)) {
+        if (k.refused || (k.owner !== undefined && k.owner !== me)) continue
         const sent = await sendOne(wall, k, held.current)
-        if (!sent.ok && sent.gone) break
-        if (!sent.ok) setProblems(sent.problems)
-        await writeKept(
-          wall,
-          (await readKept(wall)).filter((x) => x.key !== k.key),
-        )
+        if (!sent.ok && sent.later) break
+        const now = await readKept(wall)
+        await writeKept(wall, sent.ok ? now.filter((x) => x.key !== k.key) : now.map((x) => (x.key === k.key ? { ...x, refused: sent.problems } : x)))
       }
-      setWaiting((await readKept(wall)).length)
+      await count()
     } finally {
       sending.delete(wall)
     }
-  }, [wall])
+  }, [wall, me, count])
   useEffect(() => {
     flush()
     window.addEventListener('online', flush)
@@ -116,16 +125,38 @@ export function usePhotos(wall: string, record: Send) {
       ])
     }
     setBusy(true)
-    const kept: Kept = { key: uuid7(Date.now()), blob: file, name: file.name, ...more }
+    const kept: Kept = { key: uuid7(Date.now()), blob: file, name: file.name, owner: me, ...more }
     const sent = await sendOne(wall, kept, held.current)
-    if (!sent.ok && sent.gone) {
-      await writeKept(wall, [...(await readKept(wall)), kept])
-      setWaiting((n) => n + 1)
-    }
-    setProblems(sent.ok ? [] : sent.problems)
+    if (!sent.ok) await writeKept(wall, [...(await readKept(wall)), sent.later ? kept : { ...kept, refused: sent.problems }])
+    await count()
+    setProblems(sent.ok || !sent.later ? [] : sent.problems)
     setBusy(false)
   }
-  return { take, waiting, problems, busy }
+  const again = async (key: string) => {
+    await writeKept(
+      wall,
+      (await readKept(wall)).map((k) => (k.key === key ? { ...k, refused: undefined } : k)),
+    )
+    await flush()
+  }
+  const aside = async (key: string) => {
+    await writeKept(
+      wall,
+      (await readKept(wall)).filter((k) => k.key !== key),
+    )
+    await count()
+  }
+  return { take, waiting, refused, again, aside, problems, busy }
+}
+
+/** Hands a file of this device out, so that it can be kept elsewhere. */
+function saveAs(blob: Blob, name: string) {
+  const url = URL.createObjectURL(blob)
+  const link = document.createElement('a')
+  link.href = url
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(url), 10_000)
 }
 
 /** Photos of a step: what was taken, and the button for the next one. */
@@ -134,15 +165,17 @@ export function PhotoStrip({
   state,
   step,
   station,
+  me,
   record,
 }: {
   wall: string
   state: WallState
   step: Step
   station: number | undefined
+  me: string
   record: Send
 }) {
-  const { take, waiting, problems, busy } = usePhotos(wall, record)
+  const { take, waiting, refused, again, aside, problems, busy } = usePhotos(wall, me, record)
   const file = useRef<HTMLInputElement>(null)
   const [strip, setStrip] = useState(true)
   const [caption, setCaption] = useState('')
@@ -172,7 +205,7 @@ export function PhotoStrip({
           {busy ? 'Sending the photo …' : 'Add a photo'}
         </Button>
         <Quiet onPress={() => setOpen(!open)} aria-expanded={open}>
-          {strip ? 'place taken out' : 'place kept'}
+          {strip ? 'location left out' : 'location kept'}
         </Quiet>
         {waiting > 0 ? <span role="status">{waiting} waiting to be sent</span> : null}
         <input
@@ -192,11 +225,21 @@ export function PhotoStrip({
         <Stack style={{ gap: 6 }}>
           <Field label="What it shows" value={caption} onChange={setCaption} />
           <Check checked={strip} onChange={setStrip}>
-            Take the place out of the photo
+            Leave the location out of the photo
           </Check>
         </Stack>
       ) : null}
       <Problems list={problems} />
+      {refused.map((k) => (
+        <Stack key={k.key} style={{ gap: 6 }}>
+          <Problems list={(k.refused ?? []).map((p) => ({ field: k.name, message: p.message }))} />
+          <Row>
+            <Button onPress={() => again(k.key)}>Try again</Button>
+            <Button onPress={() => saveAs(k.blob, k.name)}>Save it</Button>
+            <Quiet onPress={() => aside(k.key)}>Put aside for good</Quiet>
+          </Row>
+        </Stack>
+      ))}
       {photos.length > 0 ? (
         <Strip aria-label="Photos">
           {photos.map((p) => {

@@ -1,6 +1,6 @@
 'use client'
 
-import { type Entry, lineOf, placeOf } from '@stone-tally/core'
+import { type Entry, lineOf, placeOf, say } from '@stone-tally/core'
 import { Button, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import type { Me, WallFeed } from './use-wall'
@@ -12,15 +12,16 @@ export function RefusedPanel({ feed, me }: { feed: WallFeed; me: Me }) {
   return (
     <Stop role="alert">
       <strong>▲ Recorded on this device, not accepted: {feed.refused.length}</strong>
-      {feed.refused.map(({ entry, problems }) => {
-        const whole = { ...entry, by: { id: me.id, name: me.name, role: me.role } } as Entry
+      {feed.refused.map(({ entry, problems, ownerName }) => {
+        const whole = { ...entry, by: { id: me.id, name: ownerName ?? me.name, role: me.role } } as Entry
         return (
           <Stack key={entry.id} style={{ gap: 6 }}>
             <div>
-              {placeOf(whole)}: {lineOf(feed.state, whole, { units })}. {problems.map((p) => p.message).join('; ')}
+              {ownerName && ownerName !== me.name ? `${ownerName} · ` : ''}
+              {placeOf(whole)}: {lineOf(feed.state, whole, { units })}. {say(problems.map((p) => p.message).join('; '), units)}
             </div>
             <Row>
-              <Button onPress={() => feed.again(entry.id)}>Try again</Button>
+              {ownerName === undefined || ownerName === me.name ? <Button onPress={() => feed.again(entry.id)}>Try again</Button> : null}
               <Button onPress={() => feed.aside(entry.id)}>Put aside</Button>
             </Row>
           </Stack>

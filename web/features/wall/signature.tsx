@@ -3,7 +3,7 @@
 import type { ReleaseData } from '@stone-tally/core'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
-import { Choice, Field, Quiet, Row, Stack } from '@/ui/controls'
+import { Choice, Quiet, Row, Stack } from '@/ui/controls'
 
 /** As the record keeps it: a name, or strokes as shares of the field. */
 export type Signature = NonNullable<ReleaseData['signature']>
@@ -44,7 +44,7 @@ export function Strokes({
   )
 }
 
-/** Signed by name or by hand: with a finger, a pen or the mouse. */
+/** Signed by the person who is signed in: by name, or by hand with a finger, a pen or the mouse; the name stands with the drawing. */
 export function SignatureField({ value, onChange, name }: { value: Signature; onChange(v: Signature): void; name: string }) {
   const [way, setWay] = useState<'typed' | 'drawn'>('typed')
   const sheet = useRef<HTMLDivElement>(null)
@@ -65,16 +65,13 @@ export function SignatureField({ value, onChange, name }: { value: Signature; on
         ]}
         onChange={(v) => {
           setWay(v)
-          onChange({})
+          onChange(v === 'drawn' ? { typed: name, drawn: [] } : { typed: name })
         }}
       />
       {way === 'typed' ? (
-        <Field
-          label="Name of who signs"
-          value={value.typed ?? ''}
-          onChange={(typed) => onChange(typed.trim() ? { typed } : {})}
-          hint={`signed in as ${name}`}
-        />
+        <p>
+          Signed as <strong>{name}</strong>, who is signed in. Somebody else signs after signing in.
+        </p>
       ) : (
         <>
           <Sheet
@@ -84,12 +81,12 @@ export function SignatureField({ value, onChange, name }: { value: Signature; on
             onPointerDown={(e) => {
               drawing.current = true
               ;(e.target as Element).setPointerCapture?.(e.pointerId)
-              if (drawn.length < 60) onChange({ drawn: [...drawn, [at(e)]] })
+              if (drawn.length < 60) onChange({ typed: name, drawn: [...drawn, [at(e)]] })
             }}
             onPointerMove={(e) => {
               const last = drawn[drawn.length - 1]
               if (!drawing.current || !last || last.length >= 400) return
-              onChange({ drawn: [...drawn.slice(0, -1), [...last, at(e)]] })
+              onChange({ typed: name, drawn: [...drawn.slice(0, -1), [...last, at(e)]] })
             }}
             onPointerUp={() => {
               drawing.current = false
@@ -98,7 +95,7 @@ export function SignatureField({ value, onChange, name }: { value: Signature; on
             <Strokes drawn={drawn} width="100%" height="100%" />
           </Sheet>
           <Row>
-            <Quiet isDisabled={drawn.length === 0} onPress={() => onChange({})}>
+            <Quiet isDisabled={drawn.length === 0} onPress={() => onChange({ typed: name, drawn: [] })}>
               Clear
             </Quiet>
           </Row>

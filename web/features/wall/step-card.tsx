@@ -1,12 +1,14 @@
 'use client'
 
-import { barriers, KINDS, mayRecord, type Step, statusOf, type WallState, weatherCautions, weatherOf } from '@stone-tally/core'
+import { barriers, decidedBy, KINDS, mayRecord, type Step, say, statusOf, type WallState, weatherCautions, weatherOf } from '@stone-tally/core'
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
 import { DiaryList } from './diary'
-import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from './gate'
+import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel, UnmatchedPanel } from './gate'
 import { PhotoStrip } from './photos'
+import { isTyping } from './typed'
 import { UnitLevelPanel } from './unit-level'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { PANELS } from './work'
@@ -44,6 +46,7 @@ export function StepCard({
 }) {
   const [rechecking, setRecheck] = useState<{ id: string; station?: number | undefined; offset?: number | undefined }>()
   const status = statusOf(state, step)
+  const { units } = usePreferences()
   // A re-check is over as soon as its finding is closed, or when another step is looked at.
   const recheck = rechecking && status.open.some((o) => o.entry.id === rechecking.id) ? rechecking : undefined
   // A single unit is read again in its own panel.
@@ -67,7 +70,7 @@ export function StepCard({
           {step.section ? `Section ${step.section}` : 'Whole wall'}
           {step.course ? ` · course ${step.course}` : ''}
           {` · ${status.done} of ${status.total}`}
-          {status.hold === 'released' ? ' · released' : ''}
+          {status.hold === 'released' ? ` · released by ${status.decision ? decidedBy(status.decision.entry as never) : ''}` : ''}
         </Condensed>
         <p style={{ fontSize: 15, color: 'var(--soft)' }}>{step.stage.how}</p>
       </Title>
@@ -76,6 +79,7 @@ export function StepCard({
           Passed with a reason by {status.override.entry.by.name}: {(status.override.entry.data as { reason: string }).reason}
         </Caution>
       ) : null}
+      <UnmatchedPanel state={state} status={status} />
       <ConflictPanel state={state} status={status} />
       <FindingsPanel
         state={state}
@@ -88,7 +92,7 @@ export function StepCard({
       />
       <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
       {blocked ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
-      {Panel && !blocked && (status.state !== 'done' || recheck) && mayDo && !unitRecheck ? (
+      {Panel && !blocked && (status.state !== 'done' || recheck || isTyping(`${step.key}`)) && mayDo && !unitRecheck ? (
         <Panel
           key={`w${step.key}`}
           state={state}
@@ -105,7 +109,7 @@ export function StepCard({
         <UnitLevelPanel key={`u${step.key}`} state={state} step={step} may={mayRecord(me.role, 'unit-level')} record={record} recheck={recheck?.id} />
       ) : null}
       {blocked || (status.state === 'todo' && step.stage.work.type === 'pipe') ? null : (
-        <PhotoStrip key={`p${step.key}`} wall={wall} state={state} step={step} station={station} record={record} />
+        <PhotoStrip key={`p${step.key}`} wall={wall} state={state} step={step} station={station} me={me.id} record={record} />
       )}
       {mayDo || status.state === 'done' ? null : <p>Recorded by the foreman or the crew lead; you see it here as they do.</p>}
       {status.state === 'done' && status.open.length === 0 && (status.hold === 'none' || status.hold === 'released') ? (
@@ -115,7 +119,7 @@ export function StepCard({
         </Row>
       ) : null}
       {cautions.map((c) => (
-        <Caution key={c.id}>{c.text}</Caution>
+        <Caution key={c.id}>{say(c.text, units)}</Caution>
       ))}
       {step.stage.caution ? <Caution>{step.stage.caution}</Caution> : null}
       <DiaryList state={state} step={step} me={me} record={record} />

@@ -1,6 +1,6 @@
 'use client'
 
-import { beddingAdvice, cellKey, formatSmall, parseLength, type Step, UNIT_LEVEL, type WallState } from '@stone-tally/core'
+import { beddingAdvice, cellKey, formatSmall, parseLength, type Step, say, smallUnit, UNIT_LEVEL, type WallState } from '@stone-tally/core'
 import { useState } from 'react'
 import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
@@ -35,7 +35,7 @@ export function UnitLevelPanel({
   const cell = state.layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))
   if (!cell || cell.pad === 'none' || !step.section) return null
   const advice = beddingAdvice(state, step.section, cell.course)
-  const small = units === 'metric' ? 'mm' : 'in'
+  const small = smallUnit(units)
   const put = async () => {
     const data: Record<string, number> = { unit: own ?? Number(unit) }
     for (const [name, text] of [
@@ -69,9 +69,9 @@ export function UnitLevelPanel({
             {advice.map((a) => (
               <li key={`${a.unit} ${a.what}`}>
                 <strong>
-                  Unit {a.unit}: {a.what}
+                  Unit {a.unit}: {say(a.what, units)}
                 </strong>{' '}
-                {a.left}
+                {say(a.left, units)}
               </li>
             ))}
           </ul>

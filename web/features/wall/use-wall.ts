@@ -19,6 +19,10 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { laidFor } from '@/ui/laid'
 import { send } from '@/ui/send'
 import { uuid7 } from './ids'
+import { DeviceFull, deliver, outbox, type Refused, TRIES, toSend, type Waiting } from './outbox'
+import { noteRevision } from './revision-banner'
+
+export type { Refused } from './outbox'
 
 export interface Me {
   readonly id: string
@@ -32,6 +36,8 @@ export interface Fact {
   readonly where: Where
   readonly data: unknown
   readonly supersedes?: string | undefined
+  /** Why it corrects the other. */
+  readonly reason?: string | undefined
   readonly recheckOf?: string | undefined
   readonly instrument?: Instrument | undefined
 }
@@ -45,6 +51,8 @@ export interface WallFeed {
   readonly live: 'connecting' | 'live' | 'lost'
   /** Entries not acknowledged yet: kept on this device and sent again when there is a connection. */
   readonly waiting: number
+  /** Names of people whose entries wait here and go when they sign in on this device. */
+  readonly others: readonly string[]
   /** Entries that were kept here and then not accepted: nothing is thrown away unseen. */
   readonly refused: readonly Refused[]
   /** Sends a refused entry once more, or puts it aside. */
@@ -52,30 +60,6 @@ export interface WallFeed {
   aside(id: string): void
   record(facts: readonly Fact[]): Promise<RecordResult>
 }
-
-type Waiting = Omit<Entry, 'by'>
-/** An entry the record did not take, and why. */
-export interface Refused {
-  readonly entry: Omit<Entry, 'by'>
-  readonly problems: readonly Problem[]
-}
-const refusedOf = (wall: string) => `refused:${wall}`
-const readRefused = (wall: string): Refused[] => {
-  try {
-    return JSON.parse(localStorage.getItem(refusedOf(wall)) ?? '[]') as Refused[]
-  } catch {
-    return []
-  }
-}
-const boxOf = (wall: string) => `outbox:${wall}`
-const readBox = (wall: string): Waiting[] => {
-  try {
-    return JSON.parse(localStorage.getItem(boxOf(wall)) ?? '[]') as Waiting[]
-  } catch {
-    return []
-  }
-}
-const writeBox = (wall: string, entries: readonly Waiting[]) => localStorage.setItem(boxOf(wall), JSON.stringify(entries))
 
 type Outcome = { id: string; ok: true; seq: number; receivedAt: string; verdict?: Verdict } | { id: string; ok: false; problems: Problem[] }
 
@@ -98,14 +82,18 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
   const [loaded, setLoaded] = useState(false)
   const [live, setLive] = useState<WallFeed['live']>('connecting')
   const [waiting, setWaiting] = useState(0)
+  const [others, setOthers] = useState<readonly string[]>([])
   const [refused, setRefused] = useState<readonly Refused[]>([])
-  const keepRefused = useCallback(
-    (list: readonly Refused[]) => {
-      localStorage.setItem(refusedOf(wall), JSON.stringify(list))
-      setRefused(list)
-    },
-    [wall],
-  )
+  const box = useMemo(() => outbox(wall), [wall])
+  const count = useCallback(() => {
+    try {
+      setWaiting(box.mine(me.id).length)
+      setOthers([...new Set(box.others(me.id).map((e) => e.ownerName ?? 'somebody else'))])
+      setRefused(box.refused())
+    } catch (error) {
+      console.error(error)
+    }
+  }, [box, me.id])
   // Entries somebody is looking at right now: their form says what is wrong.
   const watched = useRef(new Set<string>())
 
@@ -115,6 +103,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
       for (const r of list) {
         // The plan changed under us: everything is judged anew, so start from the server's page.
         if (r.entry.kind === 'revision' && (r.entry.data as { number: number }).number > layouts.length) {
+          noteRevision(wall, (r.entry.data as { number: number }).number)
           window.location.reload()
           return
         }
@@ -125,46 +114,64 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
         setState(next)
       }
     },
-    [layouts],
+    [layouts, wall],
   )
 
-  const flush = useCallback(async (): Promise<Outcome[] | undefined> => {
-    const entries = readBox(wall)
-    if (entries.length === 0) return []
-    const answer = await send<{ outcomes: Outcome[] }>('POST', `/api/walls/${wall}/entries`, { entries: entries.slice(0, 500) })
-    const outcomes = answer.ok ? answer.value.outcomes : undefined
-    if (!outcomes) {
-      // A refusal of the whole batch still has outcomes; anything else keeps the box as it is.
-      if (!answer.ok && answer.status === 422) {
-        writeBox(wall, [])
-        setWaiting(0)
-        keepRefused([
-          ...readRefused(wall),
-          ...entries.filter((e) => !watched.current.has(e.id)).map((entry) => ({ entry, problems: answer.problems })),
-        ])
-        return entries.map((e) => ({ id: e.id, ok: false as const, problems: [...answer.problems] }))
+  const sending = useRef<Promise<Outcome[] | undefined>>(undefined)
+  const flush = useCallback((): Promise<Outcome[] | undefined> => {
+    const run = async (): Promise<Outcome[] | undefined> => {
+      const entries = box.mine(me.id)
+      if (entries.length === 0) return []
+      const sent = await deliver<Outcome>(
+        entries,
+        async (list) => {
+          const answer = await send<{ outcomes: Outcome[] }>('POST', `/api/walls/${wall}/entries`, { entries: list.map(toSend) })
+          return answer.ok
+            ? { status: 200, outcomes: answer.value.outcomes, problems: [] }
+            : { status: answer.status, outcomes: undefined, problems: answer.problems }
+        },
+        async () => (await fetch('/api/health').catch(() => undefined))?.ok ?? false,
+      )
+      const outcomes: Outcome[] = [...sent.outcomes, ...sent.refused.map((r) => ({ id: r.entry.id, ok: false as const, problems: [...r.problems] }))]
+      const find = (id: string) => entries.find((e) => e.id === id)
+      take(
+        sent.outcomes.flatMap((o) => {
+          const entry = find(o.id)
+          return o.ok && entry
+            ? [{ seq: o.seq, receivedAt: o.receivedAt, entry: { ...toSend(entry), by: { id: me.id, name: me.name, role: me.role } } as Entry }]
+            : []
+        }),
+      )
+      const lost = sent.outcomes.flatMap((o): Refused[] => {
+        const entry = find(o.id)
+        return !o.ok && entry ? [{ entry: toSend(entry), problems: o.problems, ownerName: entry.ownerName }] : []
+      })
+      for (const id of sent.failed) {
+        const entry = find(id)
+        if (!entry) continue
+        if ((entry.tries ?? 0) + 1 < TRIES) box.tried(id)
+        else {
+          const problems = [{ field: '', message: 'the server failed on it several times; keep it, and tell whoever looks after the installation' }]
+          lost.push({ entry: toSend(entry), problems, ownerName: entry.ownerName })
+          outcomes.push({ id, ok: false, problems })
+        }
       }
-      return undefined
+      // Kept as refused before it leaves the box: at no moment is it nowhere. A form that looks on says by itself what is wrong.
+      const unseen = [...lost, ...sent.refused].filter((r) => !watched.current.has(r.entry.id))
+      if (unseen.length > 0) box.refuse(unseen)
+      box.out(new Set(outcomes.map((o) => o.id)))
+      count()
+      return sent.stopped && outcomes.length === 0 ? undefined : outcomes
     }
-    take(
-      outcomes.flatMap((o) => {
-        const entry = entries.find((e) => e.id === o.id)
-        return o.ok && entry
-          ? [{ seq: o.seq, receivedAt: o.receivedAt, entry: { ...entry, by: { id: me.id, name: me.name, role: me.role } } as Entry }]
-          : []
-      }),
-    )
-    const lost = outcomes.flatMap((o) => {
-      const entry = entries.find((e) => e.id === o.id)
-      return !o.ok && entry && !watched.current.has(o.id) ? [{ entry, problems: o.problems }] : []
+    // One sender at a time in this tab, and where the browser can say so, on this device.
+    const alone = () => (typeof navigator !== 'undefined' && navigator.locks ? navigator.locks.request(`outbox:${wall}`, run) : run())
+    const turn = (sending.current ?? Promise.resolve(undefined)).then(alone, alone).catch((error) => {
+      console.error(error)
+      return undefined
     })
-    if (lost.length > 0) keepRefused([...readRefused(wall), ...lost])
-    const done = new Set(outcomes.map((o) => o.id))
-    const left = readBox(wall).filter((e) => !done.has(e.id))
-    writeBox(wall, left)
-    setWaiting(left.length)
-    return outcomes
-  }, [wall, take, me, keepRefused])
+    sending.current = turn
+    return turn
+  }, [box, wall, take, me, count])
 
   useEffect(() => {
     const abort = new AbortController()
@@ -199,8 +206,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
         if (done) break
       }
       setLoaded(true)
-      setWaiting(readBox(wall).length)
-      setRefused(readRefused(wall))
+      count()
       follow()
     }
     const start = () =>
@@ -214,7 +220,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
       abort.abort()
       source?.close()
     }
-  }, [wall, take, flush])
+  }, [wall, take, flush, count])
 
   // Whatever waits is tried again when the network says so, and every few seconds in case it does not say.
   useEffect(() => {
@@ -231,6 +237,8 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
       const now = Date.now()
       const entries = facts.map((f, i) => {
         const entry: Waiting = {
+          owner: me.id,
+          ownerName: me.name,
           id: uuid7(now + i),
           wall,
           revision: layouts.length,
@@ -239,6 +247,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
           where: f.where,
           data: f.data,
           ...(f.supersedes ? { supersedes: f.supersedes } : {}),
+          ...(f.reason ? { reason: f.reason } : {}),
           ...(f.recheckOf ? { recheckOf: f.recheckOf } : {}),
           ...(f.instrument ? { instrument: f.instrument } : {}),
         }
@@ -247,33 +256,52 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
       // The same judgement as on the server, so that a refusal needs no signal. Only the first can be judged as things stand.
       const first = entries[0]
       if (first) {
-        const judged = admit(held.current, { ...first, by: { id: me.id, name: me.name, role: me.role } } as Entry, now)
+        const judged = admit(held.current, { ...toSend(first), by: { id: me.id, name: me.name, role: me.role } } as Entry, now)
         if (!judged.ok) return judged
       }
-      const ids = new Set(entries.map((e) => e.id))
-      writeBox(wall, [...readBox(wall), ...entries])
-      setWaiting(readBox(wall).length)
+      let ids: Set<string>
+      try {
+        ids = new Set(box.put(entries))
+      } catch (error) {
+        return {
+          ok: false,
+          problems: [{ field: '', message: error instanceof DeviceFull ? error.message : 'this device could not keep it; nothing was recorded' }],
+        }
+      }
+      count()
+      const keptWords = { ok: false as const, problems: [{ field: '', message: 'kept on this device; it is sent when the connection is back' }] }
+      // Pressed again while it waits: it waits once.
+      if (ids.size === 0) {
+        await flush()
+        return keptWords
+      }
       for (const id of ids) watched.current.add(id)
       const outcomes = await flush()
       for (const id of ids) watched.current.delete(id)
-      if (!outcomes) return { ok: false, problems: [{ field: '', message: 'kept on this device; it is sent when the connection is back' }] }
+      if (!outcomes?.some((o) => ids.has(o.id))) return keptWords
       const bad = outcomes.filter((o) => ids.has(o.id) && !o.ok)
       if (bad.length > 0) return { ok: false, problems: bad.flatMap((o) => (o.ok ? [] : o.problems)) }
       const last = outcomes.filter((o) => ids.has(o.id)).pop()
       return { ok: true, verdict: last?.ok ? last.verdict : undefined }
     },
-    [wall, layouts, flush, me],
+    [wall, layouts, flush, me, box, count],
   )
-  const aside = useCallback((id: string) => keepRefused(readRefused(wall).filter((r) => r.entry.id !== id)), [wall, keepRefused])
+  const aside = useCallback(
+    (id: string) => {
+      box.aside(id)
+      count()
+    },
+    [box, count],
+  )
   const again = useCallback(
     (id: string) => {
-      const found = readRefused(wall).find((r) => r.entry.id === id)
+      const found = box.refused().find((r) => r.entry.id === id)
       if (!found) return
-      aside(id)
-      writeBox(wall, [...readBox(wall), found.entry])
+      box.put([{ ...found.entry, owner: me.id, ownerName: me.name }])
+      box.aside(id)
       flush()
     },
-    [wall, aside, flush],
+    [box, me, flush],
   )
-  return { state, loaded, live, waiting, refused, again, aside, record }
+  return { state, loaded, live, waiting, others, refused, again, aside, record }
 }

@@ -6,6 +6,7 @@ import styled from 'styled-components'
 import { Bar } from '@/ui/bar'
 import { Condensed, Row } from '@/ui/controls'
 import { RefusedPanel } from './refused'
+import { RevisionBanner } from './revision-banner'
 import { SectionChoice } from './section-choice'
 import type { Me, WallFeed } from './use-wall'
 
@@ -51,8 +52,15 @@ export function Places({ wall, here }: { wall: string; here: Place }) {
   )
 }
 
-export const feedWords = (feed: Pick<WallFeed, 'live' | 'waiting'>) =>
-  feed.live === 'lost' ? '▲ no connection, what you record is kept here' : feed.waiting > 0 ? `${feed.waiting} waiting to be sent` : ''
+export const feedWords = (feed: Pick<WallFeed, 'live' | 'waiting' | 'others'>) =>
+  [
+    feed.live === 'lost' ? '▲ no connection, what you record is kept here' : feed.waiting > 0 ? `${feed.waiting} waiting to be sent` : '',
+    feed.others.length > 0
+      ? `▲ entries of ${feed.others.join(' and ')} wait here; they go when ${feed.others.length === 1 ? 'that person signs' : 'they sign'} in`
+      : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
 
 /** The frame of a place of a wall: where one is, the way to the others, the section, and whether the record has come in. */
 export function WallPage({
@@ -90,6 +98,7 @@ export function WallPage({
             <SectionChoice sections={sections} value={section} onChange={onSection} />
           ) : null}
         </Row>
+        <RevisionBanner wall={wall} state={feed.state} />
         <RefusedPanel feed={feed} me={me} />
         {feed.loaded ? (
           children

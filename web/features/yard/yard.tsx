@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, type Layout, type Problem } from '@stone-tally/core'
+import { formatLength, type Layout, type Problem, say } from '@stone-tally/core'
 import Link from 'next/link'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
@@ -75,6 +75,7 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
 
 /** What is due today on every wall for the one who looks; holds and findings only, the next step of each wall stands with it. */
 function DueToday({ walls, me }: { walls: readonly YardWall[]; me: Me }) {
+  const { units } = usePreferences()
   const mine = walls.flatMap((w) => {
     const due = w.due.filter((d) => d.urgent && (me.role === 'office' || d.roles.includes(me.role)))
     return due.length > 0 ? [{ wall: w, due }] : []
@@ -88,7 +89,7 @@ function DueToday({ walls, me }: { walls: readonly YardWall[]; me: Me }) {
           <li key={wall.id} style={{ padding: '4px 0' }}>
             ⬣ {wall.name}:{' '}
             <Link href={`/walls/${wall.id}${due[0]?.step === undefined ? '' : `?step=${encodeURIComponent(due[0].step)}`}`}>
-              <strong>{due[0]?.what}</strong>
+              <strong>{say(due[0]?.what ?? '', units)}</strong>
             </Link>
             {due.length > 1 ? (
               <>
@@ -159,7 +160,7 @@ function YardRow({ wall }: { wall: YardWall }) {
         {wall.next.map((n) => (
           <li key={n.section}>
             Next: <strong>{n.title}</strong>
-            {n.blocked ? <span style={{ color: 'var(--soft)' }}> · {n.blocked}</span> : null}
+            {n.blocked ? <span style={{ color: 'var(--soft)' }}> · {say(n.blocked, units)}</span> : null}
           </li>
         ))}
       </ul>

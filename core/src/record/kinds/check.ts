@@ -1,6 +1,7 @@
 import { type InferType, list, optionalList, optionalText, quantity, record, text, type yup } from '../../base/schema'
 import { LIMITS, type LimitName } from '../../rules'
-import { formatSigned, formatSmall } from '../../units/length'
+import { formatSigned } from '../../units/length'
+import { said } from '../../units/say'
 import { BUILDERS, defineKind, judged } from './kind'
 
 /** Items of a checklist a person confirmed, and the numbers that go with them (m). */
@@ -23,9 +24,9 @@ export const check = defineKind<CheckData>({
       const got = entry.data.measured?.find((x) => x.id === m.id)?.value
       if (got === undefined) continue
       const [least, most] = [m.least, m.most].map((name) => (name ? LIMITS[name as LimitName].value : undefined))
-      const words = `${m.text.toLowerCase()} ${formatSigned(got, 'metric')}`
-      if (least !== undefined && got < least - 0.0005) outs.push(`${words}, at least ${formatSmall(least, 'metric')}`)
-      if (most !== undefined && got > most + 0.0005) outs.push(`${words}, at most ${formatSmall(most, 'metric')}`)
+      const words = `${m.text.toLowerCase()} ${said.signed(got)}`
+      if (least !== undefined && got < least - 0.0005) outs.push(`${words}, at least ${said.small(least)}`)
+      if (most !== undefined && got > most + 0.0005) outs.push(`${words}, at most ${said.small(most)}`)
     }
     return outs.length > 0 ? judged(outs, '') : undefined
   },

@@ -4,6 +4,7 @@ import { stepAt } from '../../layout'
 import { topAt } from '../../plan'
 import { LIMITS } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
+import { said } from '../../units/say'
 import { BUILDERS, defineKind } from './kind'
 
 export const OBSTRUCTIONS = { rock: 'Rock', roots: 'Roots', service: 'Service', 'old-work': 'Old work', water: 'Water' } as const
@@ -42,7 +43,7 @@ export const obstruction = defineKind<ObstructionData>({
     if (d.way === 'thicken' && Math.abs(d.above) > limit + 1e-6) {
       return {
         verdict: 'out',
-        text: `the pad would be ${formatSmall(d.above, 'metric')} ${d.above > 0 ? 'thinner' : 'thicker'} here, at most ${formatSmall(limit, 'metric')}: break out, or step`,
+        text: `the pad would be ${said.small(d.above)} ${d.above > 0 ? 'thinner' : 'thicker'} here, at most ${said.small(limit)}: break out, or step`,
       }
     }
     if (d.way === 'step') {
@@ -96,7 +97,7 @@ export const cut = defineKind<CutData>({
     const { plan } = layout
     const station = entry.where.station ?? 0
     const deep = topAt(plan, station) - (stepAt(layout.steps, station) - plan.pad.thickness)
-    const m = (v: number) => formatLength(v, 'metric', 2)
+    const m = (v: number) => said.length(v, 2)
     const room = roomBehind(layout)
     if (d.width != null && d.width < plan.pad.width - 0.005) return { verdict: 'out', text: `${m(d.width)} wide, the pad needs ${m(plan.pad.width)}` }
     if (d.behind != null && d.behind < room - 0.005)

@@ -1,6 +1,7 @@
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
+import { said } from '../../units/say'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** A layer as placed: length from the face and distance of its front edge behind it (m). */
@@ -34,12 +35,12 @@ export const geogrid = defineKind<GeogridData>({
     const plan = layout.plan.grid.find((g) => g.course === entry.where.course)
     const d = entry.data
     if (!plan) return judged(['the plan has no layer on this course'], '')
-    const mm = (v: number) => formatSmall(v, 'metric')
+    const mm = (v: number) => said.small(v)
     const short = d.length < plan.length - 0.005
     const away = d.front < LIMITS.gridFrontMin.value - 0.0005 || d.front > LIMITS.gridFrontMax.value + 0.0005
     return judged(
       [
-        short && `${formatLength(d.length, 'metric', 2)} long, the plan wants ${formatLength(plan.length, 'metric', 2)}`,
+        short && `${said.length(d.length, 2)} long, the plan wants ${said.length(plan.length, 2)}`,
         d.type !== plan.type && `type ${d.type}, the plan wants ${plan.type}`,
         d.direction === 'along' && 'strength direction along the wall; turn it across',
         !d.tight && 'slack; pull tight and pin',

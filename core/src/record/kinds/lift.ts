@@ -2,6 +2,7 @@ import { choice, type InferType, optionalChoice, optionalQuantity, optionalText,
 import { SQUEEZE } from '../../ground'
 import { LIMITS } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
+import { said } from '../../units/say'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** A layer placed and compacted at once: compacted thickness m, passes, density in per cent of maximum where tested. */
@@ -47,7 +48,7 @@ export const lift = defineKind<LiftData>({
     const { thickness, passes, compaction, plant, near, loose, fabricLap } = entry.data
     const wet = SQUEEZE.find((s) => s.id === entry.data.squeeze)
     const heavy = plant === 'roller' || plant === 'heavy-plate'
-    const mm = (v: number) => formatSmall(v, 'metric')
+    const mm = (v: number) => said.small(v)
     const thick = thickness > limit + 1e-6 && (pad || layout.plan.unit.height + 1e-6 < thickness)
     return judged(
       [

@@ -2,6 +2,7 @@ import { fail, ok } from '../../base/result'
 import { choice, type InferType, list, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
+import { said } from '../../units/say'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** How an end of a stretch is left. */
@@ -47,7 +48,7 @@ export const pipe = defineKind<PipeData>({
   judge(entry, { layout, stage }) {
     const d = entry.data
     const { plan } = layout
-    const mm = (v: number) => formatSmall(v, 'metric')
+    const mm = (v: number) => said.small(v)
     const bed = plan.water?.bed ?? LIMITS.pipeBed.value
     const missing = stage?.work.type === 'pipe' ? stage.work.items.filter((i) => !d.confirmed.includes(i.id)) : []
     return judged(

@@ -1,5 +1,6 @@
 import { choice, type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
-import { formatDeviation, formatLength, formatSmall, formatStation } from '../../units/length'
+import { formatDeviation, formatLength, formatStation } from '../../units/length'
+import { said } from '../../units/say'
 import { limitAt, targetAt } from '../target'
 import { defineKind, MEASURERS } from './kind'
 
@@ -62,8 +63,8 @@ export const reading = defineKind<ReadingData>({
     const limit = limitAt(layout, stage, entry.where).value
     // Half a millimetre of float and reading noise must not turn "3 mm" into "over 3 mm".
     const verdict = Math.abs(deviation) <= limit + 0.0001 ? 'ok' : 'out'
-    const words = formatDeviation(deviation, stage.work.sense, 'metric')
-    return { verdict, deviation, text: `${words}, limit ±${formatSmall(limit, 'metric')}` }
+    const words = said.deviation(deviation, stage.work.sense)
+    return { verdict, deviation, text: `${words}, limit ±${said.small(limit)}` }
   },
   line(entry, reader, { layout, stage }) {
     if (stage?.work.type !== 'readings') return 'Reading'

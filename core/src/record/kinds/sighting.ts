@@ -1,6 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { type InferType, optionalQuantity, record, type yup } from '../../base/schema'
-import { formatDeviation, formatSmall, formatStation } from '../../units/length'
+import { formatDeviation, formatStation } from '../../units/length'
+import { said } from '../../units/say'
 import { limitAt, readPointByPoint } from '../target'
 import { defineKind, MEASURERS } from './kind'
 
@@ -33,9 +34,9 @@ export const sighting = defineKind<SightingData>({
     if (stage?.work.type !== 'readings') return undefined
     const limit = limitAt(layout, stage, entry.where).value
     const { worst } = entry.data
-    if (worst === undefined) return { verdict: 'ok', text: `nothing over ±${formatSmall(limit, 'metric')}` }
-    const words = formatDeviation(worst, stage.work.sense, 'metric')
-    return { verdict: Math.abs(worst) <= limit + 0.0001 ? 'ok' : 'out', deviation: worst, text: `${words}, limit ±${formatSmall(limit, 'metric')}` }
+    if (worst === undefined) return { verdict: 'ok', text: `nothing over ±${said.small(limit)}` }
+    const words = said.deviation(worst, stage.work.sense)
+    return { verdict: Math.abs(worst) <= limit + 0.0001 ? 'ok' : 'out', deviation: worst, text: `${words}, limit ±${said.small(limit)}` }
   },
   line(entry, reader, { stage }) {
     const sense = stage?.work.type === 'readings' ? stage.work.sense : 'level'

@@ -2,6 +2,7 @@ import { fail, ok } from '../../base/result'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, type yup } from '../../base/schema'
 import { identifySoil, SOIL_QUESTIONS, type SoilAnswers } from '../../ground'
 import { formatSmall, formatStation } from '../../units/length'
+import { said } from '../../units/say'
 import { BUILDERS, defineKind } from './kind'
 
 const answers = (id: keyof SoilAnswers) => choice((SOIL_QUESTIONS.find((q) => q.id === id)?.answers ?? []).map((a) => a[0]))
@@ -30,7 +31,7 @@ export const soil = defineKind<SoilData>({
     const found = identifySoil(entry.data.answers)
     return found.suitable
       ? { verdict: 'ok', text: `${found.meaning.name}: may stay under the pad` }
-      : { verdict: 'out', text: `${found.meaning.name}, unsuitable: dig out at least ${formatSmall(found.undercut, 'metric')} and replace` }
+      : { verdict: 'out', text: `${found.meaning.name}, unsuitable: dig out at least ${said.small(found.undercut)} and replace` }
   },
   line(entry, reader) {
     const found = identifySoil(entry.data.answers)
@@ -80,13 +81,12 @@ export const undercut = defineKind<UndercutData>({
     if (of?.kind === 'soil') {
       const bad = of.data as SoilData
       const wanted = identifySoil(bad.answers).undercut
-      if (d.depth < wanted - 0.005)
-        return { verdict: 'out', text: `${formatSmall(d.depth, 'metric')} dug out, at least ${formatSmall(wanted, 'metric')}` }
+      if (d.depth < wanted - 0.005) return { verdict: 'out', text: `${said.small(d.depth)} dug out, at least ${said.small(wanted)}` }
       if (d.from > bad.from + 0.05 || d.to < bad.to - 0.05) {
         return { verdict: 'out', text: `dug out ${d.from} to ${d.to} m, but the bad soil runs ${bad.from} to ${bad.to} m` }
       }
     }
-    return { verdict: 'ok', text: `${formatSmall(d.depth, 'metric')} replaced with ${d.fill}` }
+    return { verdict: 'ok', text: `${said.small(d.depth)} replaced with ${d.fill}` }
   },
   line(entry, reader) {
     const d = entry.data

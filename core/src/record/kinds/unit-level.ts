@@ -2,6 +2,7 @@ import { fail, ok } from '../../base/result'
 import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
 import { cellKey } from '../../layout'
 import { formatSmall } from '../../units/length'
+import { said } from '../../units/say'
 import { defineKind, judged, MEASURERS } from './kind'
 
 const slope = () => optionalQuantity({ min: -0.1, max: 0.1, unit: 'm' })
@@ -35,15 +36,15 @@ export const unitLevel = defineKind<UnitLevelData>({
     entry.data.unit === data.unit ? undefined : { field: 'data.unit', message: `re-check unit ${data.unit}, where the finding is` },
   judge(entry) {
     const { along = 0, across = 0, diagonal = 0 } = entry.data
-    const said = [
+    const sides = [
       ['along', along],
       ['across', across],
       ['corner to corner', diagonal],
     ] as const
-    const off = (name: string, v: number) => `${formatSmall(v, 'metric')} off ${name}, limit ±${formatSmall(UNIT_LEVEL, 'metric')}`
-    const [name, most] = said.reduce((a, b) => (Math.abs(b[1]) > Math.abs(a[1]) ? b : a))
+    const off = (name: string, v: number) => `${said.small(v)} off ${name}, limit ±${said.small(UNIT_LEVEL)}`
+    const [name, most] = sides.reduce((a, b) => (Math.abs(b[1]) > Math.abs(a[1]) ? b : a))
     return judged(
-      said.map(([n, v]) => Math.abs(v) > UNIT_LEVEL + 0.0001 && off(n, v)),
+      sides.map(([n, v]) => Math.abs(v) > UNIT_LEVEL + 0.0001 && off(n, v)),
       off(name, most),
     )
   },

@@ -1,33 +1,35 @@
 'use client'
 
-import { type CheckMeasure, formatSmall, LIMITS, type LimitName, parseLength } from '@stone-tally/core'
+import { type CheckMeasure, formatSmall, LIMITS, type LimitName, parseLength, smallUnit, type UnitSystem } from '@stone-tally/core'
 import { useState } from 'react'
 import { Button, Check, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { useTyped } from '../typed'
+import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
 /** A checklist: every item is a person's word; what can be measured with it is measured. */
-export function CheckWork({ step, record, recheck }: WorkProps) {
+export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const { units } = usePreferences()
   const work = step.stage.work.type === 'check' ? step.stage.work : undefined
   const items = work?.items ?? []
   const measures = work?.measures ?? []
   const [ticked, setTicked] = useState<readonly string[]>([])
   const [sizes, setSizes] = useState<Readonly<Record<string, string>>>({})
-  const [detail, setDetail] = useState('')
+  const [detail, setDetail, noDetail] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'detail')
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async (confirmed: readonly string[]) => {
     const measured: { id: string; value: number }[] = []
     for (const m of measures) {
       const typed = sizes[m.id]?.trim()
       if (!typed) continue
-      const value = parseLength(typed, units === 'metric' ? 'mm' : 'in')
+      const value = parseLength(typed, smallUnit(units))
       if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: m.text })))
       measured.push({ id: m.id, value: value.value })
     }
-    await go([
+    const done = await go([
       {
         kind: 'check',
         where: whereOf(step),
@@ -39,7 +41,17 @@ export function CheckWork({ step, record, recheck }: WorkProps) {
         ...(recheck ? { recheckOf: recheck.id } : {}),
       },
     ])
+    if (done) noDetail()
   }
+  // What is measured is judged as it is typed, like every other number.
+  const typed = measures.flatMap((m) => {
+    const value = parseLength(sizes[m.id] ?? '', smallUnit(units))
+    return value.ok ? [{ id: m.id, value: value.value }] : []
+  })
+  const verdict =
+    typed.length > 0 ? judge(state, me, { kind: 'check', where: whereOf(step), data: { confirmed: ticked, measured: typed } }) : undefined
+  const count = ticked.length + typed.length
+  const total = items.length + measures.length
   const all = items.map((i) => i.id)
   return (
     <Stack>
@@ -56,7 +68,7 @@ export function CheckWork({ step, record, recheck }: WorkProps) {
           {measures.map((m) => (
             <Field
               key={m.id}
-              label={`${m.text}, ${units === 'metric' ? 'mm' : 'in'}`}
+              label={`${m.text}, ${smallUnit(units)}`}
               value={sizes[m.id] ?? ''}
               onChange={(v) => setSizes({ ...sizes, [m.id]: v })}
               inputMode="decimal"
@@ -64,6 +76,7 @@ export function CheckWork({ step, record, recheck }: WorkProps) {
           ))}
         </>
       ) : null}
+      {typed.length > 0 ? <Judged verdict={verdict ?? { verdict: 'ok', text: 'within limits' }} otherwise="" /> : null}
       {work?.detail ? <Field label={work.detail} value={detail} onChange={setDetail} /> : null}
       <Row>
         {ticked.length < items.length ? (
@@ -72,7 +85,7 @@ export function CheckWork({ step, record, recheck }: WorkProps) {
           </Button>
         ) : null}
         <NowButton style={{ flex: 1 }} isDisabled={busy || ticked.length === 0} onPress={() => put(ticked)}>
-          {recheck ? 'Record re-check' : `Record ${ticked.length} of ${items.length}`}
+          {recheck ? 'Record re-check' : `Record ${count} of ${total}`}
         </NowButton>
       </Row>
       <Problems list={problems} />
@@ -81,7 +94,7 @@ export function CheckWork({ step, record, recheck }: WorkProps) {
 }
 
 /** @example rangeOf({ id: 'cover', text: 'Stone', least: 'pipeCover' }, 'metric') // 'at least 150 mm' */
-export function rangeOf(m: CheckMeasure, units: 'metric' | 'imperial'): string {
+export function rangeOf(m: CheckMeasure, units: UnitSystem): string {
   const of = (name: string | undefined) => (name ? formatSmall(LIMITS[name as LimitName].value, units) : undefined)
   const [least, most] = [of(m.least), of(m.most)]
   return least && most ? `${least} to ${most}` : least ? `at least ${least}` : `at most ${most ?? ''}`

@@ -1,15 +1,32 @@
 'use client'
 
-import { formatLength, formatSmall, formatStation, type GeogridData, LIMITS, layerSchedule, parseLength, rollBook } from '@stone-tally/core'
+import {
+  failAll,
+  formatLength,
+  formatSmall,
+  formatStation,
+  type GeogridData,
+  LIMITS,
+  layerSchedule,
+  ok,
+  type Problem,
+  parseLength,
+  type Result,
+  rollBook,
+  say,
+  smallUnit,
+} from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import { Caution, Check, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { useTyped } from '../typed'
+import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
 /** A geogrid layer placed: roll, direction, tension, and what was driven over it. */
-export function GridWork({ state, step, record, recheck }: WorkProps) {
+export function GridWork({ state, step, me, record, recheck }: WorkProps) {
   const { units } = usePreferences()
   const plan = step.grid ?? { course: 0, length: 0, type: '' }
   const metric = units === 'metric'
@@ -18,39 +35,54 @@ export function GridWork({ state, step, record, recheck }: WorkProps) {
     () => layerSchedule(state.layout).find((l) => l.section === step.section && l.course === step.course),
     [state.layout, step.section, step.course],
   )
-  const [length, setLength] = useState(metric ? plan.length.toFixed(2) : formatLength(plan.length, units))
-  const [front, setFront] = useState('')
+  const scope = `${step.key}|${recheck?.id ?? ''}`
+  // A re-check is of the same layer from the same roll until somebody says otherwise.
+  const found = recheck && state.byId.get(recheck.id)?.entry.kind === 'geogrid' ? (state.byId.get(recheck.id)?.entry.data as GeogridData) : undefined
+  const asLong = (m: number | undefined) => (m === undefined ? '' : metric ? m.toFixed(2) : formatLength(m, units))
+  const [length, setLength, noLength] = useTyped(scope, 'length', asLong(plan.length))
+  const [front, setFront, noFront] = useTyped(scope, 'front')
   const [direction, setDirection] = useState<'across' | 'along'>('across')
   const [tight, setTight] = useState(false)
-  const [roll, setRoll] = useState('')
-  const [lot, setLot] = useState('')
-  const [more, setMore] = useState(false)
-  const [pins, setPins] = useState('')
-  const [cover, setCover] = useState('')
-  const [between, setBetween] = useState('')
-  const [from, setFrom] = useState('')
-  const [to, setTo] = useState('')
+  const [roll, setRoll, noRoll] = useTyped(scope, 'roll', found?.roll ?? '')
+  const [lot, setLot, noLot] = useTyped(scope, 'lot', found?.lot ?? '')
+  const [more, setMore] = useState(found?.from !== undefined)
+  const [pins, setPins, noPins] = useTyped(scope, 'pins')
+  const [cover, setCover, noCover] = useTyped(scope, 'cover')
+  const [between, setBetween, noBetween] = useTyped(scope, 'between')
+  const [from, setFrom, noFrom] = useTyped(scope, 'from', asLong(found?.from))
+  const [to, setTo, noTo] = useTyped(scope, 'to', asLong(found?.to))
+  /** The plan names the roll this layer is cut from, so the record says which one it was. */
+  const wantsRoll = state.layout.plan.gridRolls?.some((r) => r.type === plan.type) ?? false
   const { busy, problems, setProblems, go } = useRecord(record)
-  const put = async () => {
-    const [long, small] = metric ? (['m', 'mm'] as const) : (['ft', 'in'] as const)
+  const read = (): Result<Partial<Record<keyof GeogridData, unknown>>> => {
+    const [long, small] = [metric ? ('m' as const) : ('ft' as const), smallUnit(units)]
     const data: Partial<Record<keyof GeogridData, unknown>> = { type: plan.type, direction, tight }
-    for (const [name, text, unit, must] of [
-      ['length', length, long, true],
-      ['front', front, small, true],
-      ['cover', cover, small, false],
-      ['between', between, small, false],
-      ['from', from, long, false],
-      ['to', to, long, false],
+    const bad: Problem[] = []
+    for (const [name, label, text, unit, must] of [
+      ['length', 'Length', length, long, true],
+      ['front', 'Front edge', front, small, true],
+      ['cover', 'Fill before traffic', cover, small, false],
+      ['between', 'Soil between overlaps', between, small, false],
+      ['from', 'From', from, long, false],
+      ['to', 'To', to, long, false],
     ] as const) {
       if (!must && !text.trim()) continue
       const value = parseLength(text, unit)
-      if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: name })))
-      data[name] = value.value
+      if (value.ok) data[name] = value.value
+      else bad.push({ field: label, message: text.trim() ? (value.problems[0]?.message ?? '') : 'is missing' })
     }
     if (pins.trim()) data.pins = Number(pins)
     if (roll.trim()) data.roll = roll.trim()
     if (lot.trim()) data.lot = lot.trim()
-    await go([{ kind: 'geogrid', where: whereOf(step), data, ...(recheck ? { recheckOf: recheck.id } : {}) }])
+    if (wantsRoll && !roll.trim()) bad.push({ field: 'Roll', message: 'is missing; the plan says which rolls its layers are cut from' })
+    return bad.length > 0 ? failAll(bad) : ok(data)
+  }
+  const now = read()
+  const verdict = now.ok ? judge(state, me, { kind: 'geogrid', where: whereOf(step), data: now.value }) : undefined
+  const put = async () => {
+    if (!now.ok) return setProblems(now.problems)
+    const done = await go([{ kind: 'geogrid', where: whereOf(step), data: now.value, ...(recheck ? { recheckOf: recheck.id } : {}) }])
+    if (done) for (const letGo of [noLength, noFront, noRoll, noLot, noPins, noCover, noBetween, noFrom, noTo]) letGo()
   }
   const range = `${formatSmall(LIMITS.gridFrontMin.value, units)} to ${formatSmall(LIMITS.gridFrontMax.value, units)}`
   const pick = (name: string) => {
@@ -68,7 +100,7 @@ export function GridWork({ state, step, record, recheck }: WorkProps) {
         ]}
       />
       {layer?.lies.map((l) => (
-        <Caution key={`${l.kind} ${l.from}`}>{l.words}</Caution>
+        <Caution key={`${l.kind} ${l.from}`}>{say(l.words, units)}</Caution>
       ))}
       <Choice
         label="Strength direction"
@@ -84,7 +116,7 @@ export function GridWork({ state, step, record, recheck }: WorkProps) {
           <Field label={`Length, ${metric ? 'm' : 'ft'}`} value={length} onChange={setLength} inputMode="decimal" />
         </div>
         <div style={{ flex: 1, minWidth: 90 }}>
-          <Field label={`Front edge, ${metric ? 'mm' : 'in'}`} value={front} onChange={setFront} inputMode="decimal" />
+          <Field label={`Front edge, ${smallUnit(units)}`} value={front} onChange={setFront} inputMode="decimal" />
         </div>
       </Row>
       {rolls.length > 0 ? (
@@ -113,10 +145,10 @@ export function GridWork({ state, step, record, recheck }: WorkProps) {
             <Field label="Pins" value={pins} onChange={setPins} inputMode="numeric" />
           </div>
           <div style={{ flex: 1, minWidth: 130 }}>
-            <Field label={`Fill before traffic, ${metric ? 'mm' : 'in'}`} value={cover} onChange={setCover} inputMode="decimal" />
+            <Field label={`Fill before traffic, ${smallUnit(units)}`} value={cover} onChange={setCover} inputMode="decimal" />
           </div>
           <div style={{ flex: 1, minWidth: 130 }}>
-            <Field label={`Soil between overlaps, ${metric ? 'mm' : 'in'}`} value={between} onChange={setBetween} inputMode="decimal" />
+            <Field label={`Soil between overlaps, ${smallUnit(units)}`} value={between} onChange={setBetween} inputMode="decimal" />
           </div>
           <div style={{ flex: 1, minWidth: 90 }}>
             <Field label={`From, ${metric ? 'm' : 'ft'}`} value={from} onChange={setFrom} inputMode="decimal" />
@@ -130,6 +162,7 @@ export function GridWork({ state, step, record, recheck }: WorkProps) {
           <Quiet onPress={() => setMore(true)}>Pins, cover, part of the section</Quiet>
         </Row>
       )}
+      <Judged verdict={verdict} otherwise={now.ok ? '' : `${now.problems[0]?.field} ${now.problems[0]?.message}`} />
       <NowButton isDisabled={busy || !front.trim()} onPress={put}>
         {recheck ? 'Record re-check' : 'Record layer'}
       </NowButton>

@@ -1,15 +1,21 @@
 'use client'
 
 import {
+  failAll,
+  formatLength,
   formatSmall,
   type Instrument,
   LIMITS,
   type LiftData,
   looksLikeShare,
+  ok,
   PLANT_NAMES,
+  type Problem,
   parseLength,
+  type Result,
   SQUEEZE,
   type Squeeze,
+  smallUnit,
   TOOLS,
 } from '@stone-tally/core'
 import { useState } from 'react'
@@ -17,6 +23,8 @@ import { TakeReading } from '@/features/instruments'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { useTyped } from '../typed'
+import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
@@ -24,24 +32,30 @@ const PLANT = Object.entries(PLANT_NAMES) as [LiftData['plant'], string][]
 const HAND: readonly (readonly [Squeeze, string])[] = SQUEEZE.map((s) => [s.id, s.name] as const)
 
 /** A lift placed and compacted; moisture by hand or meter, stretch and fabric where they matter. */
-export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
+export function LiftsWork({ state, step, status, me, record, recheck }: WorkProps) {
   const { units } = usePreferences()
   const plan = step.lifts ?? { count: 1, compacted: 0.1, loose: 0.12 }
-  const next = Math.min(status.done + 1, plan.count)
+  // A re-check is of the lift that was found, over the stretch that was found.
+  const found = recheck && state.byId.get(recheck.id)?.entry.kind === 'lift' ? (state.byId.get(recheck.id)?.entry.data as LiftData) : undefined
+  const next = found?.lift ?? Math.min(status.done + 1, plan.count)
   const small = (m: number) => (units === 'metric' ? `${Math.round(m * 1000)}` : formatSmall(m, units).replace('"', ''))
-  const [thickness, setThickness] = useState(small(plan.compacted))
-  const [passes, setPasses] = useState(`${LIMITS.passes.value}`)
-  const [plant, setPlant] = useState<LiftData['plant']>('light-plate')
-  const [density, setDensity] = useState('')
+  const scope = `${step.key}|${recheck?.id ?? ''}`
+  const asLong = (m: number | undefined) => (m === undefined ? '' : units === 'metric' ? `${m}` : formatLength(m, units))
+  const [plant, setPlant] = useState<LiftData['plant']>(found?.plant ?? 'light-plate')
+  const tool = TOOLS.find((t) => t.plant === plant)
+  const asked = Math.max(LIMITS.passes.value, tool?.passes ?? 0)
+  const [thickness, setThickness, noThickness] = useTyped(scope, 'thickness', small(plan.compacted))
+  const [passes, setPasses, noPasses] = useTyped(scope, 'passes', `${asked}`)
+  const [density, setDensity, noDensity] = useTyped(scope, 'density')
   const [squeeze, setSqueeze] = useState<Squeeze>()
-  const [moisture, setMoisture] = useState('')
-  const [more, setMore] = useState(false)
-  const [from, setFrom] = useState('')
-  const [to, setTo] = useState('')
-  const [lap, setLap] = useState('')
-  const [near, setNear] = useState('')
-  const [soil, setSoil] = useState('')
-  const [placed, setPlaced] = useState('')
+  const [moisture, setMoisture, noMoisture] = useTyped(scope, 'moisture')
+  const [more, setMore] = useState(found?.from !== undefined)
+  const [from, setFrom, noFrom] = useTyped(scope, 'from', asLong(found?.from))
+  const [to, setTo, noTo] = useTyped(scope, 'to', asLong(found?.to))
+  const [lap, setLap, noLap] = useTyped(scope, 'lap')
+  const [near, setNear, noNear] = useTyped(scope, 'near')
+  const [soil, setSoil, noSoil] = useTyped(scope, 'soil', found?.soil ?? '')
+  const [placed, setPlaced, noPlaced] = useTyped(scope, 'placed')
   const [taken, setTaken] = useState<Instrument>()
   const { busy, problems, setProblems, go } = useRecord(record)
   // Changed by hand it is no longer the probe's.
@@ -49,41 +63,52 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
     setMoisture(v)
     setTaken(undefined)
   }
-  const tool = TOOLS.find((t) => t.plant === plant)
   const pad = step.stage.work.type === 'lifts' && step.stage.work.of === 'pad'
   const loose = plan.loose
   const tooThick = tool && loose > (pad ? tool.granular : tool.fine) + 0.001
-  const wet = SQUEEZE.find((s) => s.id === squeeze)
   const section = state.layout.plan.sections.find((s) => s.id === step.section)
-  const put = async () => {
-    const small1 = units === 'metric' ? 'mm' : 'in'
+  /** What is typed, as it would be recorded; or what cannot be read. */
+  const read = (): Result<Partial<LiftData>> => {
     const long = units === 'metric' ? 'm' : 'ft'
-    const t = parseLength(thickness, small1)
-    if (!t.ok) return setProblems(t.problems)
-    const optional = (text: string, bare: 'm' | 'ft' | 'mm' | 'in') => (text.trim() ? parseLength(text, bare) : undefined)
-    const [a, b, l, n, p] = [optional(from, long), optional(to, long), optional(lap, small1), optional(near, long), optional(placed, small1)]
-    for (const r of [a, b, l, n, p]) if (r && !r.ok) return setProblems(r.problems)
-    const percent = moisture.trim() ? Number(moisture.replace(',', '.')) : undefined
-    if (percent !== undefined && looksLikeShare(percent)) {
-      return setProblems([
-        { field: 'moisture', message: `${percent} looks like a share; moisture is in per cent, so write ${+(percent * 100).toFixed(2)}` },
-      ])
+    const one = (field: string, text: string, bare: 'm' | 'ft' | 'mm' | 'in') => {
+      const r = text.trim() ? parseLength(text, bare) : undefined
+      if (r && !r.ok) bad.push(...r.problems.map((p) => ({ ...p, field })))
+      return r?.ok ? r.value : undefined
     }
+    const number = (field: string, text: string) => {
+      const n = text.trim() ? Number(text.replace(',', '.')) : undefined
+      if (n !== undefined && !Number.isFinite(n)) bad.push({ field, message: `"${text}" is not a number` })
+      return n
+    }
+    const bad: Problem[] = []
+    const t = one('Thickness', thickness, smallUnit(units))
+    if (t === undefined && bad.length === 0) bad.push({ field: 'Thickness', message: 'is missing' })
+    const percent = number('Moisture', moisture)
+    if (percent !== undefined && looksLikeShare(percent))
+      bad.push({ field: 'Moisture', message: `${percent} looks like a share; moisture is in per cent, so write ${+(percent * 100).toFixed(2)}` })
     const data = {
       lift: next,
-      thickness: t.value,
-      passes: Number(passes),
+      thickness: t,
+      passes: number('Passes', passes.trim() === '' ? 'none' : passes),
       plant,
-      ...(density.trim() ? { compaction: Number(density.replace(',', '.')) } : {}),
-      ...(squeeze ? { squeeze } : {}),
-      ...(percent === undefined ? {} : { moisture: percent }),
-      ...(a?.ok ? { from: a.value } : {}),
-      ...(b?.ok ? { to: b.value } : {}),
-      ...(l?.ok ? { fabricLap: l.value } : {}),
-      ...(n?.ok ? { near: n.value } : {}),
-      ...(p?.ok ? { loose: p.value } : {}),
-      ...(soil.trim() ? { soil: soil.trim() } : {}),
+      compaction: number('Density', density),
+      squeeze,
+      moisture: percent,
+      from: one('From', from, long),
+      to: one('To', to, long),
+      fabricLap: one('Fabric lap', lap, smallUnit(units)),
+      near: one('Nearest to the face', near, long),
+      loose: one('Placed loose', placed, smallUnit(units)),
+      soil: soil.trim() || undefined,
     }
+    return bad.length > 0 ? failAll(bad) : ok(Object.fromEntries(Object.entries(data).filter(([, v]) => v !== undefined)))
+  }
+  const now = read()
+  const verdict = now.ok ? judge(state, me, { kind: 'lift', where: whereOf(step), data: now.value }) : undefined
+  const put = async () => {
+    if (!now.ok) return setProblems(now.problems)
+    const { value: data } = now
+    const percent = data.moisture
     const done = await go([
       {
         kind: 'lift',
@@ -95,22 +120,22 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
     ])
     if (done) {
       setSqueeze(undefined)
-      setMoisture('')
+      for (const letGo of [noThickness, noPasses, noDensity, noMoisture, noFrom, noTo, noLap, noNear, noSoil, noPlaced]) letGo()
     }
   }
   return (
     <Stack>
-      <Hero value={`${next}`} unit={`of ${plan.count} lifts`} />
+      <Hero value={`${next}`} unit={found ? `of ${plan.count} lifts, again` : `of ${plan.count} lifts`} />
       <Targets
         list={[
           ['Compacted', formatSmall(plan.compacted, units)],
           ['Place loose', formatSmall(loose, units)],
-          ['Passes', `${Math.max(LIMITS.passes.value, tool?.passes ?? 0)} with the ${PLANT_NAMES[plant]}`],
+          ['Passes', `${asked} with the ${PLANT_NAMES[plant]}`],
         ]}
       />
       <Row>
         <div style={{ flex: 1, minWidth: 100 }}>
-          <Field label={`Thickness, ${units === 'metric' ? 'mm' : 'in'}`} value={thickness} onChange={setThickness} inputMode="decimal" />
+          <Field label={`Thickness, ${smallUnit(units)}`} value={thickness} onChange={setThickness} inputMode="decimal" />
         </div>
         <div style={{ flex: 1, minWidth: 80 }}>
           <Field label="Passes" value={passes} onChange={setPasses} inputMode="numeric" />
@@ -136,7 +161,6 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
         </Caution>
       ) : null}
       <Choice label="Squeezed in the fist, it" value={squeeze ?? ('' as Squeeze)} options={HAND} onChange={setSqueeze} />
-      {wet?.out ? <Caution>{wet.text}</Caution> : null}
       {more ? (
         <>
           <Row>
@@ -149,9 +173,9 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
               hint={section ? `the whole of ${section.id} when empty` : undefined}
             />
             <Field label="To" value={to} onChange={setTo} inputMode="decimal" />
-            <Field label={`Placed loose, ${units === 'metric' ? 'mm' : 'in'}`} value={placed} onChange={setPlaced} inputMode="decimal" />
+            <Field label={`Placed loose, ${smallUnit(units)}`} value={placed} onChange={setPlaced} inputMode="decimal" />
             <Field label="Soil placed" value={soil} onChange={setSoil} />
-            {pad ? <Field label={`Fabric lap below, ${units === 'metric' ? 'mm' : 'in'}`} value={lap} onChange={setLap} inputMode="decimal" /> : null}
+            {pad ? <Field label={`Fabric lap below, ${smallUnit(units)}`} value={lap} onChange={setLap} inputMode="decimal" /> : null}
           </Row>
           <TakeReading
             kind="moisture-probe"
@@ -167,8 +191,9 @@ export function LiftsWork({ state, step, status, record, recheck }: WorkProps) {
           <Quiet onPress={() => setMore(true)}>Moisture by meter, stretch, fabric</Quiet>
         </Row>
       )}
+      <Judged verdict={verdict} otherwise={now.ok ? 'It is judged as you type.' : `${now.problems[0]?.field} ${now.problems[0]?.message}`} />
       <NowButton isDisabled={busy} onPress={put}>
-        {recheck ? 'Record re-check' : `Record lift ${next}`}
+        {recheck ? `Record re-check of lift ${next}` : `Record lift ${next}`}
       </NowButton>
       <Problems list={problems} />
     </Stack>

@@ -1,10 +1,12 @@
 'use client'
 
-import { drainPlan, formatSmall, formatStation, PIPE_ENDS, type PipeData, parseLength } from '@stone-tally/core'
+import { drainPlan, formatSmall, formatStation, live, PIPE_ENDS, type PipeData, parseLength, type Stretch, say } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import { Button, Check, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { useTyped } from '../typed'
+import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
@@ -13,8 +15,15 @@ const LAPS = [
   ['against', 'Against it'],
 ] as const
 
+/** Where pipe is missing first. */
+function firstGap(over: Stretch, laid: readonly { from: number; to: number }[]): number {
+  let at = over.from
+  for (const d of [...laid].sort((a, b) => a.from - b.from)) if (d.from <= at + 0.05) at = Math.max(at, d.to)
+  return Math.min(at, over.to)
+}
+
 /** A stretch of pipe as it lies, before anything is put over it. The photo is taken below. */
-export function PipeWork({ state, step, status, record, recheck }: WorkProps) {
+export function PipeWork({ state, step, status, me, record, recheck }: WorkProps) {
   const { units } = usePreferences()
   const { layout } = state
   const drain = useMemo(() => drainPlan(layout), [layout])
@@ -25,29 +34,87 @@ export function PipeWork({ state, step, status, record, recheck }: WorkProps) {
   const over = step.over?.[0] ?? { from: 0, to: 0 }
   const [long, small] = units === 'metric' ? (['m', 'mm'] as const) : (['ft', 'in'] as const)
   const asLong = (m: number) => (units === 'metric' ? m.toFixed(2) : formatStation(m, units))
-  const _asSmall = (m: number) => (units === 'metric' ? `${Math.round(m * 1000)}` : formatSmall(m, units).replace('"', ''))
-  const [from, setFrom] = useState(asLong(found?.from ?? Math.max(over.from, before?.to ?? over.from)))
-  const [to, setTo] = useState(asLong(found?.to ?? over.to))
-  const [bed, setBed] = useState('')
-  const [sock, setSock] = useState(before?.sock ?? drain.sock)
-  const [start, setStart] = useState<PipeData['start']>(before ? 'joined' : 'cap')
-  const [end, setEnd] = useState<PipeData['end']>('outlet')
+  const scope = `${step.key}|${recheck?.id ?? ''}`
+  // The next stretch begins where pipe is missing: there it joins on, wherever the one before was recorded.
+  const laid = log.filter((e) => e.entry.kind === 'pipe' && live(state, e.entry.id)).map((e) => e.entry.data as PipeData)
+  const begin = found?.from ?? firstGap(over, laid)
+  const [from, setFrom, noFrom] = useTyped(scope, 'from', asLong(begin))
+  const [to, setTo, noTo] = useTyped(
+    scope,
+    'to',
+    asLong(
+      found?.to ??
+        laid
+          .map((d) => d.from)
+          .filter((f) => f > begin + 0.05)
+          .sort((a, b) => a - b)[0] ??
+        over.to,
+    ),
+  )
+  const [bed, setBed, noBed] = useTyped(scope, 'bed')
+  const [sock, setSock] = useState(found?.sock ?? before?.sock ?? drain.sock)
+  const [start, setStart] = useState<PipeData['start']>()
+  const [end, setEnd] = useState<PipeData['end']>()
   const [laps, setLaps] = useState<PipeData['laps']>('with')
   const [ticked, setTicked] = useState<readonly string[]>([])
+  /** How an end is left that nobody has said otherwise of: by what the plan has there and what is laid on beyond it. */
+  const endAt = (text: string): PipeData['start'] => {
+    const at = parseLength(text, long)
+    if (!at.ok) return 'joined'
+    if (layout.plan.drain.outlets.some((o) => Math.abs(o.station - at.value) < 0.3)) return 'outlet'
+    const { length } = layout.plan
+    const past = layout.alignment.closed || (at.value > 0.3 && at.value < length - 0.3)
+    return past ? 'joined' : 'cap'
+  }
+  const starts = start ?? found?.start ?? endAt(from)
+  const ends = end ?? found?.end ?? endAt(to)
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async () => {
     const [a, b, c] = [parseLength(from, long), parseLength(to, long), parseLength(bed, small)]
     if (!a.ok) return setProblems(a.problems.map((p) => ({ ...p, field: 'From' })))
     if (!b.ok) return setProblems(b.problems.map((p) => ({ ...p, field: 'To' })))
     if (!c.ok) return setProblems(c.problems.map((p) => ({ ...p, field: 'Bed' })))
-    const data = { from: a.value, to: b.value, diameter: layout.plan.drain.diameter, bed: c.value, sock, start, end, laps, confirmed: ticked }
+    const data = {
+      from: a.value,
+      to: b.value,
+      diameter: layout.plan.drain.diameter,
+      bed: c.value,
+      sock,
+      start: starts,
+      end: ends,
+      laps,
+      confirmed: ticked,
+    }
     const done = await go([{ kind: 'pipe', where: whereOf(step), data, ...(recheck ? { recheckOf: recheck.id } : {}) }])
     if (done) {
-      setFrom(to)
-      setTo(asLong(over.to))
+      for (const letGo of [noFrom, noTo, noBed]) letGo()
+      // What was seen of one stretch is nobody's word for the next.
+      setTicked([])
+      setStart(undefined)
+      setEnd(undefined)
+      setLaps('with')
     }
   }
-  const ends = PIPE_ENDS.map(([id, name]) => [id, name] as const)
+  const [a, b, c] = [parseLength(from, long), parseLength(to, long), parseLength(bed, small)]
+  const verdict =
+    a.ok && b.ok && c.ok
+      ? judge(state, me, {
+          kind: 'pipe',
+          where: whereOf(step),
+          data: {
+            from: a.value,
+            to: b.value,
+            diameter: layout.plan.drain.diameter,
+            bed: c.value,
+            sock,
+            start: starts,
+            end: ends,
+            laps,
+            confirmed: ticked,
+          },
+        })
+      : undefined
+  const kinds = PIPE_ENDS.map(([id, name]) => [id, name] as const)
   return (
     <Stack>
       <Hero value={formatSmall(layout.plan.drain.diameter, units)} unit={`pipe, falling ${(layout.plan.drain.fall * 100).toFixed(1)} %`} />
@@ -55,7 +122,7 @@ export function PipeWork({ state, step, status, record, recheck }: WorkProps) {
         list={[
           ['Bed', `at least ${formatSmall(drain.bed, units)}`],
           ['Sock', drain.sock ? 'yes' : 'none'],
-          ['Missing', status.missing.join('; ') || 'nothing'],
+          ['Missing', say(status.missing.join('; '), units) || 'nothing'],
         ]}
       />
       <Row>
@@ -69,8 +136,8 @@ export function PipeWork({ state, step, status, record, recheck }: WorkProps) {
           <Field label={`Bed below it, ${small}`} value={bed} onChange={setBed} inputMode="decimal" />
         </div>
       </Row>
-      <Choice label="Lower station ends" value={start} options={ends} onChange={setStart} />
-      <Choice label="Higher station ends" value={end} options={ends} onChange={setEnd} />
+      <Choice label="Lower station ends" value={starts} options={kinds} onChange={setStart} />
+      <Choice label="Higher station ends" value={ends} options={kinds} onChange={setEnd} />
       <Choice label="Laps of fabric and pipe" value={laps} options={LAPS} onChange={setLaps} />
       <div>
         <Check checked={sock} onChange={setSock}>
@@ -82,6 +149,7 @@ export function PipeWork({ state, step, status, record, recheck }: WorkProps) {
           </Check>
         ))}
       </div>
+      <Judged verdict={verdict} otherwise="Say how deep its bed is; it is judged as you type." />
       <Row>
         {ticked.length < items.length ? <Button onPress={() => setTicked(items.map((i) => i.id))}>All of these</Button> : null}
         <NowButton style={{ flex: 1 }} isDisabled={busy || !bed.trim()} onPress={put}>

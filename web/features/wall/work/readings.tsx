@@ -11,20 +11,24 @@ import {
   LIMITS,
   latestSetup,
   limitAt,
+  lineOf,
   parseLength,
   type ReadingData,
   type SetupData,
   type StepStatus,
   slip,
+  smallUnit,
   targetAt,
+  walkOrder,
 } from '@stone-tally/core'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
 import { TakeReading } from '@/features/instruments'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { isTyping, useTyped } from '../typed'
 import { isWriting } from '../typing'
 import { RunAlong } from './run-along'
 import { type WorkProps, whereOf } from './types'
@@ -57,10 +61,19 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   const [chosen, setMethod] = useState<Method>('rod')
   const method: Method = across ? 'deviation' : chosen
   const [line, setLine] = useState<number>()
-  const place = recheck?.station === undefined ? placeFor(status, at, line) : { station: recheck.station, offset: recheck.offset }
+  const order = useMemo(() => walkOrder(state.layout, step.points), [state.layout, step.points])
+  // Where a number is being typed one stays, whatever others record there meanwhile.
+  const [held, setHeld] = useState<{ station: number; offset?: number | undefined }>()
+  const place = recheck?.station === undefined ? (held ?? placeFor(status, order, at, line)) : { station: recheck.station, offset: recheck.offset }
   const { station, offset } = place
-  const [typed, setTyped] = useState('')
-  const [string, setString] = useState('')
+  // Each way of measuring has its own number: 1.85 on the rod is not 1.85 off the target.
+  const spot = `${step.key}|${station}|${offset ?? ''}|${recheck?.id ?? ''}`
+  const [typed, setText, letGo] = useTyped(spot, method)
+  const setTyped = (text: string) => {
+    setText(text)
+    setHeld(text.trim() === '' || recheck ? undefined : { station, offset })
+  }
+  const [string, setString] = useTyped('string', 'elevation')
   const [sure, setSure] = useState(false)
   const input = useRef<HTMLInputElement>(null)
   const { busy, problems, setProblems, go } = useRecord(record)
@@ -69,7 +82,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   const hi = setup ? (setup.entry.data as SetupData).benchmark + (setup.entry.data as SetupData).backsight : undefined
   const goal = targetAt(state.layout, target, { station, course: step.course })
   const limit = limitAt(state.layout, step.stage, { station, course: step.course })
-  const bare = method === 'deviation' ? (units === 'metric' ? 'mm' : 'in') : units === 'metric' ? 'm' : 'ft'
+  const bare = method === 'deviation' ? smallUnit(units) : units === 'metric' ? 'm' : 'ft'
   const level = parseLength(string, units === 'metric' ? 'm' : 'ft')
   const from = method === 'rod' ? hi : method === 'string' ? (level.ok ? level.value : undefined) : 0
   const [taken, setTaken] = useState<Instrument>()
@@ -84,13 +97,20 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   const should =
     from === undefined ? undefined : method === 'deviation' ? 0 : aim({ method, ...(method === 'rod' ? { hi: from } : { string: from }) }, goal)
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new place starts with an empty reading
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new place, or another way of measuring, starts with its own reading
   useEffect(() => {
-    setTyped('')
     setTaken(undefined)
     setSure(false)
     setProblems([])
-  }, [station, offset, step.key])
+  }, [station, offset, step.key, method])
+  // Looked at another step and come back: the place with a number begun is the one that is asked for.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the step is opened
+  useEffect(() => {
+    const begun = status.read.find((r) => isTyping(`${step.key}|${r.station}|${r.offset ?? ''}|`))
+    if (begun && at === undefined && !recheck) setHeld({ station: begun.station, offset: begun.offset })
+  }, [step.key])
+  /** What somebody recorded at this place while a number was being typed for it. */
+  const meanwhile = held ? status.read.find((r) => r.station === held.station && r.offset === held.offset)?.entry : undefined
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.ctrlKey || e.metaKey || e.altKey || !/^[0-9.,+-]$/.test(e.key)) return
@@ -128,8 +148,11 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
       },
     ])
     if (done) {
-      typeIn('')
-      const after = status.read.find((r) => !r.entry && (r.station !== station || r.offset !== offset))
+      letGo()
+      setHeld(undefined)
+      setTaken(undefined)
+      setSure(false)
+      const after = along(status, order).find((r) => !r.entry && (r.station !== station || r.offset !== offset))
       setLine(after?.offset)
       if (after) onStation(after.station)
     }
@@ -170,12 +193,13 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
         <Field label={`Elevation of the level string, ${units === 'metric' ? 'm' : 'ft'}`} value={string} onChange={setString} inputMode="decimal" />
       ) : null}
       <Points role="group" aria-label="Reading points">
-        {status.read.map((r) => {
+        {along(status, order).map((r) => {
           const isOut = r.entry !== undefined && state.outs.has(r.entry.entry.id) && status.open.some((o) => o.entry.id === r.entry?.entry.id)
           return (
             <AriaButton
               key={`${r.station} ${r.offset ?? ''}`}
               onPress={() => {
+                setHeld(undefined)
                 setLine(r.offset)
                 onStation(r.station)
               }}
@@ -217,6 +241,12 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
             setSure(false)
           }}
         />
+      ) : null}
+      {meanwhile && !recheck ? (
+        <p role="status">
+          <strong>{meanwhile.entry.by.name}</strong> recorded this point meanwhile: {lineOf(state, meanwhile.entry, { units })}. What you typed is
+          still here; record it as a second reading, or empty it.
+        </p>
       ) : null}
       <Judgement $out={out} id="judged" aria-live="polite">
         {deviation === undefined ? (
@@ -263,11 +293,20 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
   )
 }
 
-/** The place a next reading is for: the one chosen, else the first not read yet. */
-function placeFor(status: StepStatus, at: number | undefined, line: number | undefined): { station: number; offset?: number } {
-  const here = status.read.filter((r) => r.station === at)
+/** The places of a step in the order a crew goes. */
+const along = (status: StepStatus, order: readonly number[]) => [...status.read].sort((a, b) => order.indexOf(a.station) - order.indexOf(b.station))
+
+/** The place a next reading is for: the one chosen, else the first not read yet on the way along the wall. */
+function placeFor(
+  status: StepStatus,
+  order: readonly number[],
+  at: number | undefined,
+  line: number | undefined,
+): { station: number; offset?: number } {
+  const way = along(status, order)
+  const here = way.filter((r) => r.station === at)
   const chosen = here.find((r) => r.offset === line) ?? here.find((r) => !r.entry) ?? here[0]
-  return chosen ?? status.read.find((r) => !r.entry) ?? status.read[0] ?? { station: 0 }
+  return chosen ?? way.find((r) => !r.entry) ?? way[0] ?? { station: 0 }
 }
 
 /** Lines across the pad by name. @example lineName([-0.09, 0.39], 0.39) // 'back' */

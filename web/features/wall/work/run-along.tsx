@@ -1,6 +1,6 @@
 'use client'
 
-import { formatDeviation, formatSmall, limitAt, parseLength, readPointByPoint } from '@stone-tally/core'
+import { formatDeviation, formatSmall, limitAt, parseLength, readPointByPoint, smallUnit } from '@stone-tally/core'
 import { useState } from 'react'
 import { Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
@@ -20,7 +20,7 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
   if (work.type !== 'readings' || step.stage.scope !== 'course' || step.stage.when === 'first' || !along) return null
   const level = work.sense === 'level'
   const limit = formatSmall(limitAt(state.layout, step.stage, { section: step.section, course: step.course, station: step.points[0] }).value, units)
-  const value = parseLength(worst, units === 'metric' ? 'mm' : 'in')
+  const value = parseLength(worst, smallUnit(units))
   const put = async () => {
     if (!worst.trim() && !level) return void (await go([{ kind: 'sighting', where: whereOf(step), data: {} }]))
     const where = at.trim() ? parseLength(at, units === 'metric' ? 'm' : 'ft') : undefined
@@ -51,7 +51,7 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
       <Row>
         <div style={{ flex: 1, minWidth: 120 }}>
           <Field
-            label={`Largest met, ${units === 'metric' ? 'mm' : 'in'}`}
+            label={`Largest met, ${smallUnit(units)}`}
             value={worst}
             onChange={setWorst}
             inputMode="decimal"

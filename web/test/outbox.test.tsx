@@ -1,0 +1,144 @@
+import { act, renderHook, waitFor } from '@testing-library/react'
+import { smallPlan, WALL } from '../../core/test/plans'
+import { DeviceFull, deliver, outbox, type Waiting } from '../features/wall/outbox'
+import { type Me, useWall } from '../features/wall/use-wall'
+import { Server, serveFrom } from './fake-server'
+
+const fay: Me = { id: 'foreman', name: 'Fay', role: 'foreman' }
+const mo: Me = { id: 'other', name: 'Mo', role: 'foreman' }
+const plans = [smallPlan]
+const note = (text: string, id: string, more: object = {}): Waiting => ({
+  id,
+  wall: WALL,
+  revision: 1,
+  at: '2026-05-20T08:00:00Z',
+  kind: 'note',
+  where: {},
+  data: { text },
+  ...more,
+})
+const said = (text: string) => ({ kind: 'note', where: {}, data: { text } })
+let server: Server
+beforeEach(() => {
+  server = new Server()
+  localStorage.clear()
+  serveFrom(server)
+})
+const open = async (me: Me) => {
+  const hook = renderHook(() => useWall(WALL, plans, me))
+  await waitFor(() => expect(hook.result.current.loaded).toBe(true))
+  return hook
+}
+
+test('what one person kept is never sent as another’s; it waits for them and says so', async () => {
+  const first = await open(fay)
+  server.reachable = false
+  await act(async () => void (await first.result.current.record([said('by Fay')])))
+  first.unmount()
+  server.reachable = true
+  const second = await open(mo)
+  await act(async () => server.streams.at(-1)?.onopen?.())
+  expect(server.kept).toHaveLength(0)
+  expect([second.result.current.waiting, second.result.current.others]).toEqual([0, ['Fay']])
+  second.unmount()
+  const back = await open(fay)
+  await act(async () => server.streams.at(-1)?.onopen?.())
+  await waitFor(() => expect(server.kept).toHaveLength(1))
+  expect(back.result.current.waiting).toBe(0)
+})
+
+test('pressed again while it waits it waits once', async () => {
+  const { result } = await open(fay)
+  server.reachable = false
+  for (let i = 0; i < 3; i++) await act(async () => void (await result.current.record([said('once')])))
+  expect(outbox(WALL).all()).toHaveLength(1)
+  await act(async () => void (await result.current.record([said('another')])))
+  expect(outbox(WALL).all()).toHaveLength(2)
+})
+
+test('what cannot be read is put aside under another name, never overwritten', async () => {
+  localStorage.setItem(`outbox:${WALL}`, '[{"id":"half')
+  const { result } = await open(fay)
+  await act(async () => void (await result.current.record([said('new')])))
+  const kept = Object.keys(localStorage).filter((k) => k.startsWith(`unreadable:outbox:${WALL}`))
+  expect(kept.map((k) => localStorage.getItem(k))).toEqual(['[{"id":"half'])
+  expect(server.kept).toHaveLength(1)
+})
+
+test('a device without room says so before anything counts as recorded', async () => {
+  const { result } = await open(fay)
+  const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+    throw new DOMException('full', 'QuotaExceededError')
+  })
+  let answer: unknown
+  await act(async () => {
+    answer = await result.current.record([said('no room')])
+  })
+  full.mockRestore()
+  expect(answer).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(/no room left; nothing was recorded/) }] })
+  expect(server.kept).toHaveLength(0)
+  expect(() => outbox(WALL).put([note('x', 'a')])).not.toThrow(DeviceFull)
+})
+
+describe('delivery', () => {
+  const alive = async () => true
+  const list = Array.from({ length: 5 }, (_, i) => note(`n${i}`, `e${i}`))
+  const ok = (entries: readonly Waiting[]) => ({ status: 200, outcomes: entries.map((e) => ({ id: e.id, ok: true })), problems: [] })
+  test('a batch refused as a whole is sent one by one: only the bad one is refused, the others are recorded', async () => {
+    const done = await deliver(
+      list,
+      async (entries) =>
+        entries.some((e) => e.id === 'e2') ? { status: 422, outcomes: undefined, problems: [{ field: '', message: 'no' }] } : ok(entries),
+      alive,
+    )
+    expect(done.outcomes.map((o) => o.id)).toEqual(['e0', 'e1', 'e3', 'e4'])
+    expect(done.refused.map((r) => r.entry.id)).toEqual(['e2'])
+  })
+  test('one that makes the server fail is named, and blocks nobody', async () => {
+    const done = await deliver(
+      list,
+      async (entries) => (entries.some((e) => e.id === 'e0') ? { status: 503, outcomes: undefined, problems: [] } : ok(entries)),
+      alive,
+    )
+    expect([done.failed, done.outcomes.length, done.stopped]).toEqual([['e0'], 4, false])
+  })
+  test('a server that is away is not the entry’s fault', async () => {
+    const away = await deliver(
+      list,
+      async () => ({ status: 503, outcomes: undefined, problems: [] }),
+      async () => false,
+    )
+    expect([away.failed, away.refused, away.stopped]).toEqual([[], [], true])
+    const signedOut = await deliver(list, async () => ({ status: 401, outcomes: undefined, problems: [] }), alive)
+    expect([signedOut.failed, signedOut.refused, signedOut.stopped]).toEqual([[], [], true])
+  })
+  test('entries added while a batch is on its way stay in the box', async () => {
+    const box = outbox(WALL)
+    box.put([note('a', 'a')])
+    await deliver(
+      box.all(),
+      async (entries) => {
+        box.put([note('b', 'b')])
+        return ok(entries)
+      },
+      alive,
+    )
+    box.out(new Set(['a']))
+    expect(box.all().map((e) => e.id)).toEqual(['b'])
+  })
+  test('after three failures of the server on it a person is shown the entry', async () => {
+    const { result } = await open(fay)
+    const real = globalThis.fetch
+    globalThis.fetch = (async (url: string, init?: { method?: string }) =>
+      init?.method === 'POST'
+        ? { ok: false, status: 503, json: async () => ({ problems: [] }) }
+        : url === '/api/health'
+          ? { ok: true }
+          : (real as never as (u: string) => unknown)(url)) as never
+    await act(async () => void (await result.current.record([said('poison')])))
+    for (let i = 0; i < 3; i++) await act(async () => void window.dispatchEvent(new Event('online')))
+    await waitFor(() => expect(result.current.refused).toHaveLength(1))
+    expect(result.current.refused[0]?.problems[0]?.message).toMatch(/failed on it several times/)
+    expect(result.current.waiting).toBe(0)
+  })
+})
