@@ -1,6 +1,7 @@
 import { readFileSync, statSync } from 'node:fs'
 import { FILE_LIMIT, type Problem, readPlanFile, readRecordFile, verifyRecordFile } from '@stone-tally/core'
 import { calculate, NAMES, schemaOf } from './calc'
+import { readReport, WRITERS } from './drawing'
 import { layOut, REPORTS } from './plan'
 
 const USAGE = `tally: Stone Tally on the command line
@@ -11,6 +12,11 @@ const USAGE = `tally: Stone Tally on the command line
   tally plan FILE layout       what the Board computes for a plan file
   tally plan FILE quantities   what the wall takes
   tally record verify FILE     is an exported record intact?
+  tally read FILE              lines and grades of a DXF, LandXML or survey file as they would be offered, as JSON
+    --line NAME                one line only
+    --units m|cm|mm|ft|usft|in whatever the file says
+    --axes northing-first|easting-first   where a list of points has no header
+  tally write PLAN --as dxf|landxml|csv   the set-out of a plan file
 `
 
 class Stop extends Error {
@@ -59,7 +65,7 @@ function calc(args: readonly string[]) {
 
 function plan(args: readonly string[]) {
   const [path, what = 'layout'] = args
-  const report = REPORTS[what]
+  const report = Object.hasOwn(REPORTS, what) ? REPORTS[what] : undefined
   if (!report) throw new Stop(2, `tally: plan FILE takes ${Object.keys(REPORTS).join(' or ')}, not ${what}`)
   const content = file(path)
   const read = readPlanFile(content)
@@ -79,13 +85,55 @@ function record(args: readonly string[]) {
   process.stdout.write(`intact: ${report.entries} entries, ends with ${report.head}\n`)
 }
 
-const COMMANDS: Readonly<Record<string, (args: readonly string[]) => unknown>> = { calc, plan, record }
+/** Options of the form --name value; anything else is refused by name. */
+function optionsOf(args: readonly string[], allowed: readonly string[]): Readonly<Record<string, string>> {
+  const found: Record<string, string> = {}
+  for (let i = 0; i < args.length; i += 2) {
+    const name = (args[i] ?? '').replace(/^--/, '')
+    const value = args[i + 1]
+    if (!args[i]?.startsWith('--') || !allowed.includes(name))
+      throw new Stop(2, `tally: unknown option ${args[i]}; there are ${allowed.map((a) => `--${a}`).join(', ')}`)
+    if (value === undefined) throw new Stop(2, `tally: ${args[i]} needs a value`)
+    found[name] = value
+  }
+  return found
+}
+
+function bytes(path: string | undefined): Uint8Array {
+  if (!path) throw new Stop(2, 'tally: name a file')
+  try {
+    return readFileSync(path)
+  } catch (error) {
+    throw new Stop(2, `tally: cannot read ${path}: ${error instanceof Error ? error.message : 'unreadable'}`)
+  }
+}
+
+function read(args: readonly string[]) {
+  const [path, ...rest] = args
+  const o = optionsOf(rest, ['line', 'units', 'axes'])
+  const report = readReport(bytes(path), o)
+  if (!report.ok) throw refuse(report.problems[0] ?? { field: 'file', message: 'refused' })
+  print(report.value)
+}
+
+function write(args: readonly string[]) {
+  const [path, ...rest] = args
+  const { as = '' } = optionsOf(rest, ['as'])
+  if (!Object.hasOwn(WRITERS, as)) throw new Stop(2, `tally: write takes --as ${Object.keys(WRITERS).join(', --as ')}`)
+  const found = readPlanFile(file(path))
+  if (!found.ok) throw badFile(path ?? '', found.problems)
+  const layout = layOut(found.value)
+  if (!layout.ok) throw badFile(path ?? '', layout.problems)
+  process.stdout.write((WRITERS[as] as (typeof WRITERS)[string])(layout.value, new Date().toISOString()))
+}
+
+const COMMANDS: Readonly<Record<string, (args: readonly string[]) => unknown>> = { calc, plan, record, read, write }
 
 try {
   const [command, ...rest] = process.argv.slice(2)
   if (command === undefined || command === '--help' || command === '-h') process.stdout.write(USAGE)
   else {
-    const run = COMMANDS[command]
+    const run = Object.hasOwn(COMMANDS, command) ? COMMANDS[command] : undefined
     if (!run) throw new Stop(2, `tally: unknown command ${command}; tally --help shows the commands`)
     run(rest)
   }

@@ -104,7 +104,9 @@ test('what cannot be built is said with its place, and is not issued', async ({ 
   await signIn(context, 'foreman')
   await open(page, await bentWall(context, 'Too tight'))
   await page.getByRole('button', { name: 'Choose point 2', exact: true }).click()
+  // Between points that far apart no arc of 1 m goes, and none is made of it.
   await page.getByLabel('Radius', { exact: true }).fill('1')
+  await expect(page.getByText(/apart, so .* or more/)).toBeVisible()
   await page.getByRole('button', { name: 'Choose point 3', exact: true }).click()
   await page.getByLabel('Easting').fill('11.8')
   await page.getByLabel('Northing').fill('1.2')
@@ -167,7 +169,9 @@ test('a survey is looked at, asked about and taken; a bad one changes nothing', 
   await page.getByRole('button', { name: 'Take this line' }).click()
   await expect(page.getByText(new RegExp(`Revision 1, changed · ${survey.plan.length.toFixed(2)} m`))).toBeVisible()
   await tab(page, 'Import')
-  await page.getByLabel('Drawing file').setInputFiles({ name: 'wall.xml', mimeType: 'application/xml', buffer: Buffer.from(writeLandXml(survey)) })
+  await page
+    .getByLabel('Drawing file')
+    .setInputFiles({ name: 'wall.xml', mimeType: 'application/xml', buffer: Buffer.from(writeLandXml(survey, '2026-05-20T08:00:00Z')) })
   await page.getByRole('button', { name: 'Take this line' }).click()
   await expect(page.getByRole('button', { name: 'Point 1: east 500.000 m, north 900.000 m' })).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()

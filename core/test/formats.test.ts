@@ -1,12 +1,16 @@
 import { readFileSync } from 'node:fs'
 import {
   type ChainedEntry,
+  decodeText,
   linkOf,
   planHash,
   type RecordFile,
   readPlanFile,
+  readPoints,
+  readPointsCsv,
   readReadingsCsv,
   readRecordFile,
+  readUnitsCsv,
   tallyJsonSchema,
   verifyRecordFile,
   writePlanFile,
@@ -106,7 +110,7 @@ describe('readings from a CSV', () => {
       '5: course "1.5" is not a course number',
       '6: reading "" is not a number',
       '7: reading 1302 m is over 10 m; is the file in mm?',
-      '8: has 5 columns, the header 3; decimal commas need semicolons between columns',
+      '8: has 5 columns, the header 3; decimal commas need semicolons or quotes',
     ])
   })
   test('millimetres and feet become metres', () => {
@@ -119,5 +123,68 @@ describe('readings from a CSV', () => {
   ])('%j is refused whole', (content, message) => {
     const read = readReadingsCsv(content, 'm')
     expect(read.ok ? '' : read.problems[0]?.message).toMatch(message)
+  })
+})
+
+describe('tables as others write them', () => {
+  const survey = (text: string) => {
+    const made = readPoints(text, 'easting-first')
+    return made.ok
+      ? {
+          points: made.value.points.map((p) => [p.easting, p.northing, p.elevation]),
+          bad: made.value.ignored.map((i) => `${i.what}: ${i.why}`),
+          unit: made.value.unit,
+        }
+      : made.problems
+  }
+  test('every bad row is named by its own line, blank lines, comments and titles counted', () => {
+    const readings = readReadingsCsv('Level readings, Monday\n\n# from the book\nstation,course,reading\n\n1,1,1.3\n\nx,1,1.3\n', 'm')
+    expect(readings.ok && [readings.value.good.map((g) => g.line), readings.value.bad.map((b) => b.line)]).toEqual([[6], [8]])
+    const points = readPointsCsv('station;elevation\n\n1;10\n\n2;ten\n', 'm')
+    expect(points.ok && [points.value.good.map((g) => g.line), points.value.bad.map((b) => b.line)]).toEqual([[3], [5]])
+    const units = readUnitsCsv('system,id,name,height,length,depth\n\nnowhere,a,A,1,1,1\n')
+    expect(units.ok && units.value.bad.map((b) => b.line)).toEqual([3])
+  })
+  test('decimal commas in quotes, rows longer than the header, a quote left open', () => {
+    const p = readPointsCsv('station,elevation\n"1,5","9,652"\n1,5,9,652\n"2,9.7\n3,9.8\n', 'm')
+    expect(p.ok && p.value.good).toEqual([
+      { line: 2, station: 1.5, elevation: 9.652 },
+      { line: 5, station: 3, elevation: 9.8 },
+    ])
+    expect(p.ok && p.value.bad.map((b) => `${b.line} ${b.message}`)).toEqual([
+      '3 has 4 columns, the header 2; decimal commas need semicolons or quotes',
+      '4 has a quote that is never closed',
+    ])
+  })
+  test('a unit in the header goes before the one chosen', () => {
+    const p = readPointsCsv('Station [m],Elevation (mm)\n1.5,9652\n', 'ft')
+    expect(p.ok && p.value.good[0]).toMatchObject({ station: 1.5, elevation: expect.closeTo(9.652, 9) })
+    expect(survey('point,northing (ft),easting (ft)\n1,10,20\n')).toMatchObject({ unit: 'ft', points: [[20, 10, undefined]] })
+  })
+  test('bare coordinates without a header, with blanks or commas between', () => {
+    expect(survey('100.5 200.25 10.1\n101.5 200.25 10.2\n')).toMatchObject({
+      points: [
+        [100.5, 200.25, 10.1],
+        [101.5, 200.25, 10.2],
+      ],
+    })
+    expect(survey('100.5,200.25,10.1\n101.5,200.25,10.2\n')).toMatchObject({
+      points: [
+        [100.5, 200.25, 10.1],
+        [101.5, 200.25, 10.2],
+      ],
+    })
+    expect(survey('1,100,200,10.1\n2,101,200,10.2\n')).toMatchObject({
+      points: [
+        [100, 200, 10.1],
+        [101, 200, 10.2],
+      ],
+    })
+  })
+  test('UTF-16 without a mark is read', () => {
+    const text = 'easting,northing\n1,2\n3,4\n'
+    const wide = new Uint8Array(text.length * 2)
+    for (let i = 0; i < text.length; i++) wide[2 * i] = text.charCodeAt(i)
+    expect(decodeText(wide)).toMatchObject({ ok: true, value: { text, encoding: 'utf-16le' } })
   })
 })

@@ -1,6 +1,6 @@
-import Papa from 'papaparse'
 import { fail, ok, type Result } from '../base/result'
-import { type BadRow, CSV_LIMIT, FILE_UNITS, type FileUnit } from './readings-csv'
+import { type BadRow, CSV_LIMIT, FILE_UNITS, type FileUnit, fileUnit } from './readings-csv'
+import { numberIn, tableOf } from './table'
 
 /** A survey point on the work: station, distance from the face where given, elevation. m. */
 export interface PointRow {
@@ -18,30 +18,28 @@ export interface PointRow {
  */
 export function readPointsCsv(content: string, unit: FileUnit): Result<{ good: readonly PointRow[]; bad: readonly BadRow[] }> {
   if (content.length > CSV_LIMIT) return fail('file', `is ${(content.length / 1048576).toFixed(1)} MB; at most 5 MB are taken`)
-  const table = Papa.parse<string[]>(content.replace(/^\uFEFF/, '').trim(), { skipEmptyLines: 'greedy', delimitersToGuess: [';', '\t', ','] })
-  const [header, ...rows] = table.data
-  if (!header) return fail('file', 'is empty')
-  const names = header.map((n) => n.trim().toLowerCase())
+  const made = tableOf(content, (n) => n.includes('station') && n.includes('elevation'), 2)
+  if (!made.ok) return made
+  const { names, units, rows, top } = made.value
+  if (!names?.includes('station') || !names.includes('elevation')) {
+    const found = names ?? top
+    const missing = found.includes('station') ? 'elevation' : 'station'
+    return fail('file', `has no column "${missing}"; the first line must name station and elevation, and may name offset (found ${found.join(', ')})`)
+  }
   const at = { station: names.indexOf('station'), elevation: names.indexOf('elevation'), offset: names.indexOf('offset') }
-  for (const name of ['station', 'elevation'] as const) {
-    if (at[name] < 0)
-      return fail('file', `has no column "${name}"; the first line must name station and elevation, and may name offset (found ${names.join(', ')})`)
-  }
-  const number = (text: string | undefined) => {
-    const t = (text ?? '').trim().replace(table.meta.delimiter === ',' ? /$^/ : ',', '.')
-    return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(t) ? Number(t) * FILE_UNITS[unit] : Number.NaN
-  }
+  const value = (cells: readonly string[], i: number) => numberIn(cells[i]) * FILE_UNITS[fileUnit(units[i]) ?? unit]
   const good: PointRow[] = []
-  const bad: BadRow[] = []
-  for (const [i, row] of rows.entries()) {
-    const line = i + 2
-    const say = (message: string) => bad.push({ line, text: row.join(table.meta.delimiter).slice(0, 80), message })
-    const [station, elevation] = [number(row[at.station]), number(row[at.elevation])]
-    const offset = at.offset >= 0 && (row[at.offset] ?? '').trim() !== '' ? number(row[at.offset]) : undefined
-    if (Number.isNaN(station)) say(`station "${row[at.station] ?? ''}" is not a number`)
-    else if (Number.isNaN(elevation)) say(`elevation "${row[at.elevation] ?? ''}" is not a number`)
-    else if (offset !== undefined && Number.isNaN(offset)) say(`offset "${row[at.offset]}" is not a number`)
+  const bad: BadRow[] = [...made.value.bad]
+  for (const row of rows) {
+    const { line, cells } = row
+    const say = (message: string) => bad.push({ line, text: row.text, message })
+    const [station, elevation] = [value(cells, at.station), value(cells, at.elevation)]
+    const offset = at.offset >= 0 && (cells[at.offset] ?? '') !== '' ? value(cells, at.offset) : undefined
+    if (Number.isNaN(station)) say(`station "${cells[at.station] ?? ''}" is not a number`)
+    else if (Number.isNaN(elevation)) say(`elevation "${cells[at.elevation] ?? ''}" is not a number`)
+    else if (offset !== undefined && Number.isNaN(offset)) say(`offset "${cells[at.offset]}" is not a number`)
     else good.push({ line, station, elevation, ...(offset === undefined ? {} : { offset }) })
   }
+  bad.sort((a, b) => a.line - b.line)
   return ok({ good, bad })
 }

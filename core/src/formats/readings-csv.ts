@@ -1,6 +1,6 @@
-import Papa from 'papaparse'
 import { fail, ok, type Result } from '../base/result'
 import { FOOT } from '../units/length'
+import { numberIn, tableOf } from './table'
 
 /** One line of level readings that can be taken. m. */
 export interface ReadingRow {
@@ -24,6 +24,11 @@ export interface ReadingsPreview {
 /** Metres in one unit of a file. */
 export const FILE_UNITS = { m: 1, mm: 0.001, ft: FOOT } as const
 export type FileUnit = keyof typeof FILE_UNITS
+/** A unit as a header states it. @example fileUnit('metres') // 'm' */
+export function fileUnit(text: string | undefined): FileUnit | undefined {
+  const t = (text ?? '').replace(/\.$/, '')
+  return /^(m|met(er|re)s?)$/.test(t) ? 'm' : t === 'mm' ? 'mm' : /^(ft|foot|feet)$/.test(t) ? 'ft' : undefined
+}
 export const CSV_LIMIT = 5 * 1024 * 1024
 
 /**
@@ -35,41 +40,31 @@ export const CSV_LIMIT = 5 * 1024 * 1024
  */
 export function readReadingsCsv(content: string, unit: FileUnit): Result<ReadingsPreview> {
   if (content.length > CSV_LIMIT) return fail('file', `is ${(content.length / 1048576).toFixed(1)} MB; at most ${CSV_LIMIT / 1048576} MB are taken`)
-  const body = content.replace(/^\uFEFF/, '')
-  const header = body.split(/\r?\n/).find((l) => l.trim() !== '')
-  if (header === undefined) return fail('file', 'is empty')
-  const delimiter = [';', '\t', ','].find((d) => header.includes(d)) ?? ','
-  const names = header.split(delimiter).map((n) => n.trim().replace(/^"|"$/g, '').toLowerCase())
-  const column = { station: names.indexOf('station'), course: names.indexOf('course'), reading: names.indexOf('reading') }
+  const made = tableOf(content, (n) => n.includes('station') && (n.includes('reading') || n.includes('course')), 3)
+  if (!made.ok) return made
+  const { names, units, rows, top, delimiter } = made.value
+  const column = { station: names?.indexOf('station') ?? -1, course: names?.indexOf('course') ?? -1, reading: names?.indexOf('reading') ?? -1 }
   for (const [name, at] of Object.entries(column)) {
-    if (at < 0) return fail('file', `has no column "${name}"; the first line must name station, course and reading (found ${names.join(', ')})`)
+    if (at < 0) {
+      const found = names ?? top
+      return fail('file', `has no column "${name}"; the first line must name station, course and reading (found ${found.join(', ')})`)
+    }
   }
+  const scale = (at: number) => FILE_UNITS[fileUnit(units[at]) ?? unit]
   const good: ReadingRow[] = []
-  const bad: BadRow[] = []
-  let seenHeader = false
-  for (const [i, raw] of body.split(/\r?\n/).entries()) {
-    if (raw.trim() === '' || raw.split(delimiter).every((c) => c.trim() === '')) continue
-    if (!seenHeader) {
-      seenHeader = true
-      continue
-    }
-    const line = i + 1
-    const cells = (Papa.parse<string[]>(raw, { delimiter }).data[0] ?? []).map((c) => c.trim())
-    const number = (at: number) => {
-      const text = delimiter === ',' ? (cells[at] ?? '') : (cells[at] ?? '').replace(',', '.')
-      return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(text) ? Number(text) : Number.NaN
-    }
-    const say = (message: string) => bad.push({ line, text: raw.slice(0, 80), message })
-    if (cells.length > names.length) {
-      say(`has ${cells.length} columns, the header ${names.length}; decimal commas need semicolons between columns`)
-      continue
-    }
-    const [station, course, reading] = [number(column.station), number(column.course), number(column.reading)]
+  const bad: BadRow[] = [...made.value.bad]
+  for (const row of rows) {
+    const { line, cells } = row
+    const say = (message: string) => bad.push({ line, text: row.text, message })
+    const [station, course, reading] = [numberIn(cells[column.station]), numberIn(cells[column.course]), numberIn(cells[column.reading])]
+    const height = reading * scale(column.reading)
     if (Number.isNaN(station)) say(`station "${cells[column.station] ?? ''}" is not a number`)
     else if (!Number.isInteger(course) || course < 1) say(`course "${cells[column.course] ?? ''}" is not a course number`)
     else if (Number.isNaN(reading)) say(`reading "${cells[column.reading] ?? ''}" is not a number`)
-    else if (Math.abs(reading * FILE_UNITS[unit]) > 10) say(`reading ${reading} ${unit} is over 10 m; is the file in ${unit === 'm' ? 'mm' : 'm'}?`)
-    else good.push({ line, station: station * FILE_UNITS[unit], course, reading: reading * FILE_UNITS[unit] })
+    else if (Math.abs(height) > 10)
+      say(`reading ${reading} ${fileUnit(units[column.reading]) ?? unit} is over 10 m; is the file in ${unit === 'm' ? 'mm' : 'm'}?`)
+    else good.push({ line, station: station * scale(column.station), course, reading: height })
   }
+  bad.sort((a, b) => a.line - b.line)
   return ok({ good, bad, delimiter })
 }

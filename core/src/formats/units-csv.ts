@@ -3,6 +3,7 @@ import { fail, ok, type Result } from '../base/result'
 import { read } from '../base/schema'
 import { type Unit, unitSchema } from '../plan'
 import { systemOf } from '../systems'
+import { numberIn, tableOf } from './table'
 
 /** A unit of the catalogue with the wall system it belongs to. */
 export interface CatalogueUnit {
@@ -61,31 +62,26 @@ export const writeUnitsCsv = (units: readonly CatalogueUnit[]): string =>
  */
 export function readUnitsCsv(content: string): Result<UnitsPreview> {
   if (content.length > 2 * 1024 * 1024) return fail('file', 'is over the limit of 2 MB')
-  const parsed = Papa.parse<Record<string, string>>(content.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (h) => h.trim(),
-  })
-  const columns = parsed.meta.fields ?? []
+  const made = tableOf(content, (n) => n.includes('system') && n.includes('id'), 6)
+  if (!made.ok) return made
+  const { names, rows, top } = made.value
+  const columns = names ?? top
   const missing = ['system', 'id', 'name', 'height', 'length', 'depth'].filter((c) => !columns.includes(c))
   if (missing.length > 0) return fail('header', `has no column ${missing.join(', ')}`)
-  const comma = parsed.meta.delimiter === ';'
   const good: CatalogueUnit[] = []
-  const bad: { line: number; text: string; message: string }[] = []
+  const bad: { line: number; text: string; message: string }[] = [...made.value.bad]
   const seen = new Set<string>()
-  for (const [i, row] of parsed.data.entries()) {
-    const line = i + 2
-    const text = columns
-      .map((c) => row[c] ?? '')
-      .join(', ')
-      .slice(0, 80)
+  for (const row of rows) {
     const refuse = (message: string) => {
-      bad.push({ line, text, message })
+      bad.push({ line: row.line, text: row.text, message })
     }
-    const get = (k: string) => (row[k] ?? '').trim()
+    const get = (k: string) => {
+      const i = columns.indexOf(k.toLowerCase())
+      return i < 0 ? '' : (row.cells[i] ?? '').trim()
+    }
     const value: Record<string, unknown> = { setback: 0, coreVolume: 0, mass: 1, capHeight: 0 }
     for (const k of TEXTS) if (get(k) !== '') value[k] = get(k)
-    for (const k of NUMBERS) if (get(k) !== '') value[k] = Number(comma ? get(k).replace(',', '.') : get(k))
+    for (const k of NUMBERS) if (get(k) !== '') value[k] = numberIn(get(k))
     if (get('half') !== '') value.half = /^(yes|true|1|y)$/i.test(get('half'))
     if (get('pattern') !== '') {
       const [length, list] = get('pattern').split(':')
@@ -115,5 +111,6 @@ export function readUnitsCsv(content: string): Result<UnitsPreview> {
     seen.add(unit.value.id)
     good.push({ system, unit: unit.value })
   }
+  bad.sort((a, b) => a.line - b.line)
   return ok({ good, bad })
 }

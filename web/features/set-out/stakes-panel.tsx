@@ -26,7 +26,7 @@ export function StakesPanel({ draft, units }: { draft: Draft; units: UnitSystem 
       <Row style={{ gap: 6 }}>
         <Quiet onPress={() => saved(`${file}-stakes.csv`, writeStakesCsv(layout), 'text/csv')}>CSV</Quiet>
         <Quiet onPress={() => saved(`${file}.dxf`, writeSetOutDxf(layout), 'image/vnd.dxf')}>DXF</Quiet>
-        <Quiet onPress={() => saved(`${file}.xml`, writeLandXml(layout), 'application/xml')}>LandXML</Quiet>
+        <Quiet onPress={() => saved(`${file}.xml`, writeLandXml(layout, new Date().toISOString()), 'application/xml')}>LandXML</Quiet>
       </Row>
       <p style={{ color: 'var(--soft)' }}>
         Stakes stand 1 m in front of the face; what is written on them is the cut from toe grade to the bottom of the dig.

@@ -3,6 +3,7 @@ import { type Alignment, alignmentOf, elevationAt, type ProfilePoint, reversed, 
 import type { Plan } from '../../plan'
 import { DRAWING_UNITS, type Drawing, type DrawingUnit } from './drawing'
 import { readDxf } from './dxf'
+import { looksLikeDxf } from './dxf-frame'
 import { readLandXml } from './landxml'
 import { readPoints } from './points'
 
@@ -29,14 +30,15 @@ export interface Adopted {
  *
  * @param content - text of a DXF, LandXML or CSV file
  * @param axes - asked of a person where a list of points has no header
+ * @param unit - overrules the unit the file states
  */
-export function readDrawing(content: string, axes?: 'northing-first' | 'easting-first'): Result<Drawing> {
+export function readDrawing(content: string, axes?: 'northing-first' | 'easting-first', unit?: DrawingUnit): Result<Drawing> {
   const head = content
-    .slice(0, 4000)
+    .slice(0, 20_000)
     .replace(/^\uFEFF/, '')
     .trimStart()
   if (head.startsWith('<')) return readLandXml(content)
-  if (/^(999\s*\r?\n.*\r?\n\s*)*0\s*\r?\n\s*SECTION/.test(head)) return readDxf(content)
+  if (looksLikeDxf(head)) return readDxf(content, unit)
   return readPoints(content, axes)
 }
 
@@ -61,6 +63,8 @@ export function adopt(drawing: Drawing, choice: Choice): Result<Adopted> {
   if (!unit) return fail('unit', 'the file does not say its unit; choose it')
   if (!drawing.axes) return fail('axes', 'the file does not say whether northing or easting comes first; choose it')
   const scale = DRAWING_UNITS[choice.unit ?? unit]
+  const numbers = [...line.vertices.flatMap((v) => [v.easting, v.northing, v.bulge ?? 0]), ...(line.elevations ?? [])]
+  if (!numbers.every(Number.isFinite)) return fail('line', `"${line.name}" has a number that cannot be read; correct it in the file`)
   const notes: string[] = []
   const scaled = line.vertices.map((v) => ({ easting: tidy(v.easting * scale), northing: tidy(v.northing * scale), bulge: v.bulge ?? 0 }))
   const kept = withoutDoubles(scaled, line.closed)
@@ -93,7 +97,7 @@ export function adopt(drawing: Drawing, choice: Choice): Result<Adopted> {
     .sort((a, b) => a - b)
     .filter((s, i, list) => i === 0 || s - (list[i - 1] as number) > 0.001)
   const problems: Problem[] = []
-  const grades = stations.map((station) => {
+  const all = stations.map((station) => {
     const [a, b] = [tidy(elevationAt(toe.value, station)), tidy(elevationAt(top.value, station))]
     if (b <= a && problems.length < 5)
       problems.push({
@@ -103,6 +107,9 @@ export function adopt(drawing: Drawing, choice: Choice): Result<Adopted> {
     return { station, toe: a, top: b }
   })
   if (problems.length > 0) return failAll(problems)
+  // Lines in space follow every arc; what says nothing new of the grades is not carried on. Profiles are taken point by point.
+  const inSpace = [choice.toe, choice.top].some((id) => drawing.kind === 'dxf' && drawing.lines.some((l) => l.id === id))
+  const grades = inSpace ? thinned(all) : all
   if (grades.length > 500) return fail('toe', `the grades have ${grades.length} points; at most 500 are taken. Thin them out`)
   for (const [name, list] of [
     ['toe', toe.value],
@@ -120,6 +127,30 @@ export function adopt(drawing: Drawing, choice: Choice): Result<Adopted> {
     }
   }
   return ok({ ...base, grades })
+}
+
+/** Grade points that say nothing new: both grades run straight through them, to a tenth of a millimetre. */
+function thinned<G extends { station: number; toe: number; top: number }>(grades: readonly G[]): G[] {
+  const kept: G[] = []
+  let from = 0
+  const straight = (a: G, b: G, between: readonly G[]) =>
+    between.every((g) => {
+      const t = (g.station - a.station) / (b.station - a.station)
+      return (['toe', 'top'] as const).every((k) => Math.abs(a[k] + t * (b[k] - a[k]) - g[k]) < 0.0001)
+    })
+  grades.forEach((g, i) => {
+    if (i === 0) {
+      kept.push(g)
+      return
+    }
+    // A long straight run is looked through piece by piece, so that time grows with the number of points.
+    const next = grades[i + 1]
+    const start = grades[from] as G
+    if (next && i - from < 200 && straight(start, next, grades.slice(from + 1, i + 1))) return
+    kept.push(g)
+    from = i
+  })
+  return kept
 }
 
 function withoutDoubles(vertices: readonly Vertex[], closed: boolean): Vertex[] {

@@ -37,14 +37,18 @@ export interface Drawing {
   readonly kind: 'dxf' | 'landxml' | 'points'
   /** Undefined: the file does not say, and a person must. */
   readonly unit?: DrawingUnit
+  /** What the file itself says, where somebody overruled it. */
+  readonly stated?: DrawingUnit
   /** Undefined: the file does not say which number comes first. */
   readonly axes?: 'northing-first' | 'easting-first'
   readonly lines: readonly FoundLine[]
   readonly profiles: readonly FoundProfile[]
   readonly points: readonly FoundPoint[]
-  readonly layers: readonly { readonly name: string; readonly lines: number }[]
+  readonly layers: readonly { readonly name: string; readonly lines: number; readonly hidden?: 'off' | 'frozen' }[]
   /** Left out, how many, and why. */
   readonly ignored: readonly { readonly what: string; readonly count: number; readonly why: string }[]
+  /** What only a person can say before something is taken. */
+  readonly asks?: readonly string[]
 }
 
 /** Counts what is left out. */

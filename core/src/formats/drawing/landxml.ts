@@ -1,34 +1,57 @@
 import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { fail, failAll, ok, type Problem, type Result } from '../../base/result'
 import type { Vertex } from '../../geometry'
-import { type Drawing, type DrawingUnit, type FoundLine, type FoundPoint, type FoundProfile, Ignored } from './drawing'
+import { DRAWING_UNITS, type Drawing, type DrawingUnit, type FoundLine, type FoundPoint, type FoundProfile, Ignored } from './drawing'
 
 /** A node as the parser keeps it in order: one key for its name, its children, and `:@` for its attributes. */
 type Node = Record<string, unknown>
 const nameOf = (n: Node) => Object.keys(n).find((k) => k !== ':@') ?? ''
 const children = (n: Node | undefined): Node[] => (n ? ((n[nameOf(n)] as Node[] | undefined) ?? []) : [])
-const attribute = (n: Node, key: string): string | undefined => (n[':@'] as Record<string, string> | undefined)?.[`@_${key}`]
+const attribute = (n: Node, key: string): string | undefined => {
+  const value = (n[':@'] as Record<string, string> | undefined)?.[`@_${key}`]
+  return value === undefined ? undefined : decoded(value)
+}
+const amount = (n: Node, key: string) => {
+  const value = attribute(n, key)
+  return value === undefined ? undefined : Number(value)
+}
 const all = (n: Node | undefined, name: string) => children(n).filter((c) => nameOf(c) === name)
 const one = (n: Node | undefined, name: string) => all(n, name)[0]
 const textOf = (n: Node | undefined) =>
   children(n)
     .map((c) => String(c['#text'] ?? ''))
     .join(' ')
+/** Numbers of a node; one that is none stays NaN, so that whoever takes them sees it. */
 const numbers = (n: Node | undefined) => textOf(n).trim().split(/\s+/).filter(Boolean).map(Number)
+const NAMED: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" }
+/** The signs XML itself writes as entities; any other cannot stand in a file without a document type. */
+const decoded = (text: string) =>
+  text.replace(/&(?:#x([0-9a-f]{1,6})|#(\d{1,7})|(amp|lt|gt|quot|apos));/gi, (whole, hex: string, decimal: string, name: string) => {
+    if (name) return NAMED[name.toLowerCase()] ?? whole
+    const code = hex ? Number.parseInt(hex, 16) : Number(decimal)
+    return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole
+  })
 
-const UNITS: Record<string, DrawingUnit> = {
-  meter: 'm',
-  metre: 'm',
-  millimeter: 'mm',
-  centimeter: 'cm',
-  foot: 'ft',
-  ussurveyfoot: 'usft',
-  inch: 'in',
-}
+const UNITS: ReadonlyMap<string, DrawingUnit> = new Map(
+  Object.entries({
+    meter: 'm',
+    metre: 'm',
+    millimeter: 'mm',
+    centimeter: 'cm',
+    foot: 'ft',
+    ussurveyfoot: 'usft',
+    inch: 'in',
+  } as const),
+)
 
-/** LandXML writes points northing first. */
-function point(n: Node | undefined): Vertex | undefined {
+/** Points by name, for those that refer to them. */
+type Known = ReadonlyMap<string, Vertex>
+
+/** LandXML writes points northing first; one may refer to a point of the file instead. */
+function point(n: Node | undefined, known?: Known): Vertex | undefined {
+  if (!n) return undefined
   const [northing, easting] = numbers(n)
+  if (northing === undefined && known) return known.get(attribute(n, 'pntRef') ?? '')
   return northing === undefined || easting === undefined || !Number.isFinite(northing) || !Number.isFinite(easting)
     ? undefined
     : { easting, northing }
@@ -63,34 +86,57 @@ export function readLandXml(content: string): Result<Drawing> {
   if (!root) return fail('file', 'is XML, but not LandXML')
   const ignored = new Ignored()
   const measure = children(one(root, 'Units'))[0]
-  const unit = measure ? UNITS[(attribute(measure, 'linearUnit') ?? '').toLowerCase()] : undefined
+  const unit = measure ? UNITS.get((attribute(measure, 'linearUnit') ?? '').toLowerCase()) : undefined
   const lines: FoundLine[] = []
   const profiles: FoundProfile[] = []
   const problems: Problem[] = []
 
+  const known = new Map<string, Vertex>()
+  for (const group of all(root, 'CgPoints')) {
+    for (const p of all(group, 'CgPoint')) {
+      const at = point(p)
+      const name = attribute(p, 'name')
+      if (at && name !== undefined) known.set(name, at)
+    }
+  }
+  /** A millimetre in the file's own unit. */
+  const fine = 0.001 / DRAWING_UNITS[unit ?? 'm']
   for (const group of all(root, 'Alignments')) {
     for (const alignment of all(group, 'Alignment')) {
       const name = attribute(alignment, 'name') ?? `alignment ${lines.length + 1}`
       const id = `line-${lines.length + 1}`
-      const start = Number(attribute(alignment, 'staStart') ?? 0)
-      const made = geometryOf(one(alignment, 'CoordGeom'), name)
+      const start = amount(alignment, 'staStart') ?? 0
+      const made = geometryOf(one(alignment, 'CoordGeom'), name, known)
       if (!made.ok) {
         problems.push(...made.problems)
         continue
       }
       lines.push({ id, layer: 'Alignments', name, ...made.value })
+      // Past a station equation the same number stands for two places.
+      if (all(alignment, 'StaEquation').length > 0 && all(alignment, 'Profile').length > 0) {
+        ignored.add(`the grades of "${name}"`, 'its stations jump (station equations); export it with stations that run through')
+        continue
+      }
       for (const profile of all(alignment, 'Profile')) {
         for (const p of children(profile)) {
-          const points = profileOf(p, ignored).map((x) => ({ station: x.station - start, elevation: x.elevation }))
+          const title = attribute(p, 'name') ?? attribute(profile, 'name') ?? `profile ${profiles.length + 1}`
+          const points = profileOf(p, ignored, fine).map((x) => ({ station: x.station - start, elevation: x.elevation }))
           if (points.length < 2) continue
-          profiles.push({
-            id: `profile-${profiles.length + 1}`,
-            name: attribute(p, 'name') ?? attribute(profile, 'name') ?? `profile ${profiles.length + 1}`,
-            line: id,
-            points,
-          })
+          if (!points.every((x) => Number.isFinite(x.station) && Number.isFinite(x.elevation))) {
+            ignored.add(`profile "${title}"`, 'it has a station or elevation that is no number; correct it in the file')
+            continue
+          }
+          profiles.push({ id: `profile-${profiles.length + 1}`, name: title, line: id, points })
         }
       }
+    }
+  }
+  for (const group of all(root, 'PlanFeatures')) {
+    for (const feature of all(group, 'PlanFeature')) {
+      const name = attribute(feature, 'name') ?? `feature ${lines.length + 1}`
+      const made = geometryOf(one(feature, 'CoordGeom'), name, known)
+      if (made.ok) lines.push({ id: `line-${lines.length + 1}`, layer: 'Plan features', name, ...made.value })
+      else problems.push(...made.problems)
     }
   }
   const points: FoundPoint[] = []
@@ -104,13 +150,13 @@ export function readLandXml(content: string): Result<Drawing> {
           ...at,
           name: attribute(p, 'name') ?? `${points.length + 1}`,
           code: attribute(p, 'code') ?? '',
-          ...(elevation === undefined ? {} : { elevation }),
+          ...(elevation === undefined || !Number.isFinite(elevation) ? {} : { elevation }),
         })
     }
   }
   for (const other of children(root)) {
     const name = nameOf(other)
-    if (!['Units', 'Alignments', 'CgPoints', 'Project', 'Application', 'CoordinateSystem', '#text'].includes(name))
+    if (!['Units', 'Alignments', 'PlanFeatures', 'CgPoints', 'Project', 'Application', 'CoordinateSystem', '#text'].includes(name))
       ignored.add(name, 'it is no alignment, profile or point')
   }
   if (lines.length === 0 && problems.length > 0) return failAll(problems)
@@ -122,13 +168,17 @@ export function readLandXml(content: string): Result<Drawing> {
     lines,
     profiles,
     points,
-    layers: [{ name: 'Alignments', lines: lines.length }],
+    layers: ['Alignments', 'Plan features'].flatMap((name) => {
+      const n = lines.filter((l) => l.layer === name).length
+      return n > 0 || name === 'Alignments' ? [{ name, lines: n }] : []
+    }),
     ignored: ignored.list(),
+    asks: unit ? [] : ['the file does not say its unit'],
   })
 }
 
 /** Straights and arcs of an alignment, each starting where the one before ends. */
-function geometryOf(geometry: Node | undefined, name: string): Result<{ vertices: Vertex[]; closed: boolean }> {
+function geometryOf(geometry: Node | undefined, name: string, known: Known): Result<{ vertices: Vertex[]; closed: boolean }> {
   const field = `alignment "${name}"`
   const vertices: Vertex[] = []
   let last: Vertex | undefined
@@ -137,8 +187,8 @@ function geometryOf(geometry: Node | undefined, name: string): Result<{ vertices
     if (kind === '#text' || kind === 'Feature') continue
     if (kind !== 'Line' && kind !== 'Curve')
       return fail(field, `has a ${kind.toLowerCase()}; only straights and arcs can be set out. Replace it by arcs`)
-    const [from, to] = [point(one(e, 'Start')), point(one(e, 'End'))]
-    if (!from || !to) return fail(field, `element ${vertices.length + 1} has no start or end`)
+    const [from, to] = [point(one(e, 'Start'), known), point(one(e, 'End'), known)]
+    if (!from || !to) return fail(field, `element ${vertices.length + 1} has no start or end that can be read`)
     if (last && Math.hypot(from.easting - last.easting, from.northing - last.northing) > 0.01) {
       return fail(
         field,
@@ -147,13 +197,9 @@ function geometryOf(geometry: Node | undefined, name: string): Result<{ vertices
     }
     let bulge = 0
     if (kind === 'Curve') {
-      const centre = point(one(e, 'Center'))
-      if (!centre) return fail(field, `the arc at element ${vertices.length + 1} has no centre`)
-      const left = (attribute(e, 'rot') ?? '').toLowerCase() !== 'cw'
-      const angle = (p: Vertex) => Math.atan2(p.northing - centre.northing, p.easting - centre.easting)
-      const turn = (left ? 1 : -1) * (angle(to) - angle(from))
-      const sweep = ((turn % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI)
-      bulge = (left ? 1 : -1) * Math.tan(sweep / 4)
+      const made = bendOf(e, from, to, known)
+      if (typeof made === 'string') return fail(field, `the arc at element ${vertices.length + 1} ${made}`)
+      bulge = made
     }
     vertices.push({ ...from, bulge })
     last = to
@@ -165,8 +211,37 @@ function geometryOf(geometry: Node | undefined, name: string): Result<{ vertices
   return ok({ vertices, closed })
 }
 
+/** The bend of an arc between two points, or what is wrong with it: what it says of itself has to agree. */
+function bendOf(e: Node, from: Vertex, to: Vertex, known: Known): number | string {
+  const centre = point(one(e, 'Center'), known)
+  if (!centre) return 'has no centre'
+  const away = (p: Vertex) => Math.hypot(p.easting - centre.easting, p.northing - centre.northing)
+  const [r1, r2] = [away(from), away(to)]
+  const said = amount(e, 'radius')
+  const off = Math.max(Math.abs(r1 - r2), said === undefined ? 0 : Math.abs(said - (r1 + r2) / 2))
+  if (!(off <= Math.max(0.01, r1 * 0.001)))
+    return `does not agree with itself: its ends lie ${r1.toFixed(3)} and ${r2.toFixed(3)} from its centre${said === undefined ? '' : `, its radius is ${said}`}`
+  const angle = (p: Vertex) => Math.atan2(p.northing - centre.northing, p.easting - centre.easting)
+  const around = (turn: number) => ((turn % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI)
+  const left = around(angle(to) - angle(from))
+  const right = around(angle(from) - angle(to))
+  const bulge = (isLeft: boolean) => (isLeft ? Math.tan(left / 4) : -Math.tan(right / 4))
+  const rot = (attribute(e, 'rot') ?? '').toLowerCase()
+  const length = amount(e, 'length')
+  const fits = (sweep: number) => length === undefined || !Number.isFinite(length) || Math.abs(sweep * r1 - length) <= Math.max(0.02, length * 0.01)
+  if (rot === 'cw' || rot === 'ccw') {
+    const isLeft = rot === 'ccw'
+    if (!fits(isLeft ? left : right))
+      return `does not agree with itself: turned ${rot} it is ${((isLeft ? left : right) * r1).toFixed(3)} long, not ${length}`
+    return bulge(isLeft)
+  }
+  // Which way it turns is not said; its length tells, unless both ways are as long.
+  if (length === undefined || fits(left) === fits(right)) return 'does not say which way it turns (rot); add it'
+  return bulge(fits(left))
+}
+
 /** Points of a profile; a vertical curve is followed by points on its parabola. */
-function profileOf(profile: Node, ignored: Ignored): { station: number; elevation: number }[] {
+function profileOf(profile: Node, ignored: Ignored, fine: number): { station: number; elevation: number }[] {
   const kind = nameOf(profile)
   if (kind === 'ProfSurf') {
     const list = numbers(one(profile, 'PntList2D'))
@@ -187,8 +262,11 @@ function profileOf(profile: Node, ignored: Ignored): { station: number; elevatio
     const g1 = (p.elevation - before.elevation) / (p.station - before.station)
     const g2 = (after.elevation - p.elevation) / (after.station - p.station)
     const start = p.station - p.length / 2
-    return Array.from({ length: 9 }, (_, k) => {
-      const x = (p.length * k) / 8
+    // A chord of it stays within a millimetre: its arrow is |g2 − g1| · h² / 8L.
+    const bend = Math.abs(g2 - g1)
+    const pieces = Math.min(400, Math.max(2, 2 * Math.ceil(p.length / (2 * Math.sqrt((8 * p.length * fine) / Math.max(bend, 1e-9))))))
+    return Array.from({ length: pieces + 1 }, (_, k) => {
+      const x = (p.length * k) / pieces
       return { station: start + x, elevation: p.elevation - (g1 * p.length) / 2 + g1 * x + ((g2 - g1) * x * x) / (2 * p.length) }
     })
   })

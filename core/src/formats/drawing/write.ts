@@ -1,4 +1,5 @@
 import { DxfWriter, LWPolylineFlags, PolylineFlags, point3d, Units } from '@tarikjabiri/dxf'
+import { XMLBuilder } from 'fast-xml-parser'
 import Papa from 'papaparse'
 import { pointAt } from '../../geometry'
 import { type Layout, lineBeside, radiusPoints, stakesOf, trenchOf } from '../../layout'
@@ -13,6 +14,29 @@ const gradePoints = (layout: Layout) =>
     const p = pointAt(layout.alignment, g.station)
     return { station: g.station, easting: p.easting, northing: p.northing, toe: toeAt(layout.plan, g.station), top: topAt(layout.plan, g.station) }
   })
+
+/** Arrow of a chord of an arc that nobody would see on the ground, m. */
+const CHORD = 0.002
+
+/** The grades as lines in space: at every station they are given at, round every corner and along every arc of the face. */
+function gradeLine(layout: Layout) {
+  const { alignment, plan } = layout
+  const stations = new Set<number>(plan.grades.map((g) => g.station))
+  for (const s of alignment.segments) {
+    stations.add(s.station)
+    if (s.kind !== 'arc') continue
+    const step = 2 * Math.sqrt(2 * s.radius * CHORD)
+    const pieces = Math.max(1, Math.ceil(s.length / step))
+    for (let k = 1; k < pieces; k++) stations.add(s.station + (s.length * k) / pieces)
+  }
+  return [...stations]
+    .filter((s) => s <= plan.length + 1e-9)
+    .sort((a, b) => a - b)
+    .map((station) => {
+      const p = pointAt(alignment, station)
+      return { station, easting: p.easting, northing: p.northing, toe: toeAt(plan, station), top: topAt(plan, station) }
+    })
+}
 
 /**
  * Stakes, the points of the face line and the grades as survey points: point, northing, easting, elevation, code; for those
@@ -65,8 +89,8 @@ export function writeSetOutDxf(layout: Layout): string {
   ] as const) {
     layer(name, 3)
     dxf.addPolyline3D(
-      gradePoints(layout).map((g) => ({ point: point3d(g.easting, g.northing, g[which]) })),
-      { flags: PolylineFlags.None },
+      gradeLine(layout).map((g) => ({ point: point3d(g.easting, g.northing, g[which]) })),
+      { flags: PolylineFlags.Polyline3D },
     )
   }
   const { front, back } = trenchOf(plan)
@@ -82,36 +106,78 @@ export function writeSetOutDxf(layout: Layout): string {
   return dxf.stringify()
 }
 
-const plainText = (text: string) => text.replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`)
+/** An element as the XML library writes it: attributes with `@_`. */
+type Element = { readonly [name: string]: unknown }
 
 /**
  * The face line with its toe and top profiles, and the stakes, as LandXML 1.2 in metres.
  *
- * @example writeLandXml(layout)
+ * @param written - when, as 2026-05-20T08:00:00Z; the core has no clock
+ * @example writeLandXml(layout, new Date().toISOString())
  */
-export function writeLandXml(layout: Layout): string {
+export function writeLandXml(layout: Layout, written: string): string {
   const { alignment, plan } = layout
   const at = (p: { easting: number; northing: number }) => `${n(p.northing)} ${n(p.easting)}`
-  const elements = alignment.segments.map((s) =>
-    s.kind === 'line'
-      ? `<Line staStart="${n(s.station)}" length="${n(s.length)}"><Start>${at(s.from)}</Start><End>${at(s.to)}</End></Line>`
-      : `<Curve rot="${s.sweep > 0 ? 'ccw' : 'cw'}" staStart="${n(s.station)}" length="${n(s.length)}" radius="${n(s.radius)}" crvType="arc"><Start>${at(s.from)}</Start><Center>${at(s.centre)}</Center><End>${at(s.to)}</End></Curve>`,
+  // One key for each name keeps the order of straights and arcs; the library writes lists of one name together, so each is its own part.
+  const elements = alignment.segments.map(
+    (s): Element =>
+      s.kind === 'line'
+        ? {
+            Line: [{ Start: [{ '#text': at(s.from) }] }, { End: [{ '#text': at(s.to) }] }],
+            ':@': { '@_staStart': n(s.station), '@_length': n(s.length) },
+          }
+        : {
+            Curve: [{ Start: [{ '#text': at(s.from) }] }, { Center: [{ '#text': at(s.centre) }] }, { End: [{ '#text': at(s.to) }] }],
+            ':@': {
+              '@_rot': s.sweep > 0 ? 'ccw' : 'cw',
+              '@_staStart': n(s.station),
+              '@_length': n(s.length),
+              '@_radius': n(s.radius),
+              '@_crvType': 'arc',
+            },
+          },
   )
-  const profile = (name: string, which: 'toe' | 'top') =>
-    `<ProfAlign name="${name}">${plan.grades.map((g) => `<PVI>${n(g.station)} ${n(g[which])}</PVI>`).join('')}</ProfAlign>`
-  const stakes = stakesOf(layout).map((s) => `<CgPoint name="${s.name}" code="STAKE">${at(s.stake)} ${n(s.pad)}</CgPoint>`)
-  return [
-    '<?xml version="1.0" encoding="UTF-8"?>',
-    '<LandXML xmlns="http://www.landxml.org/schema/LandXML-1.2" version="1.2">',
-    '<Units><Metric areaUnit="squareMeter" linearUnit="meter" volumeUnit="cubicMeter" temperatureUnit="celsius" pressureUnit="HPA"/></Units>',
-    '<Alignments>',
-    `<Alignment name="${plainText(plan.name)}" length="${n(alignment.length)}" staStart="0">`,
-    `<CoordGeom>${elements.join('')}</CoordGeom>`,
-    `<Profile name="grades">${profile('toe', 'toe')}${profile('top', 'top')}</Profile>`,
-    '</Alignment>',
-    '</Alignments>',
-    `<CgPoints>${stakes.join('')}</CgPoints>`,
-    '</LandXML>',
-    '',
-  ].join('\n')
+  const profile = (name: string, which: 'toe' | 'top'): Element => ({
+    ProfAlign: plan.grades.map((g) => ({ PVI: [{ '#text': `${n(g.station)} ${n(g[which])}` }] })),
+    ':@': { '@_name': name },
+  })
+  const metric = {
+    areaUnit: 'squareMeter',
+    linearUnit: 'meter',
+    volumeUnit: 'cubicMeter',
+    temperatureUnit: 'celsius',
+    pressureUnit: 'HPA',
+  }
+  const attributes = (o: Readonly<Record<string, string>>) => Object.fromEntries(Object.entries(o).map(([k, v]) => [`@_${k}`, v]))
+  const [date, time = ''] = written.split('T')
+  const tree: Element[] = [
+    { '?xml': [{ '#text': '' }], ':@': { '@_version': '1.0', '@_encoding': 'UTF-8' } },
+    {
+      LandXML: [
+        { Units: [{ Metric: [], ':@': attributes(metric) }] },
+        {
+          Alignments: [
+            {
+              Alignment: [{ CoordGeom: elements }, { Profile: [profile('toe', 'toe'), profile('top', 'top')], ':@': { '@_name': 'grades' } }],
+              ':@': { '@_name': plan.name, '@_length': n(alignment.length), '@_staStart': '0' },
+            },
+          ],
+        },
+        {
+          CgPoints: stakesOf(layout).map((s) => ({
+            CgPoint: [{ '#text': `${at(s.stake)} ${n(s.pad)}` }],
+            ':@': { '@_name': s.name, '@_code': 'STAKE' },
+          })),
+        },
+      ],
+      ':@': attributes({
+        xmlns: 'http://www.landxml.org/schema/LandXML-1.2',
+        version: '1.2',
+        date: date ?? '',
+        time: time.replace(/\..*$|Z$/, ''),
+      }),
+    },
+  ]
+  const builder = new XMLBuilder({ preserveOrder: true, ignoreAttributes: false, suppressEmptyNode: true, processEntities: true, format: true })
+  return `${builder.build(tree).trim()}\n`
 }
