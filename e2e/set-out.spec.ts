@@ -107,6 +107,7 @@ test('what cannot be built is said with its place, and is not issued', async ({ 
   // Between points that far apart no arc of 1 m goes, and none is made of it.
   await page.getByLabel('Radius', { exact: true }).fill('1')
   await expect(page.getByText(/apart, so .* or more/)).toBeVisible()
+  await page.getByLabel('Radius', { exact: true }).fill('3.7')
   await page.getByRole('button', { name: 'Choose point 3', exact: true }).click()
   await page.getByLabel('Easting').fill('11.8')
   await page.getByLabel('Northing').fill('1.2')

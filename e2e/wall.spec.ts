@@ -77,7 +77,6 @@ test('from services to the first course on the Board, stopped at each hold, rele
   for (const item of ['Face line and ends staked', 'A second reading agrees', 'Benchmark protected']) await page.getByText(item).click()
   await page.getByRole('button', { name: 'Record 3 of 3' }).click()
   await page.getByLabel('What was seen').fill('Line agrees with the kerb')
-  await page.getByLabel('Name of who signs').fill('Mara Quill')
   await page.getByRole('button', { name: 'Release', exact: true }).click()
 
   // Digging: instrument, target, judged while typed, out of tolerance becomes a finding.
@@ -130,7 +129,6 @@ test('from services to the first course on the Board, stopped at each hold, rele
   await expect(page.getByText(/It waits for the inspector/)).toBeVisible()
   await expect(other.getByRole('button', { name: 'Release', exact: true })).toBeVisible({ timeout: 2000 })
   await other.getByLabel('What was seen').fill('Firm, dry, probed')
-  await other.getByLabel('Name of who signs').fill('Ines Vale')
   await other.getByRole('button', { name: 'Release', exact: true }).click()
   await expect(page.getByRole('heading', { name: 'Pad lifts' })).toBeVisible({ timeout: 2000 })
   await inspector.close()
@@ -175,6 +173,7 @@ test('a wrong entry is corrected and stays to be read', async ({ page, context, 
   for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Step before' }).click()
   await page.getByRole('button', { name: 'Correct', exact: true }).first().click()
   await page.getByLabel('Units set', { exact: true }).fill('3')
+  await page.getByLabel(/Why is it wrong/).fill('Counted the halves')
   await page.getByRole('dialog').getByRole('button', { name: 'Correct', exact: true }).click()
   await expect(page.getByText('Set 3 blocks')).toBeVisible()
   await expect(page.getByText('(corrected)')).toBeVisible()

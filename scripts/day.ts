@@ -87,7 +87,6 @@ await phone.getByRole('button', { name: 'Record layer' }).scrollIntoViewIfNeeded
 await snap('14:05  the layer of course 8, seen before it is covered')
 await desk.getByRole('button', { name: 'Record layer' }).click()
 await desk.getByLabel('What was seen').fill('Tight, 40 mm behind the face, roll and lot read')
-await desk.getByLabel('Name of who signs').fill('Mara Quill')
 await desk.getByRole('button', { name: 'Release', exact: true }).click()
 await sheet(desk, 9).waitFor()
 

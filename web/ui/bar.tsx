@@ -12,8 +12,9 @@ import { TallyMark } from './tally'
 const Strip = styled.header`
   display: flex; align-items: center; gap: 16px; min-height: 56px; padding: 0 20px; border-bottom: 3px solid var(--ink); background: var(--ground);
   a { text-decoration: none; font-weight: 600; } .mid { flex: 1; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  .who { font-size: 14px; color: var(--soft); white-space: nowrap; }
+  position: relative; .who { font-size: 14px; color: var(--soft); white-space: nowrap; }
   @media (max-width: 640px) { padding: 0 10px; gap: 8px; .who { display: none; } .word { display: none; } }
+  .skip { position: absolute; left: 8px; top: -80px; z-index: 5; background: var(--ink); color: var(--ground); min-height: 48px; padding: 0 16px; display: inline-flex; align-items: center; } .skip:focus { top: 4px; }
   @media print { display: none; }
 `
 const Flip = styled(AriaButton)`
@@ -35,6 +36,9 @@ export function Bar({ person, children }: { person?: { name: string; role: Role 
   }
   return (
     <Strip>
+      <a className="skip" href="#main">
+        Skip to the work
+      </a>
       <Link href="/" aria-label="Yard: all walls" style={{ display: 'inline-flex', alignItems: 'center', gap: 10, minHeight: 48 }}>
         <TallyMark size={24} />
         <span className="word">Stone Tally</span>

@@ -34,9 +34,9 @@ export const NowButton = styled(AriaButton)`${press} background: var(--now); bor
 export const LinkButton = styled.a`${press}`
 /** A quiet button inside text and tables. */
 export const Quiet = styled(AriaButton)`
-  min-height: 36px; padding: 0 10px; background: none; border: 1px solid var(--line); border-radius: 4px; color: var(--ink); font: 500 15px/1 'Archivo Variable', sans-serif; cursor: pointer;
+  min-height: 40px; padding: 0 10px; background: none; border: 1px solid var(--line); border-radius: 4px; color: var(--ink); font: 500 15px/1 'Archivo Variable', sans-serif; cursor: pointer;
   &[data-disabled] { opacity: .45; }
-  @media (pointer: coarse) { min-height: 48px; }
+  @media (pointer: coarse), (max-width: 640px) { min-height: 48px; min-width: 48px; }
 `
 
 const box = css`
@@ -163,7 +163,11 @@ export const Caution = styled.p`border-left: 6px solid var(--stop); padding: 4px
 export const Row = styled.div`display: flex; flex-wrap: wrap; gap: 10px; align-items: end;`
 export const Stack = styled.div`display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr);`
 export const Condensed = styled.span`font-family: 'Barlow Condensed', sans-serif; font-weight: 500; letter-spacing: .02em;`
-export const Page = styled.main`max-width: 1180px; margin: 0 auto; padding: 20px; display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr);`
+/** The one main part of a page; the skip link leads to it. */
+export const MAIN = { id: 'main', tabIndex: -1 } as const
+export const Page = styled.main.attrs(
+  MAIN,
+)`max-width: 1180px; margin: 0 auto; padding: 20px; display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr);`
 
 /** A table that is wider than a phone scrolls by itself; give it a label, a role of region and a tab stop. */
 export const Wide = styled.div`overflow-x: auto; position: relative; td, th { white-space: nowrap; } td.n, th.n { text-align: right; } td.wrap { white-space: normal; min-width: 130px; } tr[data-on='true'] td { background: var(--faint); }`

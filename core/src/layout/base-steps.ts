@@ -28,6 +28,12 @@ function between(profile: readonly ProfilePoint[], i: number, station: number): 
   return station >= b.station ? b.elevation : a.elevation + ((b.elevation - a.elevation) * (station - a.station)) / (b.station - a.station)
 }
 
+/** Where no step may begin or end: nearer to a station than a piece is long, unless at the station itself. m. */
+export interface KeepOff {
+  readonly station: number
+  readonly within: number
+}
+
 /**
  * Pad steps under a rising or falling toe grade: tops at `datum + k·unit.height`, breaks on the half-unit grid from the
  * first station, each at least `minEmbedment` below the lowest toe grade over it and at least `minRun` long unless it is
@@ -37,11 +43,12 @@ function between(profile: readonly ProfilePoint[], i: number, station: number): 
  * run (then the same step one cell shorter was good too) or just the minimum run after the best finish before it.
  * Time is cells × levels.
  *
+ * @param keepOff - corners, openings and ends that steps stay a piece's length away from
  * @returns steps, and ∫(toe − elevation) ds in m²
  * @example baseSteps({ datum: 9, minEmbedment: 0.2, minRun: 1.2, unit: { height: 0.2, length: 0.45 },
  *   profile: [{ station: 0, toe: 10 }, { station: 9, toe: 10.1 }, { station: 15, toe: 10.75 }] }) // four steps, buriedArea 4.155
  */
-export function baseSteps(input: BaseStepsInput): Result<{ steps: PadStep[]; buriedArea: number }> {
+export function baseSteps(input: BaseStepsInput, keepOff: readonly KeepOff[] = []): Result<{ steps: PadStep[]; buriedArea: number }> {
   const profile: ProfilePoint[] = input.profile.map((p) => ({ station: p.station, elevation: p.toe }))
   for (let i = 1; i < profile.length; i++) {
     const [a, b] = [profile[i - 1] as ProfilePoint, profile[i] as ProfilePoint]
@@ -57,6 +64,14 @@ export function baseSteps(input: BaseStepsInput): Result<{ steps: PadStep[]; bur
   for (let i = 0; i < cells; i++) edges[i] = start + i * cell
   edges[cells] = end
   const edge = (i: number) => edges[i] as number
+  // A step that broke beside a corner would leave a sliver of a course there.
+  const barred = new Uint8Array(cells + 1)
+  for (const k of keepOff) {
+    for (let i = Math.max(1, Math.floor((k.station - k.within - start) / cell)); i < cells && edge(i) < k.station + k.within; i++) {
+      const away = Math.abs(edge(i) - k.station)
+      if (away > LENGTH_TOLERANCE && away < k.within - LENGTH_TOLERANCE) barred[i] = 1
+    }
+  }
 
   const highest = new Int32Array(cells)
   // Points are walked once beside the cells, so that 1,000 m of half-metre points stays linear.
@@ -121,7 +136,7 @@ export function baseSteps(input: BaseStepsInput): Result<{ steps: PadStep[]; bur
       running[k] = Number.NEGATIVE_INFINITY
       clear[k] = i
     }
-    best[i] = most
+    best[i] = barred[i] ? Number.NEGATIVE_INFINITY : most
     from[i] = since[level] as number
     levelOf[i] = level
   }

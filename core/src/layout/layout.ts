@@ -1,10 +1,10 @@
 import { failAll, ok, type Result } from '../base/result'
-import { type Alignment, below, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
+import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
 import { alignmentFor, exposedHeight, type Plan, toeAt, topAt } from '../plan'
 import { embedment, LIMITS } from '../rules'
 import { type Piece, systemOf, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
-import { baseSteps, type PadStep } from './base-steps'
+import { baseSteps, type KeepOff, type PadStep } from './base-steps'
 import { type Cap, capsOver } from './caps'
 import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
 import { misplaced } from './fit'
@@ -147,18 +147,30 @@ const alike = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.
 const sameLine = (a: Plan, b: Plan) => a.length === b.length && alike(a.alignment, b.alignment) && alike(a.openings, b.openings)
 const sameUnit = (a: Plan, b: Plan) => a.system === b.system && alike(a.unit, b.unit) && alike(a.sections, b.sections)
 
+/** Corners, ends and edges of openings: a step of pad or top stays the shortest piece away from them. */
+function piecesApart(plan: Plan): KeepOff[] {
+  const within = plan.unit.minPiece ?? plan.unit.length / 4
+  const corners = plan.alignment ? cornersOf(alignmentFor(plan)).map((c) => c.station) : []
+  const openings = (plan.openings ?? []).flatMap((o) => [o.station - o.width / 2, o.station + o.width / 2])
+  return [0, plan.length, ...corners, ...openings].map((station) => ({ station, within }))
+}
+
 /** Pad steps under the toe and top steps under the top grade. */
 function stepsAndTops(plan: Plan, buried: number): Result<{ steps: PadStep[]; tops: PadStep[] }> {
   const { unit } = plan
+  const keepOff = piecesApart(plan)
   const datum = tidy(Math.min(...plan.grades.map((g) => g.toe)) - buried)
   const size = { height: unit.height, length: unit.length }
-  const pad = baseSteps({
-    datum,
-    minEmbedment: buried,
-    minRun: plan.pad.minRun,
-    unit: size,
-    profile: plan.grades.map((g) => ({ station: g.station, toe: g.toe })),
-  })
+  const pad = baseSteps(
+    {
+      datum,
+      minEmbedment: buried,
+      minRun: plan.pad.minRun,
+      unit: size,
+      profile: plan.grades.map((g) => ({ station: g.station, toe: g.toe })),
+    },
+    keepOff,
+  )
   if (!pad.ok) return pad
   const steps = pad.value.steps
   const minRun = plan.top?.minRun ?? plan.pad.minRun
@@ -169,23 +181,29 @@ function stepsAndTops(plan: Plan, buried: number): Result<{ steps: PadStep[]; to
   }
   if (plan.top?.style === 'cap-following') {
     // The cap lies on the slope, so no unit may stand above its underside anywhere.
-    const under = baseSteps({
-      datum,
-      minEmbedment: 0,
-      minRun,
-      unit: size,
-      profile: plan.grades.map((g) => ({ station: g.station, toe: g.top - unit.capHeight })),
-    })
+    const under = baseSteps(
+      {
+        datum,
+        minEmbedment: 0,
+        minRun,
+        unit: size,
+        profile: plan.grades.map((g) => ({ station: g.station, toe: g.top - unit.capHeight })),
+      },
+      keepOff,
+    )
     return under.ok ? ok({ steps, tops: under.value.steps }) : under
   }
   // Top steps are the same problem upside down: as low as can be, nowhere below the top grade, the cap counted in.
-  const upside = baseSteps({
-    datum: -datum,
-    minEmbedment: 0,
-    minRun,
-    unit: size,
-    profile: plan.grades.map((g) => ({ station: g.station, toe: unit.capHeight - g.top })),
-  })
+  const upside = baseSteps(
+    {
+      datum: -datum,
+      minEmbedment: 0,
+      minRun,
+      unit: size,
+      profile: plan.grades.map((g) => ({ station: g.station, toe: unit.capHeight - g.top })),
+    },
+    keepOff,
+  )
   if (!upside.ok) return upside
   return ok({ steps, tops: upside.value.steps.map((s) => ({ ...s, elevation: tidy(-s.elevation) })) })
 }

@@ -157,11 +157,25 @@ function layRun({ basis, course, face, gap, shift, under, onPad }: ToLay): Run {
     endTurn: gap.end === leg.end ? leg.endTurn : 0,
     below: joints,
   })
-  // Drawn between the stations of its ends: what an outside corner takes away, or an inside corner adds, is spread over the run.
-  const scale = (gap.to - gap.from) / (u1 - u0 || 1)
+  // Every unit stands at its own station. What an outside corner takes away, or an inside corner adds, is drawn in what touches the
+  // corner alone: up to the first joint a piece's length away from it.
+  const us = laid.pieces.map((p) => besideStation(face, c0 + p.at + shift))
+  const reach = basis.plan.unit.length / 2
+  const [low, high] = [Math.max(u0, gap.from), Math.min(u1, gap.to)]
+  const left = atCorner(gap.start) && Math.abs(u0 - gap.from) > LENGTH_TOLERANCE ? us.find((u) => u > low + reach) : undefined
+  const right = atCorner(gap.end) && Math.abs(u1 - gap.to) > LENGTH_TOLERANCE ? us.findLast((u) => u < high - reach) : undefined
+  // A run too short for that is drawn out as a whole.
+  const short = (atCorner(gap.start) || atCorner(gap.end)) && (left ?? low) > (right ?? high)
+  const whole = (gap.to - gap.from) / (u1 - u0 || 1)
   const drawn = (at: number) => {
     const u = besideStation(face, c0 + at + shift)
-    const s = atCorner(gap.start) || atCorner(gap.end) ? gap.from + (u - u0) * scale : u
+    const s = short
+      ? gap.from + (u - u0) * whole
+      : left !== undefined && u < left
+        ? gap.from + ((u - u0) * (left - gap.from)) / (left - u0)
+        : right !== undefined && u > right
+          ? right + ((u - right) * (gap.to - right)) / (u1 - right)
+          : u
     const kept = gap.start === 'ring' ? s : Math.min(gap.to, Math.max(gap.from, s))
     return tidy(kept)
   }

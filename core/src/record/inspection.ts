@@ -146,7 +146,7 @@ export function dueOf(state: WallState): Due[] {
       const held = p.state === 'rejected' ? 'was rejected; put it right and ask again' : 'the work is recorded and waits'
       due.push({
         id: `hold ${p.step.key}`,
-        what: `${p.title}: ${titleOf(p.step)}`,
+        what: p.title === p.step.stage.title ? titleOf(p.step) : `${p.title}: ${titleOf(p.step)}`,
         why: held,
         roles: p.state === 'rejected' ? ['foreman'] : p.roles,
         step: p.step.key,

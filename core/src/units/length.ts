@@ -141,9 +141,15 @@ export function formatDeviation(metres: number, sense: DeviationSense, system: U
   return `${size} ${WORDS[sense][metres > 0 ? 0 : 1]}`
 }
 
-/** Cubic metres as `3.4 m³`, or cubic yards. */
+/** Cubic metres as `3.4 m³`, or cubic yards; what would read as nothing in litres or gallons. */
 export const formatVolume = (m3: number, system: UnitSystem) =>
-  system === 'metric' ? `${m3.toFixed(1)} m³` : `${(m3 / 0.764554857984).toFixed(1)} yd³`
+  m3 > 0 && m3 < 0.05
+    ? system === 'metric'
+      ? `${(m3 * 1000).toFixed(1)} l`
+      : `${(m3 * 264.172052).toFixed(1)} gal`
+    : system === 'metric'
+      ? `${m3.toFixed(1)} m³`
+      : `${(m3 / 0.764554857984).toFixed(1)} yd³`
 
 /** Square metres as `52 m²`, or square feet. */
 export const formatArea = (m2: number, system: UnitSystem) => (system === 'metric' ? `${m2.toFixed(1)} m²` : `${(m2 / (FOOT * FOOT)).toFixed(0)} ft²`)

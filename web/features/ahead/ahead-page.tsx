@@ -154,7 +154,9 @@ export function AheadPage({ wall, name, plans, me }: { wall: string; name: strin
                     {mm(c.expected.deviation)}
                   </td>
                   <td className="n">{formatSmall(c.expected.band, units)}</td>
-                  <td>{c.growth.leaves ? `course ${c.growth.leaves}` : c.growth.mayLeave ? `perhaps ${c.growth.mayLeave}` : 'stays inside'}</td>
+                  <td>
+                    {c.growth.leaves ? `course ${c.growth.leaves}` : c.growth.mayLeave ? `perhaps course ${c.growth.mayLeave}` : 'stays inside'}
+                  </td>
                   <td className="wrap">{correctionWords(c, sense)}</td>
                 </tr>
               ))}

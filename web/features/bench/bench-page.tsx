@@ -7,10 +7,10 @@ import styled from 'styled-components'
 import { DensityChart } from '@/features/ground'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Button, Problems, Row, Stack } from '@/ui/controls'
+import { Button, MAIN, Problems, Row, Stack } from '@/ui/controls'
 import { Fields, readTyped, type Typed, typedOf } from './form'
 
-const Frame = styled.main`
+const Frame = styled.main.attrs(MAIN)`
   max-width: 1280px; margin: 0 auto; padding: 16px 20px 60px; display: grid; grid-template-columns: 210px minmax(0, 1fr) minmax(0, 1fr); gap: 30px; align-items: start;
   nav { display: grid; border-top: 3px solid var(--ink); } nav a { min-height: 48px; display: flex; align-items: center; text-decoration: none; border-bottom: 1px solid var(--line); padding: 0 8px; font-weight: 550; }
   nav a[aria-current] { background: var(--ink); color: var(--ground); }

@@ -22,7 +22,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { feedWords, isWriting, type Me, Places, RefusedPanel, SectionChoice, StepCard, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Ask, Condensed, Quiet, Row, Stack } from '@/ui/controls'
+import { Ask, Condensed, MAIN, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { SectionDrawing } from '@/ui/drawing/section'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -32,11 +32,11 @@ import { CourseSheetCard } from './course-sheet'
 import { CourseTable, Pick } from './course-table'
 import { WallView } from './wall-view'
 
-const Layout = styled.div`
+const Layout = styled.main.attrs(MAIN)`
   display: grid; grid-template-columns: minmax(0, 1fr) 420px; gap: 0; min-height: calc(100vh - 59px);
   .wall { padding: 14px 20px 30px; display: grid; gap: 14px; align-content: start; grid-template-columns: minmax(0, 1fr); }
   .now { border-left: 3px solid var(--ink); background: var(--panel); padding: 16px 20px 40px; }
-  .strip { display: none; }
+  .strip { display: none; } .unseen { position: absolute; clip-path: inset(50%); width: 1px; height: 1px; overflow: hidden; }
   @media (max-width: 1000px) {
     grid-template-columns: minmax(0, 1fr);
     .now { border-left: 0; border-bottom: 3px solid var(--ink); order: -1; }
@@ -183,6 +183,7 @@ export function Board({
         <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>{feedWords(feed)}</Condensed>
       </Bar>
       <Layout>
+        <h1 className="unseen">Board</h1>
         <div className="strip">
           {narrow === false ? null : <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />}
         </div>

@@ -19,7 +19,7 @@ import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { feedWords, type Me, Places, SectionChoice, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Caution, Choice, Condensed, Row, Stack } from '@/ui/controls'
+import { Caution, Choice, Condensed, MAIN, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
@@ -33,7 +33,9 @@ import { TrenchSection } from './trench-section'
 import type { GroundProps } from './types'
 import { WeatherPanel } from './weather-panel'
 
-const Frame = styled.main`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; > [data-later] { order: 1; } }`
+const Frame = styled.main.attrs(
+  MAIN,
+)`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; > [data-later] { order: 1; } }`
 const Tabs = styled.div`border-bottom: 3px solid var(--ink); overflow-x: auto; position: relative; .row { flex-wrap: nowrap; } .one { white-space: nowrap; margin-bottom: 0; border-bottom: 0; }`
 
 const PANELS = {

@@ -222,9 +222,14 @@ export function PadMap({
                         stroke="var(--ink)"
                         strokeWidth={1.6}
                       />
-                      <text x={Math.min(px, left + inner - 24)} y={py < top + tall / 2 ? py + 24 : py - 13} textAnchor="middle" {...LABEL} {...HALO}>
-                        {a.action === 'shave' ? '−' : '+'}
-                        {formatSmall(a.by, units)}
+                      <text
+                        x={Math.max(left + 34, Math.min(px, left + inner - 34))}
+                        y={py < top + tall / 2 ? py + 24 : py - 13}
+                        textAnchor="middle"
+                        {...LABEL}
+                        {...HALO}
+                      >
+                        {a.action} {formatSmall(a.by, units)}
                       </text>
                     </>
                   )}
@@ -233,7 +238,7 @@ export function PadMap({
             })
           : null}
         {x.ticks(Math.max(2, Math.floor(inner / 100))).map((s) => (
-          <text key={s} x={x(s)} y={top + tall + 20} textAnchor="middle" {...LABEL}>
+          <text key={s} x={x(s)} y={top + tall + 20} textAnchor={x(s) > left + inner - 24 ? 'end' : 'middle'} {...LABEL}>
             {units === 'metric' ? formatStation(s, units) : formatLength(s, units)}
           </text>
         ))}

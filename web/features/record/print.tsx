@@ -35,6 +35,7 @@ const Sheet = styled(Page)`
   font-size: 15px; max-width: 1000px;
   section { break-inside: auto; } tr { break-inside: avoid; } h2 { break-after: avoid; margin: 8px 0 6px; } thead { display: table-header-group; }
   .no-print { } svg { max-width: 100%; height: auto; }
+  @media screen and (max-width: 760px) { padding: 10px; table { display: block; overflow-x: auto; } p, td { overflow-wrap: anywhere; } }
   @media print { padding: 0; font-size: 10.5pt; .no-print { display: none; } td, th { padding: 2.5pt 5pt; } }
 `
 

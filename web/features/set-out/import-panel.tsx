@@ -229,7 +229,7 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
           ) : null}
           {d.ignored.length > 0 ? (
             <details>
-              <summary style={{ minHeight: 36, cursor: 'pointer' }}>Left out: {d.ignored.reduce((n, i) => n + i.count, 0)} things</summary>
+              <summary style={{ minHeight: 48, cursor: 'pointer' }}>Left out: {d.ignored.reduce((n, i) => n + i.count, 0)} in all</summary>
               <ul style={{ margin: 0, paddingLeft: 18 }}>
                 {d.ignored.slice(0, 20).map((i) => (
                   <li key={i.what}>

@@ -6,7 +6,7 @@ import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { type Me, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Choice, Condensed, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Choice, Condensed, MAIN, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
@@ -20,7 +20,7 @@ import { type Issued, RevisionsPanel } from './revisions-panel'
 import { StakesPanel } from './stakes-panel'
 import { useDraft } from './use-draft'
 
-const Frame = styled.div`
+const Frame = styled.main.attrs(MAIN)`
   display: grid; grid-template-columns: minmax(0, 1fr) 470px; min-height: calc(100vh - 59px);
   .sheet { padding: 12px 20px 24px; display: grid; gap: 10px; align-content: start; grid-template-columns: minmax(0, 1fr); }
   .tabs .one { padding: 0 9px; font-size: 15.5px; }

@@ -14,7 +14,7 @@ import type { Fact, Me, RecordResult } from './use-wall'
 import { PANELS } from './work'
 
 const Title = styled.div`
-  display: grid; gap: 6px;
+  display: grid; gap: 6px; .step { font-size: 26px; }
   .tag { background: var(--now); color: var(--on-now); font: 600 15px/1 'Barlow Condensed', sans-serif; letter-spacing: .06em; padding: 5px 9px; align-self: center; }
 `
 
@@ -63,7 +63,7 @@ export function StepCard({
       <Title>
         <Row style={{ alignItems: 'center', gap: 10 }}>
           <span className="tag">{tag}</span>
-          <h1>{step.stage.title}</h1>
+          <h2 className="step">{step.stage.title}</h2>
           {aside}
         </Row>
         <Condensed style={{ fontSize: 18 }}>

@@ -16,8 +16,8 @@ import { send } from '@/ui/send'
 import { Tally } from '@/ui/tally'
 
 const Wall = styled.article`
-  border-top: 3px solid var(--ink); padding: 12px 0 4px; display: grid; gap: 10px;
-  h2 a { text-decoration: none; } ul { margin: 0; padding: 0; list-style: none; display: grid; gap: 4px; }
+  border-top: 3px solid var(--ink); padding: 12px 0 4px; display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr);
+  h2 a { text-decoration: none; display: inline-flex; align-items: center; min-height: 48px; } .drawing { overflow: hidden; min-width: 0; } ul { margin: 0; padding: 0; list-style: none; display: grid; gap: 4px; }
 `
 
 /** The Yard: every wall as a small drawing, with what is next and what is in the way. */
@@ -86,7 +86,7 @@ function DueToday({ walls, me }: { walls: readonly YardWall[]; me: Me }) {
       <h2>Due today{me.role === 'office' ? '' : ', from you'}</h2>
       <ul style={{ margin: '6px 0 0', padding: 0, listStyle: 'none' }}>
         {mine.map(({ wall, due }) => (
-          <li key={wall.id} style={{ padding: '4px 0' }}>
+          <li key={wall.id} style={{ padding: '12px 0', minHeight: 48 }}>
             ⬣ {wall.name}:{' '}
             <Link href={`/walls/${wall.id}${due[0]?.step === undefined ? '' : `?step=${encodeURIComponent(due[0].step)}`}`}>
               <strong>{say(due[0]?.what ?? '', units)}</strong>
@@ -131,7 +131,7 @@ function YardRow({ wall }: { wall: YardWall }) {
           {wall.site} · {formatLength(wall.plan.length, units, 1)} long
         </Condensed>
       </Row>
-      <div ref={ref}>
+      <div ref={ref} className="drawing">
         <Link href={`/walls/${wall.id}`} aria-label={`Open the Board of ${wall.name}`}>
           {layout ? (
             <Elevation

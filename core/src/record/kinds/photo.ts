@@ -37,7 +37,7 @@ export const photo = defineKind<PhotoData>({
   beside: 'anywhere',
   line(entry) {
     const d = entry.data
-    const place = d.location === 'stripped' ? ', place taken out' : ''
+    const place = d.location === 'stripped' ? ', location left out' : ''
     return `Photo${d.caption ? `: ${d.caption}` : ` ${d.name}`}${place}`
   },
 })

@@ -1,0 +1,239 @@
+import {
+  advance,
+  emptyState,
+  formatLength,
+  formatSmall,
+  LIMITS,
+  limitAt,
+  parseLength,
+  say,
+  screedPlan,
+  solveDrain,
+  stepKey,
+  verdictOf,
+  withLine,
+} from '@stone-tally/core'
+import { entry, layoutOf, recorded, smallPlan } from './plans'
+import { at } from './walls'
+
+/** Every limit by its value: a change of one is a change of the rule book, and is made here too. Lengths m. */
+const VALUES: Readonly<Record<keyof typeof LIMITS, number>> = {
+  excavation: 0.025,
+  padLevel: 0.005,
+  firstLevel: 0.003,
+  courseLevel: 0.006,
+  firstLine: 0.006,
+  basketLevel: 0.025,
+  basketLine: 0.025,
+  courseLine: 0.012,
+  invert: 0.01,
+  levelClosure: 0.004,
+  levelCheck: 0.003,
+  padThickness: 0.025,
+  preciseUnits: 250,
+  padPrecise: 0.003,
+  fabricLap: 0.3,
+  spoilSetback: 0.6,
+  shoreAbove: 1.2,
+  cutSlope: 0.75,
+  passes: 2,
+  compaction: 95,
+  backfillLift: 0.2,
+  backfillLoose: 1.25,
+  gridFrontMin: 0.025,
+  gridFrontMax: 0.05,
+  plantStandoff: 1,
+  gridCover: 0.15,
+  gridLapSoil: 0.075,
+  pipeBed: 0.05,
+  pipeCover: 0.15,
+  topLayer: 0.15,
+  overhangMin: 0,
+  overhangMax: 0.06,
+  lean: 2,
+  shim: 0.003,
+  shave: 0.003,
+  pull: 0.006,
+  pointSpacing: 3,
+  openCourses: 1,
+  engineeredAbove: 1.2,
+  questionable: 0.1,
+}
+test('every limit has the value of the rule book', () => {
+  expect(Object.fromEntries(Object.entries(LIMITS).map(([k, l]) => [k, l.value]))).toEqual(VALUES)
+})
+
+const state = () => emptyState([layoutOf()])
+const judge = (kind: string, where: object, data: object) => verdictOf(state(), entry(kind, where as never, data))?.verdict
+const B1 = { section: 'B', course: 1 }
+
+describe('the edge of every limit: on it is good, a millimetre past it is out', () => {
+  test.each([
+    ['excavation depth', 'dig', { section: 'B' }, VALUES.excavation],
+    ['pad level', 'pad-level', { section: 'B', offset: 0 }, VALUES.padLevel],
+    ['first course level', 'level', B1, VALUES.firstLevel],
+    ['first course line', 'line', B1, VALUES.firstLine],
+    ['course level', 'level', { section: 'B', course: 3 }, VALUES.courseLevel],
+    ['setback', 'setback', { section: 'B', course: 3 }, VALUES.courseLine],
+    ['invert', 'invert', B1, VALUES.invert],
+  ])('%s', (_name, stage, where, limit) => {
+    const step = state().byKey.get(stepKey({ stage, ...where }))
+    if (!step) throw new Error(`no step ${stage}`)
+    expect(limitAt(state().layout, step.stage, { ...where, station: 6 }).value).toBe(limit)
+    for (const sign of [1, -1]) {
+      const read = (value: number) => judge('reading', { stage, ...where, station: 6 }, { method: 'deviation', value: sign * value })
+      expect([read(limit), read(limit + 0.001)]).toEqual(['ok', 'out'])
+    }
+  })
+  const lift = (data: object, stage = 'backfill') =>
+    judge(
+      'lift',
+      { stage, section: 'B', ...(stage === 'backfill' ? { course: 1 } : {}) },
+      { lift: 1, thickness: 0.1, passes: 3, plant: 'light-plate', ...data },
+    )
+  const grid = (data: object) =>
+    judge(
+      'geogrid',
+      { stage: 'grid', section: 'B', course: 2 },
+      { type: 'uniaxial 30', length: 1.2, front: 0.04, direction: 'across', tight: true, ...data },
+    )
+  const pipe = (data: object) =>
+    judge(
+      'pipe',
+      { stage: 'drain', ...B1 },
+      {
+        ...{
+          from: 4.5,
+          to: 9,
+          diameter: 0.1,
+          bed: 0.1,
+          sock: false,
+          start: 'cap',
+          end: 'outlet',
+          laps: 'with',
+          confirmed: ['bed', 'apart', 'outlet'],
+        },
+        ...data,
+      },
+    )
+  const check = (stage: string, course: number, id: string, value: number) =>
+    judge('check', { stage, section: 'B', course }, { confirmed: [], measured: [{ id, value }] })
+  const top = Math.max(...[...layoutOf().cells.values()].filter((c) => c.section === 'B').map((c) => c.course))
+  test.each<[string, (v: number) => string | undefined, number, number]>([
+    ['passes', (v) => lift({ passes: v }), 2, 1],
+    ['compaction', (v) => lift({ compaction: v }), 95, 94.9],
+    ['loose lift', (v) => lift({ loose: v }), 0.2, 0.201],
+    ['pad lift', (v) => lift({ thickness: v }, 'pad'), 0.1, 0.101],
+    ['plant stand-off', (v) => lift({ plant: 'roller', near: v }), 1, 0.999],
+    ['fabric lap', (v) => lift({ fabricLap: v }, 'pad'), 0.3, 0.299],
+    ['grid front, near', (v) => grid({ front: v }), 0.025, 0.024],
+    ['grid front, far', (v) => grid({ front: v }), 0.05, 0.051],
+    ['grid length', (v) => grid({ length: v }), 1.195, 1.194],
+    ['grid cover', (v) => grid({ cover: v }), 0.15, 0.149],
+    ['soil between layers', (v) => grid({ between: v }), 0.075, 0.074],
+    ['pipe bed', (v) => pipe({ bed: v }), 0.046, 0.044],
+    ['pipe size', (v) => pipe({ diameter: v }), 0.096, 0.094],
+  ])('%s', (_name, of, good, out) => expect([of(good), of(out)]).toEqual(['ok', 'out']))
+  test.each([
+    ['stone over the pipe', 'cover', 1, 'cover', 0.15, 0.149],
+    ['layer under the cap', 'top', top, 'layer', 0.15, 0.149],
+    ['overhang, least', 'cap-dry', top, 'overhang', 0, -0.001],
+    ['overhang, most', 'cap-dry', top, 'overhang', 0.06, 0.061],
+  ] as const)('%s', (_name, stage, course, id, good, out) =>
+    expect([check(stage, course, id, good), check(stage, course, id, out)]).toEqual([undefined, 'out']),
+  )
+})
+
+describe('signs and directions', () => {
+  test('what is high is shaved, what is low is filled, by the nearest step a hand can do', () => {
+    const plan = screedPlan(
+      [0.0084, -0.007, 0.004].map((deviation, station) => ({ station, offset: 0, deviation })),
+      0.005,
+      0.002,
+    )
+    expect(plan.actions.map((a) => [a.action, Math.round(a.by * 1000)])).toEqual([
+      ['shave', 8],
+      ['add', 8],
+      ['leave', 0],
+    ])
+    expect([plan.highest?.station, plan.lowest?.station, plan.out]).toEqual([0, 1, 2])
+  })
+  test('of two outlets that would each do the lower one is chosen', () => {
+    const task = {
+      length: 20,
+      fall: 0.01,
+      maxOutletSpacing: 30,
+      possible: [],
+      ceiling: [
+        { station: 0, elevation: 11 },
+        { station: 20, elevation: 11 },
+      ],
+    }
+    const solved = solveDrain({
+      ...task,
+      possible: [
+        { station: 0, invert: 9.9 },
+        { station: 20, invert: 9.7 },
+      ],
+    } as never)
+    expect(solved.ok && solved.value.outlets).toHaveLength(1)
+  })
+  test('entries that come late never take the number of the newest back', () => {
+    const [a, b] = recorded([entry('note', {}, { text: 'a' }), entry('note', {}, { text: 'b' })])
+    let s = emptyState([layoutOf()])
+    for (const r of [b, a]) s = advance(s, r as never)
+    expect([s.seq, s.entries.map((e) => e.seq)]).toEqual([2, [1, 2]])
+  })
+  test('a line that shrinks cuts its grades off where they stand; what lay beyond moves to its end', () => {
+    const shorter = withLine(smallPlan, [at(0, 0), at(6, 0)], false)
+    expect(shorter.length).toBe(6)
+    expect(shorter.grades[shorter.grades.length - 1]).toEqual({ station: 6, toe: 10.1, top: 11.3 })
+    expect(shorter.sections).toEqual([
+      { id: 'A', from: 0, to: 4.5 },
+      { id: 'B', from: 4.5, to: 6 },
+    ])
+    expect(shorter.drain.outlets[0]?.station).toBe(6)
+    const longer = withLine(smallPlan, [at(0, 0), at(12, 0)], false)
+    expect(longer.grades[longer.grades.length - 1]).toEqual({ station: 12, toe: 10, top: 11.3 })
+  })
+})
+
+describe('feet and inches', () => {
+  test.each([
+    [18, `59'-0 11/16"`],
+    [0.3048, `1'-0"`],
+    [0.3048 / 2, `0'-6"`],
+    [1.0287, `3'-4 1/2"`],
+    [-1.0287, `−3'-4 1/2"`],
+    [0.0254 / 16, `0'-0 1/16"`],
+    [0.0254 * (3 / 8), `0'-0 3/8"`],
+  ])('%d m is %s, and is read again', (metres, text) => {
+    expect(formatLength(metres, 'imperial')).toBe(text)
+    const back = parseLength(text, 'ft')
+    expect(back.ok && Math.abs(back.value - metres)).toBeLessThan(0.0008)
+  })
+  test.each([
+    [0.003, `1/8"`],
+    [0.004, `3/16"`],
+    [0.0254, `1"`],
+    [0.0381, `1 1/2"`],
+  ])('%d m is %s', (metres, text) => expect(formatSmall(metres, 'imperial')).toBe(text))
+  test('feet and hundredths, as surveyors write them', () => {
+    expect([formatLength(18, 'decimal-feet'), formatSmall(0.003, 'decimal-feet'), formatLength(-0.28, 'decimal-feet')]).toEqual([
+      '59.06 ft',
+      '0.01 ft',
+      '−0.92 ft',
+    ])
+    const back = parseLength('59.06 ft', 'ft')
+    expect(back.ok && back.value).toBeCloseTo(18.0015, 3)
+  })
+  test('a sentence of the core is said in the reader’s units', () => {
+    const s = state()
+    const text = verdictOf(s, entry('reading', { stage: 'level', ...B1, station: 6 }, { method: 'deviation', value: -0.01 }))?.text ?? ''
+    expect([say(text, 'metric'), say(text, 'imperial'), say(text, 'decimal-feet')]).toEqual([
+      '10 mm low, limit ±3 mm',
+      `3/8" low, limit ±1/8"`,
+      '0.03 ft low, limit ±0.01 ft',
+    ])
+  })
+})
