@@ -50,11 +50,11 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
   const [toe, setToe] = useState('')
   const [top, setTop] = useState('')
 
-  const read = async (f: { name: string; bytes: Uint8Array }, order?: 'northing-first' | 'easting-first') => {
+  const read = async (f: { name: string; bytes: Uint8Array }, order?: 'northing-first' | 'easting-first', as?: DrawingUnit) => {
     setBusy(true)
     const worker = beside<DrawingWorker>(() => new Worker(new URL('../../workers/drawing.worker.ts', import.meta.url), { type: 'module' }), PATIENCE)
     try {
-      const made = await worker.ask(async (api) => await api.read(f.bytes, order))
+      const made = await worker.ask(async (api) => await api.read(f.bytes, order, as))
       setProblems(made.ok ? [] : made.problems)
       setDrawing(made.ok ? { value: made.value.drawing, encoding: made.value.encoding } : undefined)
       if (!made.ok) return
@@ -62,7 +62,7 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
       const longest = [...d.lines].sort((a, b) => b.vertices.length - a.vertices.length)
       const face = d.lines.find((l) => /face|wall/i.test(l.layer) || /face|wall/i.test(l.name)) ?? longest[0]
       setLine(face?.id ?? '')
-      setUnit(d.unit)
+      setUnit(as ?? d.unit)
       const named = (word: RegExp) =>
         d.profiles.find((p) => word.test(p.name) && p.line === face?.id)?.id ?? d.lines.find((l) => l.elevations && word.test(l.layer))?.id ?? ''
       setToe(named(/toe|bottom|lower/i))
@@ -95,6 +95,7 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
     await read(next)
   }
   const d = drawing?.value
+  const hiddenLayers = new Map((d?.layers ?? []).map((l) => [l.name, l.hidden]))
   const made = d ? adopt(d, { line, unit, fillRight: fillRight === 'right', toe: toe || undefined, top: top || undefined }) : undefined
   const take = (a: Adopted) => {
     draft.edit((p) => {
@@ -146,14 +147,27 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
             {d.profiles.length} profiles, {d.points.length} points
             {d.unit ? `, in ${UNIT_WORDS[d.unit]}` : ''}
           </Small>
-          {d.unit ? null : (
+          {d.kind === 'landxml' && d.unit ? null : (
             <Choice
-              label="The file does not say its unit. Its numbers are"
+              label={
+                d.stated || (d.unit && d.kind === 'points')
+                  ? 'The file says its unit; overrule it only where it is wrong. Its numbers are'
+                  : 'The file does not say its unit. Its numbers are'
+              }
               value={unit ?? ('' as DrawingUnit)}
               options={(Object.keys(DRAWING_UNITS) as DrawingUnit[]).map((u) => [u, UNIT_WORDS[u]] as const)}
-              onChange={setUnit}
+              onChange={(u) => {
+                setUnit(u)
+                // Ends are joined by metres, so a drawing is read again.
+                if (file && d.kind === 'dxf') read(file, axes, u)
+              }}
             />
           )}
+          {(d.asks ?? [])
+            .filter((a) => !/unit/.test(a))
+            .map((a) => (
+              <Caution key={a}>{a}</Caution>
+            ))}
           {d.axes ? null : (
             <Choice
               label="After the point’s name comes its"
@@ -174,7 +188,8 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
               <option value="">choose</option>
               {d.lines.slice(0, 300).map((l) => (
                 <option key={l.id} value={l.id}>
-                  {l.name} ({l.vertices.length} points{l.closed ? ', ring' : ''})
+                  {l.name} ({l.vertices.length} points{l.closed ? ', ring' : ''}
+                  {hiddenLayers.get(l.layer) ? `, layer ${hiddenLayers.get(l.layer)}` : ''})
                 </option>
               ))}
             </Select>

@@ -116,10 +116,10 @@ export function HoldPanel({ state, step, status, me, record }: Omit<GateProps, '
   const buttons = (reported?: Reported) => (
     <Row>
       <NowButton isDisabled={!ready || (told && !reported)} onPress={() => decide('released', reported)}>
-        {reported ? 'Record: released' : 'Release'}
+        {told ? 'Record: released' : 'Release'}
       </NowButton>
       <Button isDisabled={!ready || (told && !reported)} onPress={() => decide('rejected', reported)}>
-        {reported ? 'Record: rejected' : 'Reject'}
+        {told ? 'Record: rejected' : 'Reject'}
       </Button>
     </Row>
   )
