@@ -11,7 +11,7 @@ const cornered = fc
     toes: fc.array(fc.integer({ min: -6, max: 6 }), { minLength: 2, maxLength: 5 }),
     tall: fc.integer({ min: 8, max: 16 }),
   })
-  .map(({ parts, toes, tall }): Plan => {
+  .map(({ parts, toes, tall }): Plan | undefined => {
     const vertices = [at(0, 0)]
     let angle = 0
     parts.forEach((p, i) => {
@@ -21,10 +21,17 @@ const cornered = fc
       const length = p.length / 10 + 0.137 * i
       vertices.push(at(last.easting + length * Math.cos(angle), last.northing + length * Math.sin(angle)))
     })
-    const plan = planOn(vertices, false)
+    let plan: Plan
+    try {
+      plan = planOn(vertices, false)
+    } catch {
+      // A line that meets itself all the same is none.
+      return undefined
+    }
     const grades = toes.map((t, i) => ({ station: (plan.length * i) / (toes.length - 1), toe: 10 + t / 10, top: 10 + t / 10 + tall / 10 }))
     return { ...plan, grades: grades.map((g, i) => (i === toes.length - 1 ? { ...g, station: plan.length } : g)) }
   })
+  .filter((p): p is Plan => p !== undefined)
 const laid = (plan: Plan): Layout | undefined => {
   try {
     return layoutOf(plan)

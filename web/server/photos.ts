@@ -3,9 +3,9 @@ import { fail, ok, PHOTO_LIMIT, PHOTO_TYPES, type PhotoData, type Problem, type 
 import exifr from 'exifr'
 import sharp from 'sharp'
 import type { Person } from './accounts'
+import { bytesOf } from './bodies'
 import { database } from './database'
-import { bytesOf } from './http'
-import { isUuid } from './walls'
+import { isUuid } from './ids'
 
 /** A photo as it was taken in: what an entry says of it. */
 export type TakenPhoto = Omit<PhotoData, 'caption' | 'of'>

@@ -1,23 +1,11 @@
-import { randomBytes } from 'node:crypto'
 import { canonical, fail, failAll, misplaced, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
+import { isUuid, uuid7 } from './ids'
 import { laidOut } from './layouts'
 import { forget, revisionEntry } from './record-store'
 
-/** UUID v7: time first, so that ids sort as they were made. */
-export function uuid7(now = Date.now()): string {
-  const bytes = randomBytes(16)
-  bytes.writeUIntBE(now, 0, 6)
-  bytes[6] = ((bytes[6] as number) & 0x0f) | 0x70
-  bytes[8] = ((bytes[8] as number) & 0x3f) | 0x80
-  const hex = bytes.toString('hex')
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`
-}
-
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/
-/** The form of every id here; anything else never reaches the database. */
-export const isUuid = (id: string) => UUID.test(id)
+export { uuid7 } from './ids'
 
 export interface WallRow {
   readonly id: string
@@ -31,7 +19,7 @@ export const wallsOf = (companyId: string): Promise<WallRow[]> =>
 
 /** A wall, if it is this person's company's; undefined alike for none and for somebody else's. */
 export async function wallFor(person: Person, id: string): Promise<WallRow | undefined> {
-  if (!UUID.test(id)) return undefined
+  if (!isUuid(id)) return undefined
   return database()
     .db.selectFrom('wall')
     .select(['id', 'name', 'site'])

@@ -1,7 +1,7 @@
 import { act, render, screen } from '@testing-library/react'
 import { layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
-import { draftOf, planOf } from '../features/plan/draft'
+import { draftOf, fieldLabel, planOf } from '../features/plan/draft'
 import { Elevation } from '../ui/drawing/elevation'
 import { type CellLook, paintUnits, unitAt, type View } from '../ui/drawing/paint-units'
 import { Tally } from '../ui/tally'
@@ -129,6 +129,52 @@ describe('a typed plan', () => {
     expect(metric.ok && metric.value.grades).toEqual(plan.grades)
     const feet = planOf({ ...draftOf(plan, 'imperial') }, 'imperial')
     expect(feet.ok && Math.abs((feet.value.grades[0]?.toe ?? 0) - 10.3)).toBeLessThan(0.001)
+  })
+  test('opened in whatever units and issued untouched it is the very same plan, whatever the form does not know', () => {
+    const odd = {
+      ...plan,
+      length: 8.99973,
+      grades: [
+        { station: 0, toe: 10.30049, top: 11.30012 },
+        { station: 8.99973, toe: 10.00007, top: 11.29999 },
+      ],
+      benchmark: { name: 'BM', elevation: 10.00051 },
+      embedment: [{ kind: 'perHeight' as const, base: 0.15, perMetre: 0.1 }],
+      pad: { ...plan.pad, thickness: 0.1501 },
+      sections: [
+        { id: 'A', from: 0, to: 4.50003 },
+        { id: 'B', from: 4.50003, to: 8.99973 },
+      ],
+      drain: { ...plan.drain, outlets: [{ station: 8.99973, invert: 9.85003 }] },
+    }
+    for (const units of ['metric', 'imperial', 'decimal-feet'] as const) {
+      const same = planOf(draftOf(odd, units), units, undefined, odd)
+      expect(same).toEqual({ ok: true, value: odd })
+      // One field changed changes one field.
+      const one = planOf({ ...draftOf(odd, units), site: 'Elsewhere' }, units, undefined, odd)
+      expect(one).toEqual({ ok: true, value: { ...odd, site: 'Elsewhere' } })
+    }
+    const longer = planOf({ ...draftOf(odd, 'metric'), length: '10' }, 'metric', undefined, odd)
+    expect(longer.ok && [longer.value.grades[1]?.station, longer.value.sections[1]?.to, longer.value.grades[1]?.toe]).toEqual([10, 10, 10.00007])
+    const fewer = planOf(
+      {
+        ...draftOf(odd, 'imperial'),
+        sections: draftOf(odd, 'imperial')
+          .sections.slice(1)
+          .map((s) => ({ ...s, to: '' })),
+      },
+      'imperial',
+      undefined,
+      odd,
+    )
+    expect(fewer.ok && fewer.value.sections).toEqual([{ id: 'B', from: 0, to: 8.99973 }])
+  })
+  test('a field is named in the words of the form, its lines counted from 1', () => {
+    expect([fieldLabel('sections.1.to'), fieldLabel('padWidth'), fieldLabel('grid.0.length')]).toEqual([
+      'Section 2: ends at',
+      'Pad width',
+      'Geogrid 1: length',
+    ])
   })
   test('problems carry the path of the field that was typed', () => {
     const draft = { ...draftOf(plan, 'metric'), length: '', benchmark: 'high' }

@@ -1,6 +1,16 @@
 import type { Problem } from '../base/result'
-import type { Layout } from './layout'
-import { gridStretches } from './section'
+import type { Plan } from '../plan'
+import type { PadStep } from './base-steps'
+import { type Course, carrying } from './rows'
+
+/** What of a layout is looked at. */
+interface Laid {
+  readonly plan: Plan
+  readonly courses: readonly Course[]
+  readonly steps: readonly PadStep[]
+  readonly tops: readonly PadStep[]
+  readonly cells: ReadonlyMap<string, { readonly section: string }>
+}
 
 /**
  * What a plan asks for at courses or stations that its own layout does not have: work nobody would ever be asked to do. Looked at when
@@ -9,7 +19,7 @@ import { gridStretches } from './section'
  * @returns a problem for each, with the field of the plan
  * @example misplaced(layout).map((p) => p.field) // ['grid[2].course']
  */
-export function misplaced(layout: Layout): Problem[] {
+export function misplaced(layout: Laid): Problem[] {
   const { plan, courses, steps, tops } = layout
   const problems: Problem[] = []
   const say = (field: string, message: string) => problems.push({ field, message })
@@ -17,7 +27,7 @@ export function misplaced(layout: Layout): Problem[] {
   plan.grid.forEach((g, i) => {
     if (g.course > highest)
       say(`grid[${i}].course`, `there is no course ${g.course}; the wall has ${highest}, and a layer lies on one that carries another`)
-    else if (gridStretches(layout, g.course).length === 0)
+    else if (carrying(courses, g.course).length === 0)
       say(
         `grid[${i}].course`,
         `course ${g.course} carries no course above it, so a layer on it would never be laid; ${highest - 1} is the highest that does`,

@@ -18,6 +18,19 @@ export interface Course {
   readonly stretches: readonly Stretch[]
 }
 
+/** The stretches of a course that carry another on top: where a layer of geogrid can lie. */
+export function carrying(courses: readonly Course[], number: number): Stretch[] {
+  const course = courses.find((c) => c.course === number)
+  const above = courses.find((c) => c.course === number + 1)
+  if (!course || !above) return []
+  return course.stretches.flatMap((s) =>
+    above.stretches.flatMap((a) => {
+      const cut = { from: Math.max(s.from, a.from), to: Math.min(s.to, a.to) }
+      return below(cut.from, cut.to) ? [cut] : []
+    }),
+  )
+}
+
 /** Courses between pad and top steps, stopped at openings. */
 export function rowsOf(plan: Plan, steps: readonly PadStep[], tops: readonly PadStep[]): Course[] {
   const { height, setback } = plan.unit

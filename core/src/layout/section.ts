@@ -1,7 +1,7 @@
 import { atMost, below, tidy } from '../geometry'
 import { toeAt, topAt } from '../plan'
 import { invertAt, type Layout, stepAt } from './layout'
-import type { Course } from './rows'
+import { type Course, carrying } from './rows'
 
 type Point = readonly [number, number]
 
@@ -72,14 +72,4 @@ export function sectionAt(layout: Layout, station: number): WallSection {
 }
 
 /** Where a grid layer is laid: the stretches of its course that carry another course on top. */
-export function gridStretches(layout: Layout, courseNumber: number) {
-  const course = layout.courses.find((c) => c.course === courseNumber)
-  const above = layout.courses.find((c) => c.course === courseNumber + 1)
-  if (!course || !above) return []
-  return course.stretches.flatMap((s) =>
-    above.stretches.flatMap((a) => {
-      const cut = { from: Math.max(s.from, a.from), to: Math.min(s.to, a.to) }
-      return below(cut.from, cut.to) ? [cut] : []
-    }),
-  )
-}
+export const gridStretches = (layout: Layout, courseNumber: number) => carrying(layout.courses, courseNumber)

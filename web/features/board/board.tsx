@@ -35,7 +35,7 @@ import { WallView } from './wall-view'
 const Layout = styled.main.attrs(MAIN)`
   display: grid; grid-template-columns: minmax(0, 1fr) 420px; gap: 0; min-height: calc(100vh - 59px);
   .wall { padding: 14px 20px 30px; display: grid; gap: 14px; align-content: start; grid-template-columns: minmax(0, 1fr); }
-  .now { border-left: 3px solid var(--ink); background: var(--panel); padding: 16px 20px 40px; }
+  .now:focus { outline: none; } .now { border-left: 3px solid var(--ink); background: var(--panel); padding: 16px 20px 40px; }
   .strip { display: none; } .unseen { position: absolute; clip-path: inset(50%); width: 1px; height: 1px; overflow: hidden; }
   @media (max-width: 1000px) {
     grid-template-columns: minmax(0, 1fr);
@@ -92,6 +92,16 @@ export function Board({
   const stepNow = step?.key
   // biome-ignore lint/correctness/useExhaustiveDependencies: whenever the step changes
   useEffect(() => setStation(undefined), [stepNow])
+  // What had the focus may be gone after a record: whoever works by keys goes on at the card.
+  const card = useRef<HTMLElement>(null)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: after every entry
+  useEffect(() => {
+    const wait = setTimeout(() => {
+      if (document.activeElement === document.body && worked.current) card.current?.focus({ preventScroll: true })
+    }, 50)
+    return () => clearTimeout(wait)
+  }, [state.seq, stepNow])
+  const worked = useRef(false)
   const at = station ?? (own ? own.from + (own.to - own.from) / 2 : 0)
   const holds = waitingHolds(state)
   const findings = openFindings(state)
@@ -266,7 +276,15 @@ export function Board({
           ) : null}
           {children}
         </div>
-        <section className="now" aria-label="Now">
+        <section
+          className="now"
+          aria-label="Now"
+          ref={card}
+          tabIndex={-1}
+          onFocus={() => {
+            worked.current = true
+          }}
+        >
           <Row style={{ marginBottom: 10, justifyContent: 'space-between', alignItems: 'center', gap: 6 }}>
             {sectionsChoice}
             <Row style={{ gap: 6 }}>

@@ -204,8 +204,11 @@ export function PadMap({
         </text>
         <line x1={x(station)} x2={x(station)} y1={top - 8} y2={top + tall} stroke="var(--now)" strokeWidth={2} />
         {plan.actions.length <= 120
-          ? plan.actions.map((a) => {
+          ? plan.actions.map((a, i) => {
               const [px, py] = [x(a.station), y(a.offset)]
+              // Two labels side by side stand one above the other.
+              const crowded = plan.actions.slice(0, i).some((b) => b.action !== 'leave' && b.offset === a.offset && Math.abs(x(b.station) - px) < 96)
+              const away = crowded ? 16 : 0
               return (
                 <g key={`${a.station} ${a.offset}`}>
                   {a.action === 'leave' ? (
@@ -224,7 +227,7 @@ export function PadMap({
                       />
                       <text
                         x={Math.max(left + 34, Math.min(px, left + inner - 34))}
-                        y={py < top + tall / 2 ? py + 24 : py - 13}
+                        y={py < top + tall / 2 ? py + 24 + away : py - 13 - away}
                         textAnchor="middle"
                         {...LABEL}
                         {...HALO}

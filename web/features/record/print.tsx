@@ -17,6 +17,7 @@ import {
   statusOf,
   stepKey,
   titleOf,
+  unmatched,
   type WallState,
   waitingHolds,
 } from '@stone-tally/core'
@@ -82,6 +83,8 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
   const day = (at: string) =>
     new Date(at).toLocaleString(undefined, { year: 'numeric', month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' })
   const at = (stage: string, section: string, course: number) => state.byKey.get(stepKey({ stage, section, course }))
+  const changed = state.entries.filter((e) => e.entry.supersedes !== undefined)
+  const lost = useMemo(() => unmatched(state), [state])
   const overrides = state.entries.filter((e) => e.entry.kind === 'override')
   const releases = state.entries.filter((e) => e.entry.kind === 'release')
   return (
@@ -203,6 +206,38 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
             {state.outs.size + overrides.length === 0 ? <li>None.</li> : null}
           </ul>
         </section>
+        <section>
+          <h2>Corrections and entries struck out</h2>
+          <ul>
+            {changed.map((e) => {
+              const old = state.byId.get(e.entry.supersedes ?? '')
+              return (
+                <li key={e.entry.id}>
+                  No. {old?.seq ?? '?'}
+                  {old ? `: ${placeOf(old.entry)} ${lineOf(state, old.entry, { units })} (${old.entry.by.name})` : ''}.{' '}
+                  {e.entry.kind === 'strike'
+                    ? `${lineOf(state, e.entry, { units })} (${e.entry.by.name})`
+                    : `Corrected by no. ${e.seq}: ${lineOf(state, e.entry, { units })} (${e.entry.by.name}${e.entry.reason ? `: ${e.entry.reason}` : ''})`}
+                </li>
+              )
+            })}
+            {changed.length === 0 ? <li>None.</li> : null}
+          </ul>
+        </section>
+        {lost.length > 0 ? (
+          <section>
+            <h2>Recorded for an earlier revision, no longer as the plan in force asks</h2>
+            <ul>
+              {lost.map((u) => (
+                <li key={u.key}>
+                  ≠ {u.title}
+                  {u.section ? `, section ${u.section}` : ''}
+                  {u.course ? ` course ${u.course}` : ''} ({u.entries.length}): {say(u.message, units)}
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
         <section>
           <h2>Quantities as planned</h2>
           <table>

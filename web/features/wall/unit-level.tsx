@@ -4,6 +4,7 @@ import { beddingAdvice, cellKey, formatSmall, parseLength, type Step, say, small
 import { useState } from 'react'
 import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { useTyped } from './typed'
 import type { Fact, RecordResult } from './use-wall'
 import { whereOf } from './work/types'
 import { useRecord } from './work/use-record'
@@ -27,10 +28,11 @@ export function UnitLevelPanel({
   const found = recheck ? state.byId.get(recheck)?.entry : undefined
   const own = found?.kind === 'unit-level' ? (found.data as { unit: number }).unit : undefined
   const [open, setOpen] = useState(false)
-  const [unit, setUnit] = useState('')
-  const [along, setAlong] = useState('')
-  const [across, setAcross] = useState('')
-  const [diagonal, setDiagonal] = useState('')
+  const scope = `unit ${step.key}|${recheck ?? ''}`
+  const [unit, setUnit] = useTyped(scope, 'unit')
+  const [along, setAlong] = useTyped(scope, 'along')
+  const [across, setAcross] = useTyped(scope, 'across')
+  const [diagonal, setDiagonal] = useTyped(scope, 'diagonal')
   const { busy, problems, setProblems, go } = useRecord(record)
   const cell = state.layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))
   if (!cell || cell.pad === 'none' || !step.section) return null

@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, type Layout, type Problem, say } from '@stone-tally/core'
+import { decodeText, formatLength, type Layout, type Problem, readDrawing, say } from '@stone-tally/core'
 import Link from 'next/link'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
@@ -29,7 +29,25 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
     if (!picked) return
     if (picked.size > 20 * 1024 * 1024)
       return setProblems([{ field: 'file', message: `${picked.name} is ${(picked.size / 1048576).toFixed(1)} MB; at most 20 MB are taken` }])
-    const answer = await send<{ id: string }>('POST', '/api/walls', { file: await picked.text() })
+    const content = decodeText(new Uint8Array(await picked.arrayBuffer()))
+    if (!content.ok) return setProblems(content.problems.map((p) => ({ ...p, field: picked.name })))
+    const { text } = content.value
+    // Anything but a plan file is said for what it is; its line is taken in where a wall is set out.
+    if (!text.trimStart().startsWith('{')) {
+      const drawing = readDrawing(text)
+      const kinds = { dxf: 'a DXF drawing', landxml: 'a LandXML file', points: 'a list of survey points' }
+      return setProblems(
+        drawing.ok
+          ? [
+              {
+                field: picked.name,
+                message: `is ${kinds[drawing.value.kind]} with ${drawing.value.lines.length} lines and ${drawing.value.points.length} points. Make the wall first (New wall), then take its line and grades in under Set-out, Import`,
+              },
+            ]
+          : drawing.problems.map((p) => ({ field: picked.name, message: `is no plan file, and as a drawing or survey it ${p.message}` })),
+      )
+    }
+    const answer = await send<{ id: string }>('POST', '/api/walls', { file: text })
     if (answer.ok) window.location.assign(`/walls/${answer.value.id}`)
     else setProblems(answer.problems)
   }
@@ -51,7 +69,7 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
                 <input
                   ref={file}
                   type="file"
-                  accept=".json,application/json"
+                  accept=".json,.dxf,.xml,.landxml,.csv,.txt,application/json"
                   hidden
                   aria-label="Plan file"
                   onChange={(e) => take(e.target.files?.[0])}

@@ -16,7 +16,9 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const work = step.stage.work.type === 'check' ? step.stage.work : undefined
   const items = work?.items ?? []
   const measures = work?.measures ?? []
-  const [ticked, setTicked] = useState<readonly string[]>([])
+  const [ticks, setTicks, noTicks] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'ticked')
+  const ticked: readonly string[] = ticks === '' ? [] : ticks.split(',')
+  const setTicked = (list: readonly string[]) => setTicks(list.join(','))
   const [sizes, setSizes] = useState<Readonly<Record<string, string>>>({})
   const [detail, setDetail, noDetail] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'detail')
   const { busy, problems, setProblems, go } = useRecord(record)
@@ -41,7 +43,10 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
         ...(recheck ? { recheckOf: recheck.id } : {}),
       },
     ])
-    if (done) noDetail()
+    if (done) {
+      noDetail()
+      noTicks()
+    }
   }
   // What is measured is judged as it is typed, like every other number.
   const typed = measures.flatMap((m) => {

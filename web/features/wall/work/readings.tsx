@@ -52,7 +52,7 @@ const Points = styled.div`
 `
 
 /** Readings at the stations of a step: target, entry and judgement side by side; digits typed anywhere on the Board land here. */
-export function ReadingsWork({ state, step, status, record, recheck, station: at, onStation }: WorkProps) {
+export function ReadingsWork({ state, step, status, me, record, recheck, station: at, onStation }: WorkProps) {
   const { units } = usePreferences()
   const work = step.stage.work
   const target = work.type === 'readings' ? work.target : 'alignment'
@@ -242,7 +242,7 @@ export function ReadingsWork({ state, step, status, record, recheck, station: at
           }}
         />
       ) : null}
-      {meanwhile && !recheck ? (
+      {meanwhile && !recheck && meanwhile.entry.by.id !== me.id ? (
         <p role="status">
           <strong>{meanwhile.entry.by.name}</strong> recorded this point meanwhile: {lineOf(state, meanwhile.entry, { units })}. What you typed is
           still here; record it as a second reading, or empty it.

@@ -1,17 +1,17 @@
 'use client'
 
-import { useState } from 'react'
 import { Button, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Hero } from '@/ui/figure'
 import { Tally } from '@/ui/tally'
+import { useTyped } from '../typed'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
 /** Units set: the whole course in one tap, or as many as are up. */
 export function UnitsWork({ state, step, status, record }: WorkProps) {
   const left = Math.max(0, status.total - status.done)
-  const [count, setCount] = useState('')
-  const [rejected, setRejected] = useState('')
+  const [count, setCount, noCount] = useTyped(step.key, 'count')
+  const [rejected, setRejected, noRejected] = useTyped(step.key, 'rejected')
   const { busy, problems, setProblems, go } = useRecord(record)
   const noun = state.layout.system.noun.many
   const put = async (set: number) => {
@@ -22,8 +22,8 @@ export function UnitsWork({ state, step, status, record }: WorkProps) {
     const bad = rejected.trim() ? Number(rejected) : undefined
     const done = await go([{ kind: 'units', where: whereOf(step), data: { set, ...(bad === undefined ? {} : { rejected: bad }) } }])
     if (done) {
-      setCount('')
-      setRejected('')
+      noCount()
+      noRejected()
     }
   }
   return (
