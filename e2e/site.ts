@@ -110,7 +110,22 @@ export const openBoard = async (page: Page, wall: string, section = 'B') => {
   await page.locator('label', { hasText: `Section ${section}` }).click()
 }
 
-/** Any error on a page's console fails the test. */
+/** Reports on the console where a page shows the marks of a quantity instead of the quantity in the reader's units. */
+function watchMarks() {
+  let waiting = false
+  const look = () => {
+    waiting = false
+    const line = document.body?.innerText.split('\n').find((l) => l.includes('\u2045'))
+    if (line) console.error(`a quantity was not put into words: ${line}`)
+  }
+  new MutationObserver(() => {
+    if (waiting) return
+    waiting = true
+    setTimeout(look, 150)
+  }).observe(document, { childList: true, subtree: true, characterData: true })
+}
+
+/** Any error on a page's console, and any quantity left unsaid, fails the test. */
 export const test = base.extend<{ quiet: undefined }>({
   quiet: [
     async ({ context }, use) => {
@@ -120,6 +135,7 @@ export const test = base.extend<{ quiet: undefined }>({
         'console',
         (m) => m.type() === 'error' && !/status of 4\d\d|ERR_INTERNET_DISCONNECTED|Failed to load resource/.test(m.text()) && errors.push(m.text()),
       )
+      await context.addInitScript(watchMarks)
       await use(undefined)
       expect(errors).toEqual([])
     },

@@ -33,7 +33,7 @@ function sightOf(state: WallState, { entry }: RecordedEntry): Sight | undefined 
   const d = entry.data as ReadingData
   if (entry.kind !== 'reading' || d.method !== 'rod') return undefined
   const stage = state.byStage.get(entry.where.stage ?? '')?.title ?? ''
-  const across = entry.where.offset === undefined ? '' : ` / ${entry.where.offset.toFixed(2)}`
+  const across = entry.where.offset === undefined ? '' : ` / ${said.signed(entry.where.offset)}`
   return { ...base, kind: 'intermediate', point: `${stage} ${said.station(entry.where.station ?? 0)}${across}`, reading: d.value }
 }
 

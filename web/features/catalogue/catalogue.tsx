@@ -6,6 +6,7 @@ import {
   parseLength,
   readUnitsCsv,
   SYSTEMS,
+  say,
   systemOf,
   UNIT_PROFILES,
   type Unit,
@@ -119,7 +120,7 @@ export function Catalogue({ me, units: listed }: { me: Me; units: readonly Liste
             <ul style={{ margin: 0, paddingLeft: 18 }}>
               {preview.read.bad.map((b) => (
                 <li key={b.line}>
-                  ▲ line {b.line}: {b.message}
+                  ▲ line {b.line}: {say(b.message, units)}
                 </li>
               ))}
               {preview.read.good.map((g) => (

@@ -13,6 +13,7 @@ import {
   otherDatum,
   parseLength,
   type SetupData,
+  say,
   stakeMarks,
 } from '@stone-tally/core'
 import { useState } from 'react'
@@ -144,7 +145,7 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
                   <tr key={r.id ?? i} data-on={r.kind === 'backsight'}>
                     <td>
                       {r.doubtful ? '▲ ' : ''}
-                      {r.point}
+                      {say(r.point, units)}
                       {r.kind === 'check' ? ` (check: ${formatDeviation(r.off ?? 0, 'level', units)})` : ''}
                       {r.doubtful && r.kind === 'intermediate' ? ' in doubt' : ''}
                       <span style={{ position: 'absolute', clipPath: 'inset(50%)' }}> {KIND[r.kind]}</span>
@@ -163,7 +164,7 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
           {book.value.legs.map((l) => (
             <p key={`${l.from} ${l.firstSetup}`}>
               <strong>
-                {l.within ? '✓' : '▲'} {l.from} to {l.to}: {formatSmall(l.misclosure, units)} {l.misclosure >= 0 ? 'high' : 'low'}
+                {l.within ? '✓' : '▲'} {l.from} to {say(l.to, units)}: {formatSmall(l.misclosure, units)} {l.misclosure >= 0 ? 'high' : 'low'}
               </strong>
               , allowed {(l.allowed * 1000).toFixed(1)} mm over {l.setups} set-ups.{' '}
               {l.within ? 'Shared out over the set-ups.' : 'Not shared out: look for the blunder, level again.'}

@@ -14,6 +14,7 @@ import {
   type ReadingRow,
   type ReadingsPreview,
   readReadingsCsv,
+  say,
   targetAt,
 } from '@stone-tally/core'
 import { useRef, useState } from 'react'
@@ -162,7 +163,7 @@ export function ImportReadings({ wall, name, plans, me }: { wall: string; name: 
                   {preview.value.bad.map((b) => (
                     <tr key={`b${b.line}`}>
                       <td>{b.line}</td>
-                      <td>▲ {b.message}</td>
+                      <td>▲ {say(b.message, units)}</td>
                     </tr>
                   ))}
                   {judged
@@ -170,7 +171,7 @@ export function ImportReadings({ wall, name, plans, me }: { wall: string; name: 
                     .map((j) => (
                       <tr key={`j${j.row.line}`}>
                         <td>{j.row.line}</td>
-                        <td>▲ {j.problem}</td>
+                        <td>▲ {say(j.problem ?? '', units)}</td>
                       </tr>
                     ))}
                 </tbody>
