@@ -1,37 +1,21 @@
-import { randomBytes, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import { layOut, type Plan, pieceEstimate } from '@stone-tally/core'
 import { smallPlan } from '../core/test/plans'
-import { DEMO_PASSWORD, DEMO_PEOPLE, loadDemo } from '../demo/load'
-import { answering, ensureBuilt, serve } from '../scripts/build'
-import { freePort } from '../scripts/cluster'
-import { temporaryCluster } from '../scripts/temporary-cluster'
-import { connect, database } from '../web/server/database'
-import { migrate } from '../web/server/migrations'
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { print } from './print'
 import type { Figure } from './record'
+import { served } from './served'
 
 const DEVICES = 50
 const SECONDS = 60
 
 /** Fifty devices on one wall, each with its stream open and an entry a second; and everyone else while a large plan is laid out. */
 async function main() {
-  const cluster = await temporaryCluster()
-  const owner = connect(cluster.ownerUrl, 2)
-  await migrate(owner.db as never)
-  await owner.pool.end()
-  process.env.DATABASE_URL = cluster.appUrl
-  process.env.AUTH_SECRET = randomBytes(32).toString('hex')
-  await loadDemo()
-  await database().pool.end()
-  ensureBuilt(console.log)
-  const port = await freePort()
-  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, errors: 'inherit' })
+  const site = await served({ errors: 'inherit' })
   try {
-    await answering(port)
-    print([...(await devices(port)), ...(await large(port))])
+    print([...(await devices(site.port)), ...(await large(site.port))])
   } finally {
-    web.kill('SIGTERM')
-    cluster.drop()
+    site.end()
   }
 }
 

@@ -1,13 +1,9 @@
-import { randomBytes } from 'node:crypto'
 import { chromium } from '@playwright/test'
 import { build } from 'esbuild'
-import { DEMO_PASSWORD, DEMO_PEOPLE, loadDemo } from '../demo/load'
-import { answering, ensureBuilt, serve, startInstruments } from '../scripts/build'
-import { freePort } from '../scripts/cluster'
-import { temporaryCluster } from '../scripts/temporary-cluster'
-import { connect, database } from '../web/server/database'
-import { migrate } from '../web/server/migrations'
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { startInstruments } from '../scripts/build'
 import type { Figure } from './record'
+import { served } from './served'
 
 const launch = () => chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] })
 
@@ -44,21 +40,11 @@ async function mapFigure(): Promise<Figure> {
 
 /** Two hundred readings a second for a minute through instrument, server and page: how many are lost, and the longest task of the page. */
 async function streamFigures(seconds: number): Promise<Figure[]> {
-  const cluster = await temporaryCluster()
-  const owner = connect(cluster.ownerUrl, 2)
-  await migrate(owner.db as never)
-  await owner.pool.end()
-  process.env.DATABASE_URL = cluster.appUrl
-  process.env.AUTH_SECRET = randomBytes(32).toString('hex')
-  await loadDemo()
-  await database().pool.end()
-  ensureBuilt(console.log)
-  const port = await freePort()
   const instruments = await startInstruments()
-  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, instruments: instruments.port, errors: 'ignore' })
+  const site = await served({ errors: 'ignore', instruments: instruments.port })
+  const { port } = site
   const browser = await launch()
   try {
-    await answering(port)
     const url = `http://127.0.0.1:${port}`
     const context = await browser.newContext()
     const email = DEMO_PEOPLE.find((p) => p.role === 'foreman')?.email
@@ -106,9 +92,8 @@ async function streamFigures(seconds: number): Promise<Figure[]> {
     ]
   } finally {
     await browser.close()
-    web.kill('SIGTERM')
     instruments.end()
-    cluster.drop()
+    site.end()
   }
 }
 

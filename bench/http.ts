@@ -1,17 +1,12 @@
-import { randomBytes } from 'node:crypto'
 import { Agent, request } from 'node:http'
 import { gzipSync } from 'node:zlib'
 import { canonical } from '@stone-tally/core'
 import pg from 'pg'
 import { smallPlan } from '../core/test/plans'
-import { DEMO_PASSWORD, DEMO_PEOPLE, loadDemo } from '../demo/load'
-import { answering, ensureBuilt, serve } from '../scripts/build'
-import { freePort } from '../scripts/cluster'
-import { temporaryCluster } from '../scripts/temporary-cluster'
-import { connect, database } from '../web/server/database'
-import { migrate } from '../web/server/migrations'
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { uuid7 } from '../web/server/walls'
 import { type Figure, median } from './record'
+import { served } from './served'
 
 const agent = new Agent({ keepAlive: true, maxSockets: 1 })
 interface Answer {
@@ -67,19 +62,10 @@ const noteOf = (wall: string, text: string) => ({
 
 /** Recording over HTTP against the same INSERT through pg alone, batches against singles, and what opening a Board costs to transfer. */
 export async function httpFigures(): Promise<Figure[]> {
-  const cluster = await temporaryCluster()
-  const owner = connect(cluster.ownerUrl, 2)
-  await migrate(owner.db as never)
-  await owner.pool.end()
-  process.env.DATABASE_URL = cluster.appUrl
-  process.env.AUTH_SECRET = randomBytes(32).toString('hex')
-  await loadDemo()
-  ensureBuilt(console.log)
-  const port = await freePort()
-  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, errors: 'ignore' })
-  const direct = new pg.Client({ connectionString: cluster.appUrl })
+  const site = await served({ errors: 'ignore' })
+  const { port } = site
+  const direct = new pg.Client({ connectionString: site.databaseUrl })
   try {
-    await answering(port)
     await direct.connect()
     const foreman = DEMO_PEOPLE.find((p) => p.role === 'foreman')
     const { cookies } = await send(port, 'POST', '/api/sign-in', {}, JSON.stringify({ email: foreman?.email, password: DEMO_PASSWORD }))
@@ -164,8 +150,6 @@ export async function httpFigures(): Promise<Figure[]> {
   } finally {
     await direct.end()
     agent.destroy()
-    web.kill('SIGTERM')
-    await database().pool.end()
-    cluster.drop()
+    site.end()
   }
 }

@@ -15,25 +15,17 @@ import { follow } from '../server/feed'
 import { laidOut } from '../server/layouts'
 import { recordEntries } from '../server/record-store'
 import { createWall } from '../server/walls'
-import { noteFor, planNamed, site, smallPlan } from './site'
+import { newWall, noteFor, site, smallPlan, until } from './site'
 
 let s: Awaited<ReturnType<typeof site>>
 beforeAll(async () => {
   s = await site()
 })
 afterAll(() => s.end())
-const newWall = async (name: string) => {
-  const made = await createWall(s.person('foreman'), planNamed(name))
-  if (!made.ok) throw new Error(made.problems[0]?.message)
-  return made.value.id
-}
-const until = async (done: () => boolean, ms = 30_000) => {
-  for (let t = 0; t < ms && !done(); t += 20) await new Promise((r) => setTimeout(r, 20))
-}
 const numbers = (text: string) => [...text.matchAll(/^id: (\d+)$/gm)].map((m) => Number(m[1]))
 
 test('two hundred follow a wall: each hears every entry once and in order, and the record is read once for all', async () => {
-  const wall = await newWall('Followed')
+  const wall = await newWall(s, 'Followed')
   await recordEntries(wall, s.person('crew'), [noteFor(wall, 'a'), noteFor(wall, 'b')], Date.now())
   const heard = Array.from({ length: 200 }, () => '')
   const real = database().db.selectFrom.bind(database().db)
@@ -58,7 +50,7 @@ test('two hundred follow a wall: each hears every entry once and in order, and t
 })
 
 test('who comes back from far behind is caught up, and what is recorded meanwhile is not missed', async () => {
-  const wall = await newWall('Far behind')
+  const wall = await newWall(s, 'Far behind')
   const notes = (n: number, from: number) => Array.from({ length: n }, (_, i) => noteFor(wall, `n${from + i}`))
   for (let i = 0; i < 5; i++) await recordEntries(wall, s.person('crew'), notes(900, i * 900), Date.now())
   let [front, behind] = ['', '']

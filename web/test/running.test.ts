@@ -9,23 +9,14 @@ import { BODY, bodyOf, guarded, refuse, sameOrigin } from '../server/http'
 import { watch } from '../server/live'
 import { migrate } from '../server/migrations'
 import { recordEntries } from '../server/record-store'
-import { createWall } from '../server/walls'
 import { yardOf } from '../server/yard'
-import { noteFor, planNamed, site } from './site'
+import { newWall, noteFor, site, until } from './site'
 
 let s: Awaited<ReturnType<typeof site>>
 beforeAll(async () => {
   s = await site()
 })
 afterAll(() => s.end())
-const newWall = async (name: string) => {
-  const made = await createWall(s.person('foreman'), planNamed(name))
-  if (!made.ok) throw new Error(made.problems[0]?.message)
-  return made.value.id
-}
-const until = async (done: () => boolean, ms = 45_000) => {
-  for (let t = 0; t < ms && !done(); t += 20) await new Promise((r) => setTimeout(r, 20))
-}
 
 describe('the private cluster', () => {
   test('keeps its passwords to its owner and listens on loopback alone', async () => {
@@ -61,7 +52,7 @@ describe('live', () => {
     for (const leave of left.splice(0)) leave()
   })
   test('a watcher hears of its own wall only, and nothing after it has left', async () => {
-    const [one, two] = [await newWall('Heard'), await newWall('Unheard')]
+    const [one, two] = [await newWall(s, 'Heard'), await newWall(s, 'Unheard')]
     const heard: string[] = []
     const leave = [watch(one, () => heard.push('one')), watch(two, () => heard.push('two'))]
     left.push(...leave)
@@ -78,7 +69,7 @@ describe('live', () => {
     leave[1]?.()
   })
   test('after the database was away watchers look again by themselves', async () => {
-    const wall = await newWall('Restarted')
+    const wall = await newWall(s, 'Restarted')
     let calls = 0
     const leave = watch(wall, () => calls++)
     left.push(leave)
@@ -161,7 +152,7 @@ describe('requests', () => {
 })
 
 test('the Yard tells what is next and what is in the way, of one’s own walls', async () => {
-  const wall = await newWall('In the yard')
+  const wall = await newWall(s, 'In the yard')
   const mine = (await yardOf(s.person('inspector'))).find((w) => w.id === wall)
   expect(mine).toMatchObject({
     set: 0,

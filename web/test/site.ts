@@ -4,7 +4,7 @@ import { temporaryCluster } from '../../scripts/temporary-cluster'
 import type { Person } from '../server/accounts'
 import { connect, database } from '../server/database'
 import { migrate } from '../server/migrations'
-import { uuid7 } from '../server/walls'
+import { createWall, uuid7 } from '../server/walls'
 
 /** A throw-away cluster with two companies' ids; the environment points at it with the application's role. */
 export async function site() {
@@ -48,4 +48,14 @@ export const noteFor = (wall: string, text: string, id = uuid7()) => ({
 })
 
 export const planNamed = (name: string): Plan => ({ ...smallPlan, name })
+/** A small wall of our company, by its foreman; its id. */
+export async function newWall(s: Awaited<ReturnType<typeof site>>, name: string): Promise<string> {
+  const made = await createWall(s.person('foreman'), planNamed(name))
+  if (!made.ok) throw new Error(made.problems[0]?.message)
+  return made.value.id
+}
+/** Waits until it is done, or as long as told. */
+export async function until(done: () => boolean, ms = 45_000) {
+  for (let t = 0; t < ms && !done(); t += 20) await new Promise((r) => setTimeout(r, 20))
+}
 export { layOut, smallPlan }

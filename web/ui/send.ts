@@ -5,17 +5,28 @@ import type { Problem } from '@stone-tally/core'
 /** What a route answered: its JSON, or problems to show. */
 export type Answer<T> = { ok: true; value: T } | { ok: false; status: number; problems: readonly Problem[] }
 
-/** Sends JSON to a route of ours; a dead network is a problem to show, not an exception. */
+// Whether it arrived is not known on this side: neither is claimed.
+const UNKNOWN: Problem = {
+  field: '',
+  message: 'no whole answer came: it may have arrived or not. When the signal is back, look whether it is there before you send it again',
+}
+
+/**
+ * Sends JSON to a route of ours. A dead network, or an answer cut off half-way, is a problem to show (status 0), not an exception
+ * and never a success.
+ *
+ * @example const answer = await send<{ id: string }>('POST', '/api/walls', { plan })
+ */
 export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', url: string, body?: unknown): Promise<Answer<T>> {
   try {
     const response = await fetch(url, {
       method,
       ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
     })
-    const value = (await response.json().catch(() => ({}))) as T & { problems?: Problem[] }
-    if (response.ok) return { ok: true, value }
+    if (response.ok) return { ok: true, value: (await response.json()) as T }
+    const value = (await response.json().catch(() => ({}))) as { problems?: Problem[] }
     return { ok: false, status: response.status, problems: value.problems ?? [{ field: '', message: `the server answered ${response.status}` }] }
   } catch {
-    return { ok: false, status: 0, problems: [{ field: '', message: 'no connection; nothing was lost, try again when the signal is back' }] }
+    return { ok: false, status: 0, problems: [UNKNOWN] }
   }
 }

@@ -166,7 +166,7 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
               <strong>
                 {l.within ? '✓' : '▲'} {l.from} to {say(l.to, units)}: {formatSmall(l.misclosure, units)} {l.misclosure >= 0 ? 'high' : 'low'}
               </strong>
-              , allowed {(l.allowed * 1000).toFixed(1)} mm over {l.setups} set-ups.{' '}
+              , allowed {units === 'metric' ? `${(l.allowed * 1000).toFixed(1)} mm` : formatSmall(l.allowed, units)} over {l.setups} set-ups.{' '}
               {l.within ? 'Shared out over the set-ups.' : 'Not shared out: look for the blunder, level again.'}
             </p>
           ))}

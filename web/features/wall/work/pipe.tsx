@@ -6,6 +6,7 @@ import { Button, Check, Choice, Field, NowButton, Problems, Row, Stack } from '@
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped } from '../typed'
+import type { Fact } from '../use-wall'
 import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
@@ -69,36 +70,11 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const starts = start ?? found?.start ?? endAt(from)
   const ends = end ?? found?.end ?? endAt(to)
   const { busy, problems, setProblems, go } = useRecord(record)
-  const put = async () => {
-    const [a, b, c] = [parseLength(from, long), parseLength(to, long), parseLength(bed, small)]
-    if (!a.ok) return setProblems(a.problems.map((p) => ({ ...p, field: 'From' })))
-    if (!b.ok) return setProblems(b.problems.map((p) => ({ ...p, field: 'To' })))
-    if (!c.ok) return setProblems(c.problems.map((p) => ({ ...p, field: 'Bed' })))
-    const data = {
-      from: a.value,
-      to: b.value,
-      diameter: layout.plan.drain.diameter,
-      bed: c.value,
-      sock,
-      start: starts,
-      end: ends,
-      laps,
-      confirmed: ticked,
-    }
-    const done = await go([{ kind: 'pipe', where: whereOf(step), data, ...(recheck ? { recheckOf: recheck.id } : {}) }])
-    if (done) {
-      for (const letGo of [noFrom, noTo, noBed]) letGo()
-      // What was seen of one stretch is nobody's word for the next.
-      setTicked([])
-      setStart(undefined)
-      setEnd(undefined)
-      setLaps('with')
-    }
-  }
   const [a, b, c] = [parseLength(from, long), parseLength(to, long), parseLength(bed, small)]
-  const verdict =
+  // The stretch as typed: what is judged is what is recorded.
+  const fact: Fact | undefined =
     a.ok && b.ok && c.ok
-      ? judge(state, me, {
+      ? {
           kind: 'pipe',
           where: whereOf(step),
           data: {
@@ -112,8 +88,25 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
             laps,
             confirmed: ticked,
           },
-        })
+          ...(recheck ? { recheckOf: recheck.id } : {}),
+        }
       : undefined
+  const put = async () => {
+    if (!a.ok) return setProblems(a.problems.map((p) => ({ ...p, field: 'From' })))
+    if (!b.ok) return setProblems(b.problems.map((p) => ({ ...p, field: 'To' })))
+    if (!c.ok) return setProblems(c.problems.map((p) => ({ ...p, field: 'Bed' })))
+    if (!fact) return
+    const done = await go([fact])
+    if (done) {
+      for (const letGo of [noFrom, noTo, noBed]) letGo()
+      // What was seen of one stretch is nobody's word for the next.
+      setTicked([])
+      setStart(undefined)
+      setEnd(undefined)
+      setLaps('with')
+    }
+  }
+  const verdict = fact ? judge(state, me, fact) : undefined
   const kinds = PIPE_ENDS.map(([id, name]) => [id, name] as const)
   return (
     <Stack>
