@@ -1,5 +1,5 @@
 import { readFileSync, statSync } from 'node:fs'
-import { FILE_LIMIT, type Problem, readPlanFile, readRecordFile, verifyRecordFile } from '@stone-tally/core'
+import { FILE_LIMIT, type Problem, readPlanFile, readRecordFile, say, verifyRecordFile } from '@stone-tally/core'
 import { calculate, NAMES, schemaOf } from './calc'
 import { readReport, WRITERS } from './drawing'
 import { layOut, REPORTS } from './plan'
@@ -28,8 +28,10 @@ class Stop extends Error {
   }
 }
 
-const refuse = (p: Problem) => new Stop(2, JSON.stringify({ error: { field: p.field, message: p.message } }))
-const print = (value: unknown) => process.stdout.write(`${JSON.stringify(value, null, 2)}\n`)
+const refuse = (p: Problem) => new Stop(2, JSON.stringify({ error: { field: p.field, message: plain(p.message) } }))
+/** Sentences in metres: the command line speaks SI. */
+const plain = (text: string) => say(text, 'metric')
+const print = (value: unknown) => process.stdout.write(plain(`${JSON.stringify(value, null, 2)}\n`))
 
 function file(path: string | undefined): string {
   if (!path) throw new Stop(2, 'tally: name a file')
@@ -139,6 +141,6 @@ try {
   }
 } catch (error) {
   if (!(error instanceof Stop)) throw error
-  process.stderr.write(`${error.message}\n`)
+  process.stderr.write(plain(`${error.message}\n`))
   process.exitCode = error.code
 }

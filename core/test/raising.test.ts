@@ -77,7 +77,7 @@ describe('pipe', () => {
     const action = entry('action', pipeAt, { of: e.id, cause: 'hurry', action: 'laid again' })
     site.put(action)
     const short = entry('pipe', pipeAt, pipeOf(site.step('drain', 'B', 1), { from: 6, to: 9 }), { recheckOf: e.id })
-    expect(site.refusal(short)).toMatch(/takes in all of 4.5 to 9 m/)
+    expect(site.refusal(short)).toMatch(/takes in all of 4.5 m to 9 m/)
     site.put(entry('pipe', pipeAt, pipeOf(site.step('drain', 'B', 1), { from: 4.5, to: 9 }), { recheckOf: e.id }))
     expect(openFindings(site.state)).toEqual([])
   })
@@ -92,7 +92,7 @@ describe('pipe', () => {
   test('a stretch outside its section, or that ends before it begins', () => {
     const site = toPipe()
     const at = (from: number, to: number) => site.refusal(entry('pipe', pipeAt, pipeOf(site.step('drain', 'B', 1), { from, to })))
-    expect(at(2, 6)).toMatch(/data.from: section B runs from 4.5 to 9 m/)
+    expect(at(2, 6)).toMatch(/data.from: section B runs from 4.5 m to 9 m/)
     expect(at(6, 6)).toMatch(/data.to: 6 m is not beyond 6 m/)
   })
   test('too little stone over it is a finding', () => {

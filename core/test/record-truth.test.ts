@@ -326,7 +326,7 @@ describe('a plan that asks for what is not there', () => {
     [
       'an opening past the end',
       (p: Plan) => void (p.openings = [{ name: 'Pipe', station: 8.9, width: 0.6, bottom: 10, height: 0.4 }]),
-      /openings\[0\].station Pipe reaches from 8.60 to 9.20 m/,
+      /openings\[0\].station Pipe reaches from 8.60 m to 9.20 m/,
     ],
     [
       'an opening above',

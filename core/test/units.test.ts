@@ -1,4 +1,16 @@
-import { formatDeviation, formatLength, formatSmall, parseLength } from '@stone-tally/core'
+import {
+  formatDeviation,
+  formatLength,
+  formatSmall,
+  type Measure,
+  parseAmount,
+  parseLength,
+  said,
+  say,
+  typedAmount,
+  UNIT_SYSTEMS,
+  type UnitSystem,
+} from '@stone-tally/core'
 import fc from 'fast-check'
 
 const metres = (text: string, bare?: 'm' | 'mm' | 'ft' | 'in') => {
@@ -43,4 +55,42 @@ test('deviations are words with a direction', () => {
   expect(formatDeviation(0.0001, 'line', 'metric')).toBe('on target')
   expect(formatDeviation(0.0047625, 'setback', 'imperial')).toBe('3/16" back')
   expect(formatSmall(0.2, 'metric')).toBe('200 mm')
+})
+
+describe('what has a unit of its own in either system', () => {
+  test.each<[string, Measure, UnitSystem, number]>([
+    ['6.5', 'mass', 'metric', 6.5],
+    ['14.33', 'mass', 'imperial', 6.5],
+    ['125.9', 'density', 'imperial', 2016.7],
+    ['100', 'pressure', 'decimal-feet', 4.788],
+    ['120', 'weight', 'imperial', 18.85],
+    ['8', 'volume', 'imperial', 6.116],
+    ['100', 'area', 'imperial', 9.29],
+    ['−2', 'temperature', 'metric', -2],
+    ['28.4', 'temperature', 'imperial', -2],
+    ['0,5', 'rain', 'imperial', 12.7],
+    ['10', 'speed', 'imperial', 16.09],
+    [`3' 4 1/2"`, 'length', 'imperial', 1.0287],
+    ['150', 'small', 'metric', 0.15],
+    ['6', 'small', 'imperial', 0.1524],
+  ])('%s as %s in %s', (text, measure, units, si) => {
+    const read = parseAmount(text, measure, units)
+    expect(read.ok ? read.value : Number.NaN).toBeCloseTo(si, Math.abs(si) > 100 ? 0 : 2)
+  })
+  test.each(UNIT_SYSTEMS)('what is shown in %s is read back as near as it is shown', (units) => {
+    const measures = ['mass', 'density', 'pressure', 'weight', 'area', 'volume', 'temperature', 'rain', 'speed', 'length', 'small'] as const
+    for (const measure of measures) {
+      const read = parseAmount(typedAmount(1.75, measure, units), measure, units)
+      expect(Math.abs((read.ok ? read.value : Number.NaN) - 1.75)).toBeLessThan(0.02)
+    }
+  })
+  test('letters, nothing and two numbers are refused with the unit that is meant', () => {
+    for (const text of ['', 'heavy', '12 13', '1.2.3', '1e3'])
+      expect(parseAmount(text, 'density', 'imperial')).toMatchObject({ ok: false, problems: [{ message: expect.stringContaining('lb/ft³') }] })
+  })
+  test('a sentence says every kind in the reader’s units', () => {
+    const all = `${said.given(1.2)}|${said.fine(0.1524)}|${said.weight(18.85)}|${said.speed(16.1)}|${said.mass(6.5)}|${said.volume(0.000943)}`
+    expect(say(all, 'metric')).toBe('1.2 m|152.4 mm|18.9 kN/m³|16 km/h|6.5 kg|0.94 l')
+    expect(say(all, 'imperial')).toBe(`3'-11 1/4"|6"|120 lb/ft³|10 mph|14.33 lb|0.249 gal`)
+  })
 })

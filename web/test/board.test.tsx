@@ -1,10 +1,12 @@
 import { advance, type Entry, emptyState, type Layout, placesOf, statusOf, stepKey, type WallState } from '@stone-tally/core'
 import { act, fireEvent, render, screen, within } from '@testing-library/react'
+import { useState } from 'react'
 import { entry, layoutOf } from '../../core/test/plans'
 import { DiaryList } from '../features/wall/diary'
 import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel } from '../features/wall/gate'
-import type { Fact, Me } from '../features/wall/use-wall'
+import type { Fact, Me, RecordResult } from '../features/wall/use-wall'
 import { PANELS } from '../features/wall/work'
+import type { WorkProps } from '../features/wall/work/types'
 import { PreferencesProvider } from '../ui/preferences'
 
 const ME: Record<string, Me> = {
@@ -58,6 +60,12 @@ function panel(
     </PreferencesProvider>,
   )
   return { sent, stations, step }
+}
+/** A readings panel whose station follows what it asks for, as on the Board. */
+function Live({ state, step, record }: Pick<WorkProps, 'state' | 'step' | 'record'>) {
+  const [station, setStation] = useState<number>()
+  const Panel = PANELS.readings as NonNullable<(typeof PANELS)['readings']>
+  return <Panel {...{ state, step, station, record, recheck: undefined }} status={statusOf(state, step)} me={me('foreman')} onStation={setStation} />
 }
 const type = (label: string | RegExp, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } })
 const press = async (name: string | RegExp) => {
@@ -114,6 +122,72 @@ describe('recording panels', () => {
       globalThis.fetch = before
     }
   })
+  /** The readings panel with answers that come when the test says, and a station that follows. */
+  function slow() {
+    const state = wall([setup])
+    const step = stepOf(state, 'pad-level', 'B')
+    const answers: ((r: RecordResult) => void)[] = []
+    const sent: Fact[] = []
+    render(
+      <PreferencesProvider units="metric" theme="day">
+        <Live
+          state={state}
+          step={step}
+          record={(facts) => {
+            sent.push(...facts)
+            return new Promise((r) => answers.push(r))
+          }}
+        />
+      </PreferencesProvider>,
+    )
+    const field = () => screen.getByLabelText(/Rod reading/) as HTMLInputElement
+    const answer = (r: RecordResult) => act(async () => answers.shift()?.(r))
+    return { sent, field, answer }
+  }
+  const rod = 11.5 - (layoutOf().steps.at(-1)?.elevation ?? 0)
+  const [one, two] = [rod.toFixed(3), (rod + 0.001).toFixed(3)]
+  const refusal: RecordResult = { ok: false, problems: [{ field: 'where', message: 'not now' }] }
+
+  test('readings: what is typed while a reading is on its way is the next point, and stays', async () => {
+    const { sent, field, answer } = slow()
+    type(/Rod reading/, one)
+    await press('Record reading')
+    expect(field().value).toBe('')
+    type(/Rod reading/, two)
+    await press('Record reading')
+    expect(sent).toHaveLength(1)
+    await answer({ ok: true, verdict: undefined })
+    expect(field().value).toBe(two)
+    await press('Record reading')
+    expect(sent.map((f) => (f.data as { value: number }).value)).toEqual([Number(one), Number(two)])
+    expect(sent[1]?.where).not.toEqual(sent[0]?.where)
+  })
+  test('readings: a refused one comes back to its point; nothing comes back over a number begun meanwhile', async () => {
+    const { sent, field, answer } = slow()
+    const label = () => field().labels?.[0]?.textContent
+    const first = label()
+    type(/Rod reading/, one)
+    await press('Record reading')
+    expect(label()).not.toBe(first)
+    await answer(refusal)
+    expect([label(), field().value]).toEqual([first, one])
+    expect(screen.getByText(/not now/)).toBeTruthy()
+    await press('Record reading')
+    const second = label()
+    type(/Rod reading/, two)
+    await answer(refusal)
+    expect([label(), field().value]).toEqual([second, two])
+    expect(sent).toHaveLength(2)
+  })
+  test('readings: one kept on this device does not come back to be recorded twice', async () => {
+    const { field, answer } = slow()
+    type(/Rod reading/, one)
+    await press('Record reading')
+    await answer({ ok: false, kept: true, problems: [{ field: '', message: 'kept on this device' }] })
+    expect(field().value).toBe('')
+    expect(screen.getByText(/kept on this device/)).toBeTruthy()
+  })
+
   test('readings: a slipped digit is questioned once, then taken', async () => {
     const { sent } = panel(wall([setup]), 'pad-level', 'B')
     type(/Rod reading/, '0.65')

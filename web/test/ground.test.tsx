@@ -1,4 +1,4 @@
-import { CALCULATORS, calculate, digReport, type WallState } from '@stone-tally/core'
+import { CALCULATORS, calculate, digReport, UNIT_SYSTEMS, type WallState } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import { entry, smallPlan, stateOf } from '../../core/test/plans'
 import { BenchPage } from '../features/bench'
@@ -11,6 +11,7 @@ import { TrenchSection } from '../features/ground/trench-section'
 import type { GroundProps } from '../features/ground/types'
 import { TakeReading } from '../features/instruments'
 import type { Fact } from '../features/wall'
+import { PreferencesProvider } from '../ui/preferences'
 
 afterEach(cleanup)
 const me = { id: 'foreman', name: 'Fay', role: 'foreman' as const }
@@ -172,19 +173,38 @@ describe('panels', () => {
 })
 
 describe('bench', () => {
-  test.each(CALCULATORS.map((c) => [c.name, c] as const))('%s: the example is typed and read back as it was', (_, c) => {
-    expect(readTyped(typedOf(c.example))).toEqual(c.example)
-    expect(calculate(c, readTyped(typedOf(c.example))).ok).toBe(true)
+  const everyWay = CALCULATORS.flatMap((c) => UNIT_SYSTEMS.map((units) => [c.name, units, c] as const))
+  test.each(everyWay)('%s in %s: the example is typed and read back as it was, to the last digit', (_, units, c) => {
+    const reading = { labels: c.labels, units, exact: new Map() }
+    expect(readTyped(typedOf(c.example, reading), reading)).toEqual(c.example)
+    expect(calculate(c, readTyped(typedOf(c.example, reading), reading)).ok).toBe(true)
+  })
+  test('in feet and pounds the working is too, and what was not changed keeps its value', () => {
+    render(
+      <PreferencesProvider units="imperial" theme="day">
+        <BenchPage me={me} calculator="sand-cone" />
+      </PreferencesProvider>,
+    )
+    expect((screen.getByLabelText('Jar and sand before, lb') as HTMLInputElement).value).toBe('14.33')
+    expect(document.body.textContent).toContain('94.8') // per cent, as in metres
+    expect(document.body.textContent).toMatch(/1\d\d\.\d lb\/ft³/)
+    expect(document.body.textContent).not.toMatch(/kg|\d m\b|⁅/)
+    type('Maximum dry density, lb/ft³', '130')
+    expect(document.body.textContent).toContain('130.0 lb/ft³')
+    fireEvent.click(screen.getByRole('button', { name: /Units/ }))
+    fireEvent.click(screen.getByRole('button', { name: /Units/ }))
+    expect((screen.getByLabelText('Jar and sand before, kg') as HTMLInputElement).value).toBe('6.5')
+    expect((screen.getByLabelText('Maximum dry density, kg/m³') as HTMLInputElement).value).toMatch(/^2082\.4/)
   })
   test('a number is changed, the working follows; what is wrong is said at its field', async () => {
     render(<BenchPage me={me} calculator="lifts" />)
-    expect(screen.getByText('150 mm')).toBeTruthy()
+    expect(screen.getByText('150.0 mm')).toBeTruthy()
     type('Thickness, m', '0,6')
     expect(screen.getByText('3')).toBeTruthy()
     type('Thickness, m', 'thick')
-    expect(screen.getAllByText(/must be a number in m/).length).toBeGreaterThan(0)
+    expect(screen.getAllByText(/must be a number/).length).toBeGreaterThan(0)
     await press('Put the example back')
-    expect(screen.getByText('150 mm')).toBeTruthy()
+    expect(screen.getByText('150.0 mm')).toBeTruthy()
   })
   test('rows are added and taken out', async () => {
     render(<BenchPage me={me} calculator="rod" />)

@@ -1,7 +1,6 @@
 'use client'
 
-import { say } from '@stone-tally/core'
-import { type ReactNode, useId } from 'react'
+import { type CSSProperties, type ReactNode, useId } from 'react'
 import {
   Button as AriaButton,
   Checkbox as AriaCheckbox,
@@ -17,7 +16,7 @@ import {
   TextField,
 } from 'react-aria-components'
 import styled, { css } from 'styled-components'
-import { usePreferences } from './preferences'
+import { Said, useSay } from './preferences'
 
 const press = css`
   min-height: 48px; padding: 0 18px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink);
@@ -65,6 +64,7 @@ interface FieldProps {
 /** A labelled text field with its error below it. */
 export function Field({ label, value, onChange, error, hint, type = 'text', long, name, inputMode, autoComplete, autoFocus }: FieldProps) {
   const id = useId()
+  const said = useSay()
   return (
     <TextField
       value={value}
@@ -76,9 +76,9 @@ export function Field({ label, value, onChange, error, hint, type = 'text', long
       {...(autoComplete ? { autoComplete } : {})}
       {...(error || hint ? { 'aria-describedby': id } : {})}
     >
-      <Caption>{label}</Caption>
+      <Caption>{said(label)}</Caption>
       {long ? <Area /> : <Box {...(inputMode ? { inputMode } : {})} {...(autoFocus ? { autoFocus } : {})} />}
-      {error ? <Wrong id={id}>{error}</Wrong> : hint ? <Small id={id}>{hint}</Small> : null}
+      {error ? <Wrong id={id}>{said(error)}</Wrong> : hint ? <Small id={id}>{said(hint)}</Small> : null}
     </TextField>
   )
 }
@@ -96,7 +96,9 @@ export function Check({ children, checked, onChange }: { children: ReactNode; ch
       <span className="box" aria-hidden>
         {checked ? '✓' : ''}
       </span>
-      <span>{children}</span>
+      <span>
+        <Said>{children}</Said>
+      </span>
     </Tick>
   )
 }
@@ -121,13 +123,14 @@ export function Choice<const T extends string>({
   onChange(v: NoInfer<T>): void
   hideLabel?: boolean
 }) {
+  const said = useSay()
   return (
     <Group value={value} onChange={(v) => onChange(v as T)} orientation="horizontal" {...(hideLabel ? { 'aria-label': label } : {})}>
       {hideLabel ? null : <Caption>{label}</Caption>}
       <div className="row">
         {options.map(([id, name]) => (
           <Radio key={id} value={id} className="one">
-            {name}
+            {said(name)}
           </Radio>
         ))}
       </div>
@@ -159,7 +162,12 @@ export function Ask({ title, open, onClose, children }: { title: string; open: b
 /** What stops the work: hazard amber, ink, a shape. */
 export const Stop = styled.div`--ink: #14181b; --soft: #33383b; --panel: #fff8e1; --line: #14181b; --now: #14181b; --on-now: #fff; background: var(--stop); color: var(--on-stop); padding: 12px 14px; border-left: 8px solid var(--on-stop); display: grid; gap: 8px;`
 /** What to mind: once, calmly. */
-export const Caution = styled.p`border-left: 6px solid var(--stop); padding: 4px 0 4px 12px; font-size: 15px; line-height: 1.35;`
+const Minded = styled.p`border-left: 6px solid var(--stop); padding: 4px 0 4px 12px; font-size: 15px; line-height: 1.35;`
+export const Caution = ({ children, style, as }: { children: ReactNode; style?: CSSProperties; as?: 'div' }) => (
+  <Minded {...(style ? { style } : {})} {...(as ? { as } : {})}>
+    <Said>{children}</Said>
+  </Minded>
+)
 export const Row = styled.div`display: flex; flex-wrap: wrap; gap: 10px; align-items: end;`
 export const Stack = styled.div`display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr);`
 export const Condensed = styled.span`font-family: 'Barlow Condensed', sans-serif; font-weight: 500; letter-spacing: .02em;`
@@ -174,14 +182,14 @@ export const Wide = styled.div`overflow-x: auto; position: relative; td, th { wh
 
 /** Problems from the core or the server, each with its field. */
 export function Problems({ list }: { list: readonly { field: string; message: string }[] }) {
-  const { units } = usePreferences()
+  const said = useSay()
   if (list.length === 0) return null
   return (
     <Stop role="alert">
       {list.slice(0, 12).map((p) => (
         <div key={`${p.field}${p.message}`}>
-          <strong>⬣ {p.field && p.field !== 'where' ? `${p.field}: ` : ''}</strong>
-          {say(p.message, units)}
+          <strong>⬣ {p.field && p.field !== 'where' ? `${said(p.field)}: ` : ''}</strong>
+          {said(p.message)}
         </div>
       ))}
     </Stop>

@@ -1,7 +1,7 @@
 'use client'
 
-import type { UnitSystem } from '@stone-tally/core'
-import { createContext, type ReactNode, useContext, useEffect, useState } from 'react'
+import { say, type UnitSystem } from '@stone-tally/core'
+import { Children, createContext, type ReactNode, useContext, useEffect, useState } from 'react'
 
 export type Theme = 'day' | 'night'
 interface Preferences {
@@ -13,6 +13,18 @@ interface Preferences {
 const Context = createContext<Preferences>({ units: 'metric', theme: 'day', setUnits: () => {}, setTheme: () => {} })
 /** Units and theme of this device; kept in cookies so that the server's HTML is right at once. */
 export const usePreferences = () => useContext(Context)
+
+/** A sentence of the core in the reader's units. @example useSay()(limit.reason) */
+export const useSay = () => {
+  const { units } = usePreferences()
+  return (text: string) => say(text, units)
+}
+
+/** Sentences of the core among other children, each in the reader's units. @example <Said>{limit.reason}</Said> */
+export function Said({ children }: { children: ReactNode }) {
+  const spoken = useSay()
+  return Children.map(children, (c) => (typeof c === 'string' ? spoken(c) : c))
+}
 
 const keep = (name: string, value: string) => {
   // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store API is missing in browsers crews still carry

@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { failAll, ok, type Problem, type Result } from './result'
+import { said } from './said'
 
 const show = (value: unknown): string => {
   const text = typeof value === 'string' ? `"${value}"` : (JSON.stringify(value) ?? 'nothing')
@@ -20,13 +21,23 @@ interface Bounds {
  * @example quantity({ min: 0, max: 5, unit: 'm' })
  */
 export function quantity(bounds: Bounds = {}) {
-  const unit = bounds.unit ? ` ${bounds.unit}` : ''
-  let schema = yup.number().typeError((p: { value: unknown }) => `must be a number${bounds.unit ? ` in ${bounds.unit}` : ''}, not ${show(p.value)}`)
+  // A length is said in the reader's units; what has another unit stands in its own.
+  const amount = (value: unknown) =>
+    typeof value !== 'number' ? show(value) : bounds.unit === 'm' ? said.given(value) : `${value}${bounds.unit ? ` ${bounds.unit}` : ''}`
+  let schema = yup
+    .number()
+    .typeError((p: { value: unknown }) => `must be a number${bounds.unit && bounds.unit !== 'm' ? ` in ${bounds.unit}` : ''}, not ${show(p.value)}`)
   if (bounds.min !== undefined) {
-    schema = schema.min(bounds.min, (p: { value: unknown }) => `must be ${bounds.min}${unit} or more, not ${show(p.value)}`)
+    schema = schema.min(
+      bounds.min,
+      (p: { value: unknown }) => `must be ${amount(bounds.min)} or more, not ${bounds.unit === 'm' ? amount(p.value) : show(p.value)}`,
+    )
   }
   if (bounds.max !== undefined) {
-    schema = schema.max(bounds.max, (p: { value: unknown }) => `must be ${bounds.max}${unit} or less, not ${show(p.value)}`)
+    schema = schema.max(
+      bounds.max,
+      (p: { value: unknown }) => `must be ${amount(bounds.max)} or less, not ${bounds.unit === 'm' ? amount(p.value) : show(p.value)}`,
+    )
   }
   if (bounds.whole) schema = schema.integer((p: { value: unknown }) => `must be a whole number, not ${show(p.value)}`)
   return schema.required('is missing').nonNullable('is missing')

@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, list, quantity, record, yesNo } from '../base/schema'
 import { gridBond, twoCuts } from './grid'
 import { NEAR } from './spans'
@@ -45,9 +46,9 @@ export function quickBond(s: StretchToBond): BondPiece[] | undefined {
  */
 export function bond(input: BondInput): Result<{ pieces: BondPiece[]; cuts: number }> {
   const { from, to, unit } = input
-  if (!(to > from + NEAR)) return fail('to', `must be beyond ${from} m, where the stretch starts; it is ${to}`)
-  if (input.minPiece > unit.length) return fail('minPiece', `${input.minPiece} m is longer than the unit of ${unit.length} m`)
-  if (to - from > 20_000 * unit.length) return fail('to', `the stretch takes over 20,000 units of ${unit.length} m; give it in parts`)
+  if (!(to > from + NEAR)) return fail('to', `must be beyond ${said.given(from)}, where the stretch starts; it is ${to}`)
+  if (input.minPiece > unit.length) return fail('minPiece', `${said.given(input.minPiece)} is longer than the unit of ${said.given(unit.length)}`)
+  if (to - from > 20_000 * unit.length) return fail('to', `the stretch takes over 20,000 units of ${said.given(unit.length)}; give it in parts`)
   const below = [...input.below].sort((a, b) => a - b).map((x) => x - from)
   const wanted: StretchToBond = {
     length: to - from,
@@ -67,11 +68,14 @@ export function bond(input: BondInput): Result<{ pieces: BondPiece[]; cuts: numb
   if (solves({ minOverlap: 0 }))
     return fail(
       'minOverlap',
-      `no bond over ${length} m keeps every joint ${input.minOverlap} m from the joints below; allow less overlap or move the joints below`,
+      `no bond over ${said.given(length)} keeps every joint ${said.given(input.minOverlap)} from the joints below; allow less overlap or move the joints below`,
     )
-  if (solves(free)) return fail('endCuts', `${length} m cannot be made without a cut piece at an end; allow it or move an end`)
-  if (solves({ minPiece: 0 })) return fail('minPiece', `${length} m needs a piece shorter than ${input.minPiece} m; move an end`)
+  if (solves(free)) return fail('endCuts', `${said.given(length)} cannot be made without a cut piece at an end; allow it or move an end`)
+  if (solves({ minPiece: 0 })) return fail('minPiece', `${said.given(length)} needs a piece shorter than ${said.given(input.minPiece)}; move an end`)
   if (solves({ ...free, minOverlap: 0 }))
-    return fail('endCuts', `${length} m cannot be made without a cut piece at an end, nor with the overlap of ${input.minOverlap} m`)
-  return fail('minPiece', `${length} m cannot be made of pieces of ${input.minPiece} m and more; move an end`)
+    return fail(
+      'endCuts',
+      `${said.given(length)} cannot be made without a cut piece at an end, nor with the overlap of ${said.given(input.minOverlap)}`,
+    )
+  return fail('minPiece', `${said.given(length)} cannot be made of pieces of ${said.given(input.minPiece)} and more; move an end`)
 }

@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, list, quantity, record } from '../base/schema'
 
 export const gridCutInput = record({
@@ -216,7 +217,7 @@ export function cutting(stock: number, wanted: readonly Size[], effort = 40_000)
 export function gridCut(input: GridCutInput): Result<Cutting> {
   for (const [i, s] of input.strips.entries()) {
     if (s.length > input.rollLength + FIT) {
-      return fail(`strips[${i}].length`, `${s.length} m is longer than the roll of ${input.rollLength} m`)
+      return fail(`strips[${i}].length`, `${said.given(s.length)} is longer than the roll of ${said.given(input.rollLength)}`)
     }
   }
   const pieces = input.strips.reduce((sum, s) => sum + s.count, 0)

@@ -1,5 +1,6 @@
+import { said } from '../base/said'
 import { type BaseStepsInput, baseSteps, baseStepsInput } from '../layout'
-import { defineCalculator, num } from './calculator'
+import { defineCalculator } from './calculator'
 
 interface Output {
   steps: readonly { start: number; end: number; elevation: number }[]
@@ -25,23 +26,23 @@ export const baseStepsCalculator = defineCalculator<BaseStepsInput, Output>({
     ],
   },
   labels: {
-    datum: 'Datum, m',
-    minEmbedment: 'Least embedment, m',
-    minRun: 'Shortest step, m',
+    datum: ['Datum', 'length'],
+    minEmbedment: ['Least embedment', 'length'],
+    minRun: ['Shortest step', 'length'],
     unit: 'Unit',
-    height: 'Height, m',
-    length: 'Length, m',
+    height: ['Height', 'length'],
+    length: ['Length', 'length'],
     profile: 'Toe grade',
-    station: 'Station, m',
-    toe: 'Toe, m',
+    station: ['Station', 'length'],
+    toe: ['Toe', 'length'],
   },
   run: baseSteps as never,
   working: (_, o) => [
     ...o.steps.map((s, k) => ({
       what: `Step ${k + 1}`,
-      how: `${num(s.start)} to ${num(s.end)} m`,
-      result: `${num(s.elevation)} m`,
+      how: `${said.given(s.start)} to ${said.given(s.end)}`,
+      result: said.given(s.elevation),
     })),
-    { what: 'Face buried', how: 'area between toe grade and pad', result: `${num(o.buriedArea)} m²` },
+    { what: 'Face buried', how: 'area between toe grade and pad', result: said.area(o.buriedArea) },
   ],
 })

@@ -1,5 +1,6 @@
+import { said } from '../base/said'
 import { type BondInput, bond, bondInput } from '../bond'
-import { defineCalculator, num } from './calculator'
+import { defineCalculator } from './calculator'
 
 interface Output {
   pieces: readonly { length: number; kind: string }[]
@@ -24,14 +25,14 @@ export const bondCalculator = defineCalculator<BondInput, Output>({
     endCuts: false,
   },
   labels: {
-    from: 'From, m',
-    to: 'To, m',
+    from: ['From', 'length'],
+    to: ['To', 'length'],
     unit: 'Unit',
-    length: 'Length, m',
+    length: ['Length', 'length'],
     half: 'Half units are made',
-    minPiece: 'Shortest piece, m',
-    minOverlap: 'Least overlap, m',
-    below: 'Joints below, m',
+    minPiece: ['Shortest piece', 'length'],
+    minOverlap: ['Least overlap', 'length'],
+    below: ['Joints below', 'length'],
     endCuts: 'Cut pieces at the ends',
   },
   run: bond as never,
@@ -40,7 +41,7 @@ export const bondCalculator = defineCalculator<BondInput, Output>({
     const runs = o.pieces.map((p) => {
       const start = at
       at += p.length
-      return { what: p.kind, how: `${num(start)} to ${num(at)} m`, result: `${num(p.length)} m` }
+      return { what: p.kind, how: `${said.given(start)} to ${said.given(at)}`, result: said.given(p.length) }
     })
     return [...runs, { what: 'Cuts', how: 'pieces that are neither full nor half', result: `${o.cuts}` }]
   },

@@ -1,5 +1,6 @@
 import type { Result } from '../base/result'
 import type { yup } from '../base/schema'
+import type { Measure } from '../units'
 
 /** A line of working: what it is, how it comes about with the numbers put in, and what comes out. */
 export interface Working {
@@ -21,8 +22,8 @@ export interface Calculator<I = unknown, O = unknown> {
   readonly source: string
   readonly schema: yup.AnySchema
   readonly example: I
-  /** Names of fields for reading, by their name in the schema. */
-  readonly labels: Readonly<Record<string, string>>
+  /** Names of fields for reading, by their name in the schema; with the measure of what is typed in the reader's units. */
+  readonly labels: Readonly<Record<string, string | readonly [title: string, measure: Measure]>>
   run(input: I): Result<O>
   working(input: I, output: O): readonly Working[]
 }

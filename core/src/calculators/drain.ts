@@ -1,5 +1,6 @@
+import { said } from '../base/said'
 import { type DrainInput, type DrainProfile, drain, drainInput } from '../water'
-import { defineCalculator, num } from './calculator'
+import { defineCalculator } from './calculator'
 
 export const drainCalculator = defineCalculator<DrainInput, DrainProfile>({
   name: 'drain',
@@ -24,26 +25,26 @@ export const drainCalculator = defineCalculator<DrainInput, DrainProfile>({
     ],
   },
   labels: {
-    length: 'Length, m',
-    fall: 'Fall, m per m',
-    maxOutletSpacing: 'Outlets apart at most, m',
+    length: ['Length', 'length'],
+    fall: 'Fall, as a share (0.01 is 1 in 100)',
+    maxOutletSpacing: ['Outlets apart at most', 'length'],
     outlets: 'Outlets',
-    station: 'Station, m',
-    invert: 'Invert, m',
+    station: ['Station', 'length'],
+    invert: ['Invert', 'length'],
     ceiling: 'May not rise above',
-    elevation: 'Elevation, m',
+    elevation: ['Elevation', 'length'],
   },
   run: drain,
   working: (i, o) => [
     ...o.inverts.map((p) => {
       const over = o.violations.find((v) => v.station === p.station)
       return {
-        what: `Invert at ${num(p.station, 2)}`,
-        how: over ? `▲ ${num(over.by * 1000, 0)} mm too high` : 'below what is above it',
-        result: `${num(p.invert)} m`,
+        what: `Invert at ${said.station(p.station)}`,
+        how: over ? `▲ ${said.small(over.by)} too high` : 'below what is above it',
+        result: said.given(p.invert),
       }
     }),
-    { what: 'Longest way to an outlet', how: 'from where two lines meet, or from an end', result: `${num(o.longestRun, 2)} m` },
-    { what: 'Outlets', how: `neighbours at most ${num(i.maxOutletSpacing, 2)} m apart`, result: o.spacingOk ? 'near enough' : '▲ too far apart' },
+    { what: 'Longest way to an outlet', how: 'from where two lines meet, or from an end', result: said.length(o.longestRun, 2) },
+    { what: 'Outlets', how: `neighbours at most ${said.given(i.maxOutletSpacing)} apart`, result: o.spacingOk ? 'near enough' : '▲ too far apart' },
   ],
 })

@@ -1,5 +1,6 @@
+import { said } from '../base/said'
 import { type EmbedmentInput, embedment, embedmentInput } from '../rules'
-import { defineCalculator, num } from './calculator'
+import { defineCalculator } from './calculator'
 
 const NAMES = { fixed: 'fixed minimum', perHeight: 'fixed plus an allowance per height', fraction: 'fraction of height', courses: 'whole courses' }
 
@@ -19,13 +20,13 @@ export const embedmentCalculator = defineCalculator<EmbedmentInput, { depth: num
     ],
   } as EmbedmentInput,
   labels: {
-    exposedHeight: 'Visible height, m',
-    unitHeight: 'Unit height, m',
+    exposedHeight: ['Visible height', 'length'],
+    unitHeight: ['Unit height', 'length'],
     rules: 'Rules',
     kind: 'Rule',
-    depth: 'Depth, m',
-    base: 'Base, m',
-    perMetre: 'Per metre, m',
+    depth: ['Depth', 'length'],
+    base: ['Base', 'length'],
+    perMetre: 'Share of the height added',
     fraction: 'Fraction',
     count: 'Courses',
   },
@@ -33,8 +34,8 @@ export const embedmentCalculator = defineCalculator<EmbedmentInput, { depth: num
   working: (i, o) => {
     const rule = i.rules[o.governing]
     return [
-      { what: 'Governing rule', how: rule ? `${o.governing + 1}: ${NAMES[rule.kind]}` : '', result: `${num(o.depth)} m` },
-      { what: 'Whole courses to bury', how: `${num(o.depth)} ÷ ${num(i.unitHeight)}, rounded up`, result: `${o.courses}` },
+      { what: 'Governing rule', how: rule ? `${o.governing + 1}: ${NAMES[rule.kind]}` : '', result: said.given(o.depth) },
+      { what: 'Whole courses to bury', how: `${said.given(o.depth)} ÷ ${said.given(i.unitHeight)}, rounded up`, result: `${o.courses}` },
     ]
   },
 })

@@ -1,5 +1,6 @@
+import { said } from '../base/said'
 import { type GridCutInput, gridCut, gridCutInput } from '../bond'
-import { defineCalculator, num } from './calculator'
+import { defineCalculator } from './calculator'
 
 interface Output {
   rolls: readonly (readonly number[])[]
@@ -21,15 +22,15 @@ export const gridCutCalculator = defineCalculator<GridCutInput, Output>({
       { length: 2.4, count: 12 },
     ],
   },
-  labels: { rollLength: 'Roll, m', strips: 'Strips', length: 'Length, m', count: 'Count' },
+  labels: { rollLength: ['Roll', 'length'], strips: 'Strips', length: ['Length', 'length'], count: 'Count' },
   run: gridCut as never,
   working: (i, o) => [
     ...o.rolls.slice(0, 40).map((r, k) => ({
       what: `Roll ${k + 1}`,
-      how: r.map((l) => num(l, 2)).join(' + '),
-      result: `${num(i.rollLength - r.reduce((s, l) => s + l, 0), 2)} m left`,
+      how: r.map((l) => said.given(l)).join(' + '),
+      result: `${said.given(i.rollLength - r.reduce((s, l) => s + l, 0))} left`,
     })),
     { what: 'Rolls', how: `at least ${o.lowerBound}`, result: `${o.rolls.length}` },
-    { what: 'Left over', how: 'all rolls', result: `${num(o.waste, 2)} m` },
+    { what: 'Left over', how: 'all rolls', result: said.given(o.waste) },
   ],
 })

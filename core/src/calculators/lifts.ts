@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { type LiftsInput, lifts, liftsInput } from '../ground'
 import { defineCalculator, num } from './calculator'
 
@@ -9,11 +10,11 @@ export const liftsCalculator = defineCalculator<LiftsInput, { count: number; com
   source: 'Common practice; the greatest lift follows from tool and material.',
   schema: liftsInput as never,
   example: { thickness: 0.3, maxLift: 0.2, looseFactor: 1.25 },
-  labels: { thickness: 'Thickness, m', maxLift: 'Greatest lift, compacted, m', looseFactor: 'Loose over compacted' },
+  labels: { thickness: ['Thickness', 'length'], maxLift: ['Greatest lift, compacted', 'length'], looseFactor: 'Loose over compacted' },
   run: lifts,
   working: (i, o) => [
-    { what: 'Lifts', how: `${num(i.thickness)} ÷ ${num(i.maxLift)}, rounded up`, result: `${o.count}` },
-    { what: 'Each compacted', how: `${num(i.thickness)} ÷ ${o.count}`, result: `${num(o.compacted * 1000, 1)} mm` },
-    { what: 'Each placed loose', how: `${num(o.compacted, 4)} × ${num(i.looseFactor)}`, result: `${num(o.loose * 1000, 1)} mm` },
+    { what: 'Lifts', how: `${said.given(i.thickness)} ÷ ${said.given(i.maxLift)}, rounded up`, result: `${o.count}` },
+    { what: 'Each compacted', how: `${said.given(i.thickness)} ÷ ${o.count}`, result: said.fine(o.compacted) },
+    { what: 'Each placed loose', how: `${said.fine(o.compacted)} × ${num(i.looseFactor)}`, result: said.fine(o.loose) },
   ],
 })

@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { type Curve, GRAINS, type ProctorInput, proctor, proctorInput, zeroAirVoids } from '../ground'
 import { defineCalculator, num } from './calculator'
 
@@ -16,16 +17,21 @@ export const proctorCalculator = defineCalculator<ProctorInput, Curve>({
       { moisture: 12, dryDensity: 1960 },
     ],
   },
-  labels: { points: 'Points', moisture: 'Moisture, %', dryDensity: 'Dry density, kg/m³', gs: 'Specific gravity of grains (2.70 when left out)' },
+  labels: {
+    points: 'Points',
+    moisture: 'Moisture, %',
+    dryDensity: ['Dry density', 'density'],
+    gs: 'Specific gravity of grains (2.70 when left out)',
+  },
   run: proctor,
   working: (i, o) => [
     { what: 'Points', how: `${i.points.length} points, none above the zero-air-voids line`, result: 'a curve with a top' },
     { what: 'Optimum moisture', how: 'top of the parabola', result: `${num(o.optimumMoisture)} %` },
-    { what: 'Maximum dry density', how: 'height of the top', result: `${num(o.maximumDryDensity, 2)} kg/m³` },
+    { what: 'Maximum dry density', how: 'height of the top', result: said.density(o.maximumDryDensity) },
     {
       what: 'Zero air voids there',
-      how: `${i.gs ?? GRAINS}·1000 ÷ (1 + ${num(o.optimumMoisture)}·${i.gs ?? GRAINS} ÷ 100)`,
-      result: `${num(zeroAirVoids(o.optimumMoisture, i.gs ?? GRAINS), 1)} kg/m³`,
+      how: `${i.gs ?? GRAINS} × ${said.density(1000)} ÷ (1 + ${num(o.optimumMoisture)}·${i.gs ?? GRAINS} ÷ 100)`,
+      result: said.density(zeroAirVoids(o.optimumMoisture, i.gs ?? GRAINS)),
     },
   ],
 })

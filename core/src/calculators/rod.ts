@@ -1,6 +1,7 @@
 import { ok } from '../base/result'
+import { said } from '../base/said'
 import { type RodInput, rod, rodInput } from '../ground'
-import { defineCalculator, num } from './calculator'
+import { defineCalculator } from './calculator'
 
 export const rodCalculator = defineCalculator<RodInput, ReturnType<typeof rod>>({
   name: 'rod',
@@ -10,20 +11,26 @@ export const rodCalculator = defineCalculator<RodInput, ReturnType<typeof rod>>(
   source: 'Ordinary levelling by height of instrument.',
   schema: rodInput as never,
   example: { benchmark: 10, backsight: 1.5, points: [{ target: 9.8, reading: 1.696 }] },
-  labels: { benchmark: 'Benchmark, m', backsight: 'Backsight, m', points: 'Points', target: 'Target, m', reading: 'Reading, m' },
+  labels: {
+    benchmark: ['Benchmark', 'length'],
+    backsight: ['Backsight', 'length'],
+    points: 'Points',
+    target: ['Target', 'length'],
+    reading: ['Reading', 'length'],
+  },
   run: (input) => ok(rod(input)),
   working: (i, o) => [
-    { what: 'Height of instrument', how: `${num(i.benchmark)} + ${num(i.backsight)}`, result: `${num(o.heightOfInstrument)} m` },
+    { what: 'Height of instrument', how: `${said.given(i.benchmark)} + ${said.given(i.backsight)}`, result: said.given(o.heightOfInstrument) },
     ...o.points.flatMap((p, k) => [
       {
         what: `Point ${k + 1}: rod should show`,
-        how: `${num(o.heightOfInstrument)} − ${num(i.points[k]?.target ?? 0)}`,
-        result: `${num(p.targetRod)} m`,
+        how: `${said.given(o.heightOfInstrument)} − ${said.given(i.points[k]?.target ?? 0)}`,
+        result: said.given(p.targetRod),
       },
       {
         what: `Point ${k + 1}: deviation`,
-        how: `${num(o.heightOfInstrument)} − ${num(i.points[k]?.reading ?? 0)} − ${num(i.points[k]?.target ?? 0)}`,
-        result: `${num(Math.abs(p.deviation) * 1000, 1)} mm ${p.deviation >= 0 ? 'high' : 'low'}`,
+        how: `${said.given(o.heightOfInstrument)} − ${said.given(i.points[k]?.reading ?? 0)} − ${said.given(i.points[k]?.target ?? 0)}`,
+        result: `${said.fine(p.deviation)} ${p.deviation >= 0 ? 'high' : 'low'}`,
       },
     ]),
   ],

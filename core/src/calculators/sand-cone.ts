@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { type SandConeInput, sandCone, sandConeInput } from '../ground'
 import { defineCalculator, num } from './calculator'
 
@@ -17,19 +18,27 @@ export const sandConeCalculator = defineCalculator<SandConeInput, Output>({
   schema: sandConeInput as never,
   example: { massBefore: 6.5, massAfter: 2.9, coneMass: 1.62, sandDensity: 1430, soilMass: 2.87, moisture: 8.4, maximumDryDensity: 2017 },
   labels: {
-    massBefore: 'Jar and sand before, kg',
-    massAfter: 'Jar and sand after, kg',
-    coneMass: 'Sand in cone and plate, kg',
-    sandDensity: 'Density of the sand, kg/m³',
-    soilMass: 'Soil out of the hole, kg',
+    massBefore: ['Jar and sand before', 'mass'],
+    massAfter: ['Jar and sand after', 'mass'],
+    coneMass: ['Sand in cone and plate', 'mass'],
+    sandDensity: ['Density of the sand', 'density'],
+    soilMass: ['Soil out of the hole', 'mass'],
     moisture: 'Moisture, %',
-    maximumDryDensity: 'Maximum dry density, kg/m³',
+    maximumDryDensity: ['Maximum dry density', 'density'],
   },
   run: sandCone,
   working: (i, o) => [
-    { what: 'Hole', how: `(${i.massBefore} − ${i.massAfter} − ${i.coneMass}) ÷ ${i.sandDensity}`, result: `${num(o.volume * 1000)} litres` },
-    { what: 'Wet density', how: `${i.soilMass} ÷ ${num(o.volume, 6)}`, result: `${num(o.wetDensity, 1)} kg/m³` },
-    { what: 'Dry density', how: `${num(o.wetDensity, 1)} ÷ (1 + ${i.moisture}/100)`, result: `${num(o.dryDensity, 1)} kg/m³` },
-    { what: 'Relative compaction', how: `${num(o.dryDensity, 1)} ÷ ${i.maximumDryDensity}`, result: `${num(o.relativeCompaction, 2)} %` },
+    {
+      what: 'Hole',
+      how: `(${said.mass(i.massBefore)} − ${said.mass(i.massAfter)} − ${said.mass(i.coneMass)}) ÷ ${said.density(i.sandDensity)}`,
+      result: said.volume(o.volume),
+    },
+    { what: 'Wet density', how: `${said.mass(i.soilMass)} ÷ ${said.volume(o.volume)}`, result: said.density(o.wetDensity) },
+    { what: 'Dry density', how: `${said.density(o.wetDensity)} ÷ (1 + ${i.moisture}/100)`, result: said.density(o.dryDensity) },
+    {
+      what: 'Relative compaction',
+      how: `${said.density(o.dryDensity)} ÷ ${said.density(i.maximumDryDensity)}`,
+      result: `${num(o.relativeCompaction, 2)} %`,
+    },
   ],
 })

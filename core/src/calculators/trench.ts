@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { swellFactor, type TrenchInput, trench, trenchArea, trenchInput } from '../ground'
 import { defineCalculator, num } from './calculator'
 
@@ -19,27 +20,27 @@ export const trenchCalculator = defineCalculator<TrenchInput, { bank: number; lo
     ],
   },
   labels: {
-    sideSlope: 'Side slope, m across per m up',
+    sideSlope: 'Side slope, across per up',
     swell: 'Swell, as a share (0.25) or a factor (1.25)',
-    truckVolume: 'Truck, m³ loose',
+    truckVolume: ['Truck, loose', 'volume'],
     sections: 'Sections',
-    station: 'Station, m',
-    ground: 'Ground, m',
-    bottom: 'Bottom, m',
-    width: 'Width, m',
+    station: ['Station', 'length'],
+    ground: ['Ground', 'length'],
+    bottom: ['Bottom', 'length'],
+    width: ['Width', 'length'],
   },
   run: trench,
   working: (i, o) => [
     ...i.sections.map((s) => {
       const h = Math.max(0, s.ground - s.bottom)
       return {
-        what: `Area at ${num(s.station, 2)}`,
-        how: `${num(s.width)}·${num(h)} + ${num(i.sideSlope)}·${num(h)}²`,
-        result: `${num(trenchArea(s, i.sideSlope))} m²`,
+        what: `Area at ${said.station(s.station)}`,
+        how: `${said.given(s.width)} × ${said.given(h)} + ${num(i.sideSlope)} × (${said.given(h)})²`,
+        result: said.area(trenchArea(s, i.sideSlope)),
       }
     }),
-    { what: 'In the bank', how: 'sum of mean areas × lengths', result: `${num(o.bank)} m³` },
-    { what: 'Loose', how: `${num(o.bank)} × ${num(swellFactor(i.swell))}`, result: `${num(o.loose)} m³` },
-    { what: 'Loads', how: `${num(o.loose)} ÷ ${num(i.truckVolume)}, rounded up`, result: `${o.loads}` },
+    { what: 'In the bank', how: 'sum of mean areas × lengths', result: said.volume(o.bank) },
+    { what: 'Loose', how: `${said.volume(o.bank)} × ${num(swellFactor(i.swell))}`, result: said.volume(o.loose) },
+    { what: 'Loads', how: `${said.volume(o.loose)} ÷ ${said.volume(i.truckVolume)}, rounded up`, result: `${o.loads}` },
   ],
 })

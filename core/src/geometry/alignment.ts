@@ -1,4 +1,5 @@
 import { failAll, ok, type Problem, type Result } from '../base/result'
+import { said } from '../base/said'
 import { LENGTH_TOLERANCE } from './number'
 import { crossings, directionAt, distance, footOn, pointOn, type Segment, type SitePoint, segmentOf, signed } from './segment'
 
@@ -70,7 +71,7 @@ export function alignmentOf(vertices: readonly Vertex[], closed: boolean): Resul
     return failAll(
       crossed.slice(0, 5).map((c) => ({
         field: `vertices[${c.element}]`,
-        message: `the line crosses itself at ${show(c.at)}: station ${c.first.toFixed(2)} m meets station ${c.second.toFixed(2)} m`,
+        message: `the line crosses itself at ${show(c.at)}: station ${said.length(c.first, 2)} meets station ${said.length(c.second, 2)}`,
       })),
     )
   }

@@ -1,4 +1,5 @@
 import { failAll, ok, type Problem, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type Alignment, CORNER_ANGLE, selfCrossings, turnBetween } from './alignment'
 import { distance, meetings, pointOn, type Segment, type SitePoint, signed } from './segment'
 
@@ -53,7 +54,7 @@ export function offsetOf(a: Alignment, offset: number): Result<OffsetLine> {
     if (!m && s.kind === 'arc') {
       problems.push({
         field: `vertices[${i}].bulge`,
-        message: `the arc at station ${s.station.toFixed(2)} m has a radius of ${s.radius.toFixed(2)} m; a line ${Math.abs(offset).toFixed(2)} m inside it has none left`,
+        message: `the arc at station ${said.length(s.station, 2)} has a radius of ${said.length(s.radius, 2)}; a line ${said.length(Math.abs(offset), 2)} inside it has none left`,
       })
     }
     return m
@@ -75,7 +76,7 @@ export function offsetOf(a: Alignment, offset: number): Result<OffsetLine> {
       if (Math.abs(turn) <= CORNER_ANGLE) continue
       problems.push({
         field: `vertices[${i}]`,
-        message: `at station ${(a.segments[i] as Segment).station.toFixed(2)} m the lines beside the corner no longer meet ${Math.abs(offset).toFixed(2)} m back`,
+        message: `at station ${said.length((a.segments[i] as Segment).station, 2)} the lines beside the corner no longer meet ${said.length(Math.abs(offset), 2)} back`,
       })
       continue
     }
@@ -92,7 +93,7 @@ export function offsetOf(a: Alignment, offset: number): Result<OffsetLine> {
     if (to - from < 1e-6) {
       problems.push({
         field: `vertices[${i}]`,
-        message: `the element of ${base.length.toFixed(2)} m at station ${base.station.toFixed(2)} m is too short: ${Math.abs(offset).toFixed(2)} m back nothing of it is left`,
+        message: `the element of ${said.length(base.length, 2)} at station ${said.length(base.station, 2)} is too short: ${said.length(Math.abs(offset), 2)} back nothing of it is left`,
       })
       continue
     }
@@ -118,7 +119,7 @@ export function offsetOf(a: Alignment, offset: number): Result<OffsetLine> {
     return failAll([
       {
         field: `vertices[${crossed.element}]`,
-        message: `a line ${Math.abs(offset).toFixed(2)} m back crosses itself at E ${crossed.at.easting.toFixed(2)}, N ${crossed.at.northing.toFixed(2)}`,
+        message: `a line ${said.length(Math.abs(offset), 2)} back crosses itself at E ${crossed.at.easting.toFixed(2)}, N ${crossed.at.northing.toFixed(2)}`,
       },
     ])
   }

@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, quantity, record } from '../base/schema'
 import { type Curve, GRAINS, looksLikeShare, zeroAirVoids } from './proctor'
 
@@ -28,9 +29,12 @@ export type SandConeInput = InferType<typeof sandConeInput>
 export function sandCone(input: SandConeInput): Result<{ volume: number; wetDensity: number; dryDensity: number; relativeCompaction: number }> {
   const sand = input.massBefore - input.massAfter - input.coneMass
   if (!(sand > 0)) {
-    return fail('massAfter', `leaves no sand in the hole: ${input.massBefore} − ${input.massAfter} − ${input.coneMass} kg must be over 0`)
+    return fail(
+      'massAfter',
+      `leaves no sand in the hole: ${said.mass(input.massBefore)} − ${said.mass(input.massAfter)} − ${said.mass(input.coneMass)} must be over nothing`,
+    )
   }
-  if (!(input.soilMass > 0)) return fail('soilMass', 'must be over 0 kg')
+  if (!(input.soilMass > 0)) return fail('soilMass', 'must be over nothing')
   if (looksLikeShare(input.moisture)) {
     return fail('moisture', `${input.moisture} looks like a share; moisture is in per cent, so write ${+(input.moisture * 100).toFixed(4)}`)
   }
@@ -108,7 +112,7 @@ export function judgeDensity(
     return {
       relative,
       out: true,
-      text: `${test.dryDensity.toFixed(0)} kg/m³ at ${test.moisture} % is above zero air voids (${most.toFixed(0)}): no soil can be that dense; test again`,
+      text: `${said.density(test.dryDensity)} at ${test.moisture} % is above zero air voids (${said.density(most)}): no soil can be that dense; test again`,
     }
   }
   if (relative < limit) return { relative, out: true, text: `${at}, at least ${limit} %` }

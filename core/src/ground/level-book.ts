@@ -1,4 +1,5 @@
 import { fail, failAll, ok, type Problem, type Result } from '../base/result'
+import { said } from '../base/said'
 
 /**
  * One sight through the level. A backsight looks at a point whose elevation is known (a benchmark, or the turning point just
@@ -150,7 +151,7 @@ export function slip(deviation: number, questionable = 0.1): string | undefined 
   const size = Math.abs(deviation)
   if (size < questionable) return undefined
   const near = (m: number) => Math.abs(size - m) <= 0.012
-  if (near(1) || near(2) || near(3)) return `almost exactly ${Math.round(size)} m off: was the metre read wrong?`
+  if (near(1) || near(2) || near(3)) return `almost exactly ${said.given(Math.round(size))} off: was the metre read wrong?`
   if (near(0.3048) || near(0.6096)) return `almost exactly ${Math.round(size / 0.3048)} ft off: was the foot read wrong?`
   if (size > 5) return 'several metres off: is the benchmark on another datum?'
   if (near(0.1) || near(0.2) || near(0.5)) return `almost exactly ${Math.round(size * 10)} decimetres off: was the number on the rod read wrong?`
@@ -165,7 +166,7 @@ export function slip(deviation: number, questionable = 0.1): string | undefined 
 export function otherDatum(given: number, planned: number, allowed = 0.05): string | undefined {
   const off = given - planned
   if (Math.abs(off) <= allowed) return undefined
-  return `${Math.abs(off).toFixed(3)} m ${off > 0 ? 'above' : 'below'} the plan's benchmark: another datum, or another point?`
+  return `${said.length(Math.abs(off), 3)} ${off > 0 ? 'above' : 'below'} the plan's benchmark: another datum, or another point?`
 }
 
 /** Marks up a stake from a level string: how far below (or above, negative) the string the top of each course is, m. */

@@ -1,4 +1,5 @@
 import type { Result } from '../base/result'
+import { said } from '../base/said'
 import { lifts } from './rod'
 
 /** What a crew compacts with. */
@@ -17,9 +18,30 @@ export interface Tool {
 /** Common practice; a rule of the site or the maker's sheet overrides. */
 export const TOOLS: readonly Tool[] = [
   { plant: 'hand-tamper', name: 'Hand tamper', granular: 0.075, fine: 0.05, passes: 4, note: 'Corners, around pipes, against the units.' },
-  { plant: 'light-plate', name: 'Light plate', granular: 0.125, fine: 0.075, passes: 3, note: 'Within 1 m of the face; up to about 100 kg.' },
-  { plant: 'heavy-plate', name: 'Heavy plate', granular: 0.2, fine: 0.15, passes: 3, note: 'Pads and fill more than 1 m from the face.' },
-  { plant: 'roller', name: 'Trench roller', granular: 0.2, fine: 0.2, passes: 4, note: 'Clay and long stretches; never within 1 m of the face.' },
+  {
+    plant: 'light-plate',
+    name: 'Light plate',
+    granular: 0.125,
+    fine: 0.075,
+    passes: 3,
+    note: `Within ${said.given(1)} of the face; up to about ${said.mass(100)}.`,
+  },
+  {
+    plant: 'heavy-plate',
+    name: 'Heavy plate',
+    granular: 0.2,
+    fine: 0.15,
+    passes: 3,
+    note: `Pads and fill more than ${said.given(1)} from the face.`,
+  },
+  {
+    plant: 'roller',
+    name: 'Trench roller',
+    granular: 0.2,
+    fine: 0.2,
+    passes: 4,
+    note: `Clay and long stretches; never within ${said.given(1)} of the face.`,
+  },
 ]
 
 /** Moisture of fill as a fist finds it. */

@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import type { SoilClass } from './soil'
 import { SOILS } from './soil'
 
@@ -52,7 +53,7 @@ export function padAdvice(f: PadFacts): PadOption[] {
   const tiny = f.height <= 0.6
   const low = drains
     ? 'Low: inside the stone of the pad, at the bottom.'
-    : `Raised to ${f.outlet.toFixed(2)} m, the lowest level that still runs out by gravity.`
+    : `Raised to ${said.length(f.outlet, 2)}, the lowest level that still runs out by gravity.`
   const onBed = f.outlet <= f.padTop + 0.02 ? 'On a bed of clean stone on the pad.' : low
   type Reason = readonly [number, string]
   const make = (material: PadMaterial, drain: string, reasons: readonly (Reason | false)[], ruledOut = false): PadOption => {
@@ -91,7 +92,7 @@ export function padAdvice(f: PadFacts): PadOption[] {
       [
         tiny && [1, 'Quick to screed for a very low wall.'],
         [-2, 'Washes out wherever water runs.'],
-        !tiny && [-4, 'Too weak for a wall over 0.6 m.'],
+        !tiny && [-4, `Too weak for a wall over ${said.given(0.6)}.`],
         f.rain && [-1, 'Washes out in rain.'],
       ],
       !tiny,

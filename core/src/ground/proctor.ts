@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, list, optionalQuantity, quantity, record } from '../base/schema'
 
 /** Density of water, kg/m³. */
@@ -61,7 +62,7 @@ export function fitCurve({ points, gs = GRAINS }: ProctorInput): Result<FittedCu
     if (p.dryDensity > most) {
       return fail(
         `points[${i}].dryDensity`,
-        `${p.dryDensity} kg/m³ at ${p.moisture} % lies above the zero-air-voids line (${most.toFixed(0)} kg/m³ for Gs ${gs}); weigh and dry the sample again`,
+        `${said.density(p.dryDensity)} at ${p.moisture} % lies above the zero-air-voids line (${said.density(most)} for Gs ${gs}); weigh and dry the sample again`,
       )
     }
   }

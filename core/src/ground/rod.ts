@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, list, quantity, record } from '../base/schema'
 
 /** Elevations and readings, m. */
@@ -43,8 +44,8 @@ export type LiftsInput = InferType<typeof liftsInput>
  * @example lifts({ thickness: 0.3, maxLift: 0.2, looseFactor: 1.25 }) // count 2, compacted 0.15, loose 0.1875
  */
 export function lifts(input: LiftsInput): Result<{ count: number; compacted: number; loose: number }> {
-  if (!(input.thickness > 0)) return fail('thickness', `must be over 0 m, not ${input.thickness}`)
-  if (!(input.maxLift > 0)) return fail('maxLift', `must be over 0 m, not ${input.maxLift}`)
+  if (!(input.thickness > 0)) return fail('thickness', `must be over ${said.given(0)}, not ${said.given(input.thickness)}`)
+  if (!(input.maxLift > 0)) return fail('maxLift', `must be over ${said.given(0)}, not ${said.given(input.maxLift)}`)
   // 0.6 / 0.2 must be three lifts, not four, whatever the last binary digit says.
   const count = Math.ceil(input.thickness / input.maxLift - 1e-9)
   const compacted = input.thickness / count

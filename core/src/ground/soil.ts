@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 /** What a hand finds in a soil, in six answers. */
 export interface SoilAnswers {
   /** What most of it is, seen and felt between the fingers. */
@@ -20,7 +21,7 @@ export const SOIL_QUESTIONS: readonly {
     id: 'grain',
     ask: 'What is most of it?',
     answers: [
-      ['gravel', 'Gravel', 'stones larger than 5 mm'],
+      ['gravel', 'Gravel', `stones larger than ${said.small(0.005)}`],
       ['sand', 'Sand', 'single grains you can see'],
       ['fine', 'Fines', 'no grain to be seen'],
       ['mixed', 'Grains in fines', 'grains that stain the hand'],
@@ -31,9 +32,9 @@ export const SOIL_QUESTIONS: readonly {
     ask: 'Moist, pressed between thumb and finger: how long a ribbon?',
     answers: [
       ['none', 'None', 'falls apart'],
-      ['short', 'Short', 'under 25 mm'],
-      ['medium', 'Medium', '25 to 50 mm'],
-      ['long', 'Long', 'over 50 mm'],
+      ['short', 'Short', `under ${said.small(0.025)}`],
+      ['medium', 'Medium', `${said.small(0.025)} to ${said.small(0.05)}`],
+      ['long', 'Long', `over ${said.small(0.05)}`],
     ],
   },
   {
@@ -211,8 +212,8 @@ export function identifySoil(a: SoilAnswers): SoilFinding {
         : say(a.ribbon === 'none' ? 'clean-gravel' : 'dirty-gravel', a.ribbon === 'none' ? 'gravel that leaves the hand clean' : 'gravel with fines')
     }
     if (a.grain === 'sand') return a.ribbon === 'none' ? say('clean-sand', 'sand that falls apart') : say('silty-sand', 'sand that holds a ribbon')
-    if (a.ribbon === 'long') return say('fat-clay', 'a ribbon over 50 mm: high plasticity')
-    if (a.ribbon === 'medium') return say('lean-clay', 'a ribbon of 25 to 50 mm: low plasticity')
+    if (a.ribbon === 'long') return say('fat-clay', `a ribbon over ${said.small(0.05)}: high plasticity`)
+    if (a.ribbon === 'medium') return say('lean-clay', `a ribbon of ${said.small(0.025)} to ${said.small(0.05)}: low plasticity`)
     if (a.grain === 'mixed') return say('silty-sand', 'grains in fines that hardly ribbon')
     if (a.feel === 'sticky') return say('lean-clay', 'it sticks although its ribbon is short')
     return say('silt', 'fines without a ribbon, floury')
@@ -244,7 +245,7 @@ export function identifySoil(a: SoilAnswers): SoilFinding {
   if (a.smell === 'rotten') advice.push('Rot, sewage or fuel: stop, keep sparks away, have it looked at before anyone works in the cut.')
   if (meaning.frost === 'much') advice.push('Heaves in frost: keep the pad below frost depth or replace what freezes, and never build on it frozen.')
   if (fine) advice.push('Holds water: clean stone behind the wall, a drain that runs out, and fabric or a graded filter between.')
-  if (meaning.lift > 0 && meaning.lift < 0.2) advice.push(`Compacts only in loose lifts up to ${Math.round(meaning.lift * 1000)} mm.`)
+  if (meaning.lift > 0 && meaning.lift < 0.2) advice.push(`Compacts only in loose lifts up to ${said.small(meaning.lift)}.`)
   return { class: kind, meaning, because, suitable: undercut === 0, undercut, advice }
 }
 

@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, list, quantity, record } from '../base/schema'
 
 const elevation = () => quantity({ min: -500, max: 9000, unit: 'm' })
@@ -47,7 +48,7 @@ export function trench(input: TrenchInput): Result<{ bank: number; loose: number
     const [a, b] = [input.sections[i - 1], input.sections[i]] as const
     if (!a || !b) continue
     if (b.station <= a.station)
-      return fail(`sections[${i}].station`, `must be beyond ${a.station} m, where the section before it is; not ${b.station}`)
+      return fail(`sections[${i}].station`, `must be beyond ${said.given(a.station)}, where the section before it is; not ${said.given(b.station)}`)
     bank += ((trenchArea(a, input.sideSlope) + trenchArea(b, input.sideSlope)) / 2) * (b.station - a.station)
   }
   const loose = bank * swellFactor(input.swell)

@@ -1,4 +1,4 @@
-import { said } from '../units/say'
+import { said } from '../base/said'
 /** Weather of a day: rain mm in 24 hours, lowest air temperature °C, highest wind km/h. */
 export interface Weather {
   readonly rain: number

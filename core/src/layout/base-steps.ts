@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, list, quantity, record } from '../base/schema'
 import { areaUnder, LENGTH_TOLERANCE, type ProfilePoint, tidy } from '../geometry'
 
@@ -53,7 +54,7 @@ export function baseSteps(input: BaseStepsInput, keepOff: readonly KeepOff[] = [
   for (let i = 1; i < profile.length; i++) {
     const [a, b] = [profile[i - 1] as ProfilePoint, profile[i] as ProfilePoint]
     if (!(b.station > a.station + LENGTH_TOLERANCE)) {
-      return fail(`profile[${i}].station`, `must be after ${a.station} m, not ${b.station}`)
+      return fail(`profile[${i}].station`, `must be after ${said.given(a.station)}, not ${said.given(b.station)}`)
     }
   }
   const start = (profile[0] as ProfilePoint).station

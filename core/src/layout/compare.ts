@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { pointAt } from '../geometry'
 import type { Plan } from '../plan'
 import { toeAt, topAt } from '../plan'
@@ -14,7 +15,7 @@ export interface Change {
   readonly section?: string
 }
 
-const m = (v: number) => `${v.toFixed(3).replace(/\.?0+$/, '')} m`
+const m = said.given
 
 /** Numbers and words of a plan that stand alone, with the words for them. */
 const FIELDS: readonly [string, string, (p: Plan) => string][] = [
@@ -27,7 +28,10 @@ const FIELDS: readonly [string, string, (p: Plan) => string][] = [
   [
     'embedment',
     'Embedment rules',
-    (p) => p.embedment.map((e) => `${e.kind} ${e.depth ?? e.fraction ?? e.count ?? `${e.base} + ${e.perMetre}`}`).join(', '),
+    (p) =>
+      p.embedment
+        .map((e) => `${e.kind} ${e.depth === undefined ? (e.fraction ?? e.count ?? `${m(e.base ?? 0)} + ${e.perMetre} of the height`) : m(e.depth)}`)
+        .join(', '),
   ],
   ['pad', 'Pad', (p) => `${p.pad.material}, ${m(p.pad.thickness)} thick, ${m(p.pad.width)} wide, steps of ${m(p.pad.minRun)} or more`],
   ['excavation', 'Excavation', (p) => `${m(p.excavation.behind)} behind, leaning ${p.excavation.slope} : 1`],
@@ -77,7 +81,7 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
   }
   if (Math.abs(a.length - b.length) > 0.0005) changes.push({ id: 'length', text: `Length: ${m(a.length)} → ${m(b.length)}` })
   const common = Math.min(a.length, b.length)
-  const words = (by: number, up: string, down: string) => `${(Math.abs(by) * 1000).toFixed(0)} mm ${by > 0 ? up : down}`
+  const words = (by: number, up: string, down: string) => `${said.small(Math.abs(by))} ${by > 0 ? up : down}`
   const list: [string, string, (s: number) => number, number, string, string][] = [
     [
       'line',
@@ -100,7 +104,12 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
   ]
   for (const [id, name, differs, limit, up, down] of list) {
     for (const s of stretches(common, differs, limit)) {
-      changes.push({ id, text: `${name}: up to ${words(s.most, up, down)}, ${s.from.toFixed(1)} to ${s.to.toFixed(1)} m`, from: s.from, to: s.to })
+      changes.push({
+        id,
+        text: `${name}: up to ${words(s.most, up, down)}, ${said.length(s.from, 1)} to ${said.length(s.to, 1)}`,
+        from: s.from,
+        to: s.to,
+      })
     }
   }
   const courses = new Set([...a.grid, ...b.grid].map((g) => g.course))

@@ -1,4 +1,5 @@
 import { failAll, ok, type Problem, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type Alignment, cornersOf, LENGTH_TOLERANCE, type OffsetLine, offsetOf, pointOn, type SitePoint } from '../geometry'
 import type { Unit } from '../plan'
 import type { RunEnd } from '../systems'
@@ -120,7 +121,7 @@ export function checkRadii(alignment: Alignment, courses: readonly Course[], uni
     if (unit.minRadius == null) {
       problems.push({
         field: 'unit.minRadius',
-        message: `is missing: the wall bends at station ${s.station.toFixed(2)} m, so the smallest radius of the unit must be known`,
+        message: `is missing: the wall bends at station ${said.length(s.station, 2)}, so the smallest radius of the unit must be known`,
       })
       return
     }
@@ -134,7 +135,7 @@ export function checkRadii(alignment: Alignment, courses: readonly Course[], uni
     const needed = unit.minRadius + Math.sign(s.sweep) * tightest.offset
     problems.push({
       field,
-      message: `the arc at station ${s.station.toFixed(2)} m has a radius of ${s.radius.toFixed(2)} m; at course ${tightest.course} the face is down to ${Math.max(0, radius).toFixed(2)} m, and ${unit.name} needs ${unit.minRadius} m. The first course must have ${needed.toFixed(2)} m or more`,
+      message: `the arc at station ${said.length(s.station, 2)} has a radius of ${said.length(s.radius, 2)}; at course ${tightest.course} the face is down to ${said.length(Math.max(0, radius), 2)}, and ${unit.name} needs ${said.given(unit.minRadius)}. The first course must have ${said.length(needed, 2)} or more`,
     })
   })
   return problems

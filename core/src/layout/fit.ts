@@ -1,4 +1,5 @@
 import type { Problem } from '../base/result'
+import { said } from '../base/said'
 import type { Plan } from '../plan'
 import type { PadStep } from './base-steps'
 import { type Course, carrying } from './rows'
@@ -39,11 +40,15 @@ export function misplaced(layout: Laid): Problem[] {
     if (from < -1e-6 || to > plan.length + 1e-6)
       say(
         `openings[${i}].station`,
-        `${o.name} reaches from ${from.toFixed(2)} to ${to.toFixed(2)} m, past an end of the wall (0 to ${plan.length} m)`,
+        `${o.name} reaches from ${said.length(from, 2)} to ${said.length(to, 2)}, past an end of the wall (${said.given(0)} to ${said.given(plan.length)})`,
       )
-    if (o.bottom >= high - 1e-6) say(`openings[${i}].bottom`, `${o.name} begins at ${o.bottom} m, above the wall, which ends at ${high} m`)
+    if (o.bottom >= high - 1e-6)
+      say(`openings[${i}].bottom`, `${o.name} begins at ${said.given(o.bottom)}, above the wall, which ends at ${said.given(high)}`)
     else if (o.bottom + o.height <= low + 1e-6)
-      say(`openings[${i}].bottom`, `${o.name} ends at ${(o.bottom + o.height).toFixed(2)} m, below the pad, which lies at ${low} m or higher`)
+      say(
+        `openings[${i}].bottom`,
+        `${o.name} ends at ${said.length(o.bottom + o.height, 2)}, below the pad, which lies at ${said.given(low)} or higher`,
+      )
   })
   plan.sections.forEach((s, i) => {
     if (![...layout.cells.values()].some((c) => c.section === s.id))
@@ -52,7 +57,7 @@ export function misplaced(layout: Laid): Problem[] {
   const seen = new Map<string, number>()
   plan.drain.outlets.forEach((o, i) => {
     const before = seen.get(o.station.toFixed(2))
-    if (before !== undefined) say(`drain.outlets[${i}].station`, `there is an outlet at ${o.station} m already (no. ${before + 1})`)
+    if (before !== undefined) say(`drain.outlets[${i}].station`, `there is an outlet at ${said.given(o.station)} already (no. ${before + 1})`)
     seen.set(o.station.toFixed(2), i)
   })
   return problems

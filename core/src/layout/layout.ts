@@ -1,4 +1,5 @@
 import { failAll, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
 import { alignmentFor, exposedHeight, type Plan, toeAt, topAt } from '../plan'
 import { embedment, LIMITS } from '../rules'
@@ -74,7 +75,7 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   const { steps, tops } = found.value
   const courses = rowsOf(plan, steps, tops)
   if (courses.length === 0) {
-    return { ok: false, problems: [{ field: 'grades', message: `the wall is lower than one course of ${unit.height} m` }] }
+    return { ok: false, problems: [{ field: 'grades', message: `the wall is lower than one course of ${said.given(unit.height)}` }] }
   }
 
   const alignment = alignmentFor(plan)
@@ -362,13 +363,13 @@ function cautionsOf(plan: Plan, system: WallSystem, courses: readonly Course[], 
     result.push({
       id: 'engineer',
       blocks: true,
-      message: `The wall shows ${tall.toFixed(2)} m, over the ${limit} m a crew may build without an engineer. Name the engineered plan in the plan before digging.`,
+      message: `The wall shows ${said.length(tall, 2)}, over the ${said.given(limit)} a crew may build without an engineer. Name the engineered plan in the plan before digging.`,
     })
   }
   const from = plan.drain.outlets.map((o) => o.station).sort((a, b) => a - b)
   const gaps = [...from.slice(1).map((s, i) => s - (from[i] as number))]
   if (gaps.some((g) => g > plan.drain.maxOutletSpacing)) {
-    result.push({ id: 'outlets', blocks: false, message: `Outlets are more than ${plan.drain.maxOutletSpacing} m apart; add one between.` })
+    result.push({ id: 'outlets', blocks: false, message: `Outlets are more than ${said.given(plan.drain.maxOutletSpacing)} apart; add one between.` })
   }
   if (plan.drain.fall < 0.01) {
     result.push({ id: 'fall', blocks: false, message: `The pipe falls ${(plan.drain.fall * 100).toFixed(1)} %; under 1 % it silts up.` })
@@ -378,7 +379,7 @@ function cautionsOf(plan: Plan, system: WallSystem, courses: readonly Course[], 
       result.push({
         id: 'outlet-high',
         blocks: false,
-        message: `The outlet at ${o.station} m is above the toe grade: water stands behind the wall up to it.`,
+        message: `The outlet at ${said.given(o.station)} is above the toe grade: water stands behind the wall up to it.`,
       })
     }
   }
@@ -388,7 +389,7 @@ function cautionsOf(plan: Plan, system: WallSystem, courses: readonly Course[], 
       if (!r.broken) continue
       const known = broken.get(r.broken)
       if (known) known.count++
-      else broken.set(r.broken, { count: 1, first: `course ${c.course}, ${r.from.toFixed(2)} to ${r.to.toFixed(2)} m` })
+      else broken.set(r.broken, { count: 1, first: `course ${c.course}, ${said.length(r.from, 2)} to ${said.length(r.to, 2)}` })
     }
   })
   for (const [rule, { count, first }] of broken) {

@@ -1,4 +1,5 @@
 import type { Problem } from '../base/result'
+import { said } from '../base/said'
 import { exposedHeight, type Plan } from '../plan'
 import { embedment } from '../rules'
 
@@ -35,6 +36,6 @@ export function tooManyPieces(plan: Plan): Problem | undefined {
   const share = Math.floor((plan.length * PIECE_LIMIT) / pieces)
   return {
     field: 'length',
-    message: `makes about ${pieces.toLocaleString('en')} pieces of ${plan.unit.length} × ${plan.unit.height} m; at most ${PIECE_LIMIT.toLocaleString('en')} are laid out as one wall. Plan it as walls of up to ${share} m each, or check the size of the unit`,
+    message: `makes about ${pieces.toLocaleString('en')} pieces of ${said.given(plan.unit.length)} × ${said.given(plan.unit.height)}; at most ${PIECE_LIMIT.toLocaleString('en')} are laid out as one wall. Plan it as walls of up to ${said.given(share)} each, or check the size of the unit`,
   }
 }

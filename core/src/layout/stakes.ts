@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { type Alignment, offsetOf, pointAt, pointOn, type SitePoint, stationOf, tidy } from '../geometry'
 import { type Plan, toeAt, topAt } from '../plan'
 import { type Layout, stepAt } from './layout'
@@ -189,10 +190,10 @@ export function clearances(layout: Layout): Clearance[] {
       station: best.station,
       ok: good,
       message: good
-        ? `${o.name}: ${distance.toFixed(2)} m from the excavation at station ${best.station.toFixed(1)} m; ${o.clearance} m asked`
+        ? `${o.name}: ${said.length(distance, 2)} from the excavation at station ${said.length(best.station, 1)}; ${said.given(o.clearance)} asked`
         : distance < 0
-          ? `${o.name} stands in the excavation at station ${best.station.toFixed(1)} m, ${(-distance).toFixed(2)} m inside its edge; ${o.clearance} m clear is asked. Move the line, steepen or shore the cut as a competent person decides, or have it moved`
-          : `${o.name} is ${distance.toFixed(2)} m from the excavation at station ${best.station.toFixed(1)} m; ${o.clearance} m is asked`,
+          ? `${o.name} stands in the excavation at station ${said.length(best.station, 1)}, ${said.length(-distance, 2)} inside its edge; ${said.given(o.clearance)} clear is asked. Move the line, steepen or shore the cut as a competent person decides, or have it moved`
+          : `${o.name} is ${said.length(distance, 2)} from the excavation at station ${said.length(best.station, 1)}; ${said.given(o.clearance)} is asked`,
     }
   })
 }

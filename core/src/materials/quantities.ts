@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { stationsOver, tidy } from '../geometry'
 import { gridStretches, type Layout, stepAt } from '../layout'
 import { toeAt, topAt } from '../plan'
@@ -6,7 +7,6 @@ import { cutList } from './cut-list'
 
 export type { Quantity } from '../systems'
 
-const f = (n: number, places = 2) => n.toFixed(places)
 /** Loose soil over soil in the bank; common earth. A site's own figure goes before it. */
 const SWELL = 1.25
 
@@ -64,7 +64,13 @@ export function quantities(layout: Layout): Quantity[] {
   if (unit.perPallet)
     say('pallets', 'Pallets', Math.ceil((ordered + other) / unit.perPallet), 'pieces', `${ordered + other} ÷ ${unit.perPallet} a pallet`)
   const run = sum(set, (p) => p.length * ((p.height ?? unit.height) / unit.height))
-  say('mass', `Mass of ${many}`, (run / unit.length) * unit.mass, 'kg', `${f(run)} m of course ÷ ${unit.length} m × ${unit.mass} kg`)
+  say(
+    'mass',
+    `Mass of ${many}`,
+    (run / unit.length) * unit.mass,
+    'kg',
+    `${said.length(run, 2)} of course ÷ ${said.given(unit.length)} × ${said.mass(unit.mass)}`,
+  )
 
   const face = sum(set, (p) => p.length * (p.height ?? unit.height)) + sum(pieces, (p) => (p.kind === 'return' ? p.length * unit.height : 0))
   say('face', 'Face', face, 'm²', 'true length of every course × its height')
@@ -77,19 +83,31 @@ export function quantities(layout: Layout): Quantity[] {
       'Caps',
       layout.caps.length,
       'pieces',
-      `${f(topRun)} m of top ÷ ${unit.capLength ?? unit.length} m${parts.length > 0 ? `; of them ${parts.join(', ')}` : ''}`,
+      `${said.length(topRun, 2)} of top ÷ ${said.given(unit.capLength ?? unit.length)}${parts.length > 0 ? `; of them ${parts.join(', ')}` : ''}`,
     )
     for (const k of ['end', 'corner', 'tapered'] as const) if (caps(k) > 0) say(`caps-${k}`, `Caps: ${CAP_WORDS[k]}`, caps(k), 'pieces', CAP_WHY[k])
   }
 
   const padRun = sum(layout.steps, (s) => s.end - s.start)
-  say('pad', 'Pad, compacted', padRun * plan.pad.width * plan.pad.thickness, 'm³', `${f(padRun)} m × ${plan.pad.width} m × ${plan.pad.thickness} m`)
+  say(
+    'pad',
+    'Pad, compacted',
+    padRun * plan.pad.width * plan.pad.thickness,
+    'm³',
+    `${said.length(padRun, 2)} × ${said.given(plan.pad.width)} × ${said.given(plan.pad.thickness)}`,
+  )
   const padOrder = padRun * plan.pad.width * plan.pad.thickness * plan.pad.looseFactor * (1 + waste.stone / 100)
   say('pad-order', 'Order: pad material, loose', padOrder, 'm³', `× ${plan.pad.looseFactor} loose + ${waste.stone} %`)
   const own = system.quantities({ plan, pieces, face, topRun, whole })
   const cores = own.find((q) => q.id === 'cores')?.value ?? 0
   const behind = face * plan.stone.width
-  say('stone', 'Drainage stone', cores + behind, 'm³', `${cores > 0 ? `cores ${f(cores)} + ` : ''}behind ${f(face)} m² × ${plan.stone.width} m`)
+  say(
+    'stone',
+    'Drainage stone',
+    cores + behind,
+    'm³',
+    `${cores > 0 ? `cores ${said.volume(cores)} + ` : ''}behind ${said.area(face)} × ${said.given(plan.stone.width)}`,
+  )
   say('stone-order', 'Order: drainage stone', (cores + behind) * (1 + waste.stone / 100), 'm³', `+ ${waste.stone} %`)
 
   let backfill = 0
@@ -127,7 +145,7 @@ export function quantities(layout: Layout): Quantity[] {
     'Dig below toe grade, bank',
     dig,
     'm³',
-    `${f(width)} m wide, the back leaning ${slope} : 1, from toe grade to the bottom of the pad; average end areas at 0.5 m`,
+    `${said.length(width, 2)} wide, the back leaning ${slope} : 1, from toe grade to the bottom of the pad; average end areas at ${said.given(0.5)}`,
   )
   say('bank', 'Cut above toe grade, bank', bank, 'm³', 'only where natural ground already stands at the top grade behind the wall')
   say('spoil', 'Spoil of the trench, loose', dig * SWELL, 'm³', `dig × ${SWELL} swell; less what is kept as fill`)

@@ -1,4 +1,5 @@
 import type { Problem, Result } from '../base/result'
+import { said } from '../base/said'
 import { type Alignment, alignmentOf, straight } from '../geometry'
 import type { Plan } from './plan'
 
@@ -38,6 +39,6 @@ export function checkAlignment(plan: Pick<Plan, 'alignment' | 'length'>): Proble
   if (!result.ok) return result.problems.map((p) => ({ ...p, field: `alignment.${p.field}` }))
   const { length } = result.value
   return Math.abs(length - plan.length) > LENGTH_SLACK
-    ? [{ field: 'length', message: `is ${plan.length} m, but the alignment is ${length.toFixed(3)} m long; they must agree` }]
+    ? [{ field: 'length', message: `is ${said.given(plan.length)}, but the alignment is ${said.length(length, 3)} long; they must agree` }]
     : []
 }

@@ -1,4 +1,5 @@
 import { failAll, ok, type Problem, type Result } from '../base/result'
+import { said } from '../base/said'
 import { read } from '../base/schema'
 import { below, same } from '../geometry'
 import { checkAlignment } from './alignment'
@@ -21,22 +22,22 @@ export function readPlan(value: unknown): Result<Plan> {
   plan.grades.forEach((g, i) => {
     const before = plan.grades[i - 1]
     if (before && !below(before.station, g.station)) {
-      say(`grades[${i}].station`, `must be after ${before.station} m, not ${g.station}; list stations in order, each once`)
+      say(`grades[${i}].station`, `must be after ${said.given(before.station)}, not ${said.given(g.station)}; list stations in order, each once`)
     }
     if (below(plan.length, g.station)) {
-      say(`grades[${i}].station`, `${g.station} m is beyond the wall, which ends at ${plan.length} m`)
+      say(`grades[${i}].station`, `${said.given(g.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
     }
     if (!below(g.toe, g.top)) {
-      say(`grades[${i}].top`, `top grade ${g.top} m must be above toe grade ${g.toe} m at station ${g.station}`)
+      say(`grades[${i}].top`, `top grade ${said.given(g.top)} must be above toe grade ${said.given(g.toe)} at station ${said.given(g.station)}`)
     }
     if (g.top - g.toe > 15) {
-      say(`grades[${i}].top`, `${(g.top - g.toe).toFixed(2)} m of wall is over the limit of 15 m; are the grades in feet?`)
+      say(`grades[${i}].top`, `${said.length(g.top - g.toe, 2)} of wall is over the limit of ${said.given(15)}; are the grades in feet?`)
     }
   })
   if (!same(plan.grades[0]?.station ?? 0, 0)) say('grades[0].station', 'the first station must be 0, the start of the wall')
   const last = plan.grades[plan.grades.length - 1]
   if (last && below(last.station, plan.length)) {
-    say(`grades[${plan.grades.length - 1}].station`, `grades end at ${last.station} m, the wall at ${plan.length} m`)
+    say(`grades[${plan.grades.length - 1}].station`, `grades end at ${said.given(last.station)}, the wall at ${said.given(plan.length)}`)
   }
 
   let at = 0
@@ -45,21 +46,21 @@ export function readPlan(value: unknown): Result<Plan> {
     if (ids.has(s.id)) say(`sections[${i}].id`, `"${s.id}" is used twice`)
     ids.add(s.id)
     if (!/^[A-Za-z0-9]+$/.test(s.id)) say(`sections[${i}].id`, `"${s.id}" must be letters and digits`)
-    if (!same(s.from, at)) say(`sections[${i}].from`, `must start at ${at} m where the one before ends, not ${s.from}`)
-    if (!below(s.from, s.to)) say(`sections[${i}].to`, `must be beyond ${s.from} m, not ${s.to}`)
+    if (!same(s.from, at)) say(`sections[${i}].from`, `must start at ${said.given(at)} where the one before ends, not ${said.given(s.from)}`)
+    if (!below(s.from, s.to)) say(`sections[${i}].to`, `must be beyond ${said.given(s.from)}, not ${said.given(s.to)}`)
     at = s.to
   })
   if (!same(at, plan.length)) {
-    say(`sections[${plan.sections.length - 1}].to`, `sections end at ${at} m, the wall at ${plan.length} m`)
+    say(`sections[${plan.sections.length - 1}].to`, `sections end at ${said.given(at)}, the wall at ${said.given(plan.length)}`)
   }
 
   plan.drain.outlets.forEach((o, i) => {
     if (below(plan.length, o.station)) {
-      say(`drain.outlets[${i}].station`, `${o.station} m is beyond the wall, which ends at ${plan.length} m`)
+      say(`drain.outlets[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
     }
   })
   if (plan.pad.width < plan.unit.depth) {
-    say('pad.width', `${plan.pad.width} m is narrower than the unit, ${plan.unit.depth} m deep`)
+    say('pad.width', `${said.given(plan.pad.width)} is narrower than the unit, ${said.given(plan.unit.depth)} deep`)
   }
   const seen = new Set<number>()
   plan.grid.forEach((g, i) => {
@@ -70,23 +71,26 @@ export function readPlan(value: unknown): Result<Plan> {
     if (below(room, g.length)) {
       say(
         `grid[${i}].length`,
-        `${g.length} m of grid does not fit: the excavation gives ${room.toFixed(2)} m at course ${g.course}; dig deeper behind or shorten the layer`,
+        `${said.given(g.length)} of grid does not fit: the excavation gives ${said.length(room, 2)} at course ${g.course}; dig deeper behind or shorten the layer`,
       )
     }
   })
   problems.push(...checkAlignment(plan))
   plan.openings?.forEach((o, i) => {
-    if (below(plan.length, o.station)) say(`openings[${i}].station`, `${o.station} m is beyond the wall, which ends at ${plan.length} m`)
+    if (below(plan.length, o.station))
+      say(`openings[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
   })
   plan.water?.possible?.forEach((o, i) => {
-    if (below(plan.length, o.station)) say(`water.possible[${i}].station`, `${o.station} m is beyond the wall, which ends at ${plan.length} m`)
+    if (below(plan.length, o.station))
+      say(`water.possible[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
   })
   const rolls = new Set<string>()
   plan.gridRolls?.forEach((r, i) => {
     if (rolls.has(r.type)) say(`gridRolls[${i}].type`, `there is a roll of ${r.type} already`)
     rolls.add(r.type)
     const longest = Math.max(0, ...plan.grid.filter((g) => g.type === r.type).map((g) => g.length))
-    if (below(r.length, longest)) say(`gridRolls[${i}].length`, `${r.length} m is shorter than the layer of ${longest} m cut from it`)
+    if (below(r.length, longest))
+      say(`gridRolls[${i}].length`, `${said.given(r.length)} is shorter than the layer of ${said.given(longest)} cut from it`)
   })
   plan.obstacles?.forEach((o, i) => {
     if (o.points.length === 1 && !o.radius) say(`obstacles[${i}].radius`, 'a single point needs a radius')
@@ -94,9 +98,9 @@ export function readPlan(value: unknown): Result<Plan> {
   const tile = plan.unit.pattern
   tile?.pieces.forEach((p, i) => {
     if (below(tile.length, p.x + p.length))
-      say(`unit.pattern.pieces[${i}].length`, `reaches ${(p.x + p.length).toFixed(3)} m, past the tile of ${tile.length} m`)
+      say(`unit.pattern.pieces[${i}].length`, `reaches ${said.length(p.x + p.length, 3)}, past the tile of ${said.given(tile.length)}`)
     if (below(plan.unit.height, p.y + p.height))
-      say(`unit.pattern.pieces[${i}].height`, `reaches ${(p.y + p.height).toFixed(3)} m, over the course of ${plan.unit.height} m`)
+      say(`unit.pattern.pieces[${i}].height`, `reaches ${said.length(p.y + p.height, 3)}, over the course of ${said.given(plan.unit.height)}`)
   })
   if (tile) {
     const filled = tile.pieces.reduce((sum, p) => sum + p.length * p.height, 0)

@@ -1,4 +1,5 @@
 import { fail, failAll, ok, type Problem, type Result } from '../base/result'
+import { said } from '../base/said'
 import { optionalQuantity, optionalRecord, optionalText, quantity, read, record, text, yup } from '../base/schema'
 import { holdPoint, ROLES, type Role } from '../rules'
 import type { Entry, RecordedEntry, Verdict } from './entry'
@@ -157,14 +158,14 @@ function checkLinks(state: WallState, entry: Entry): Result<true> {
       return fail(field, 'a re-check belongs to the same stage, section and course')
     }
     if (entry.recheckOf && finding.entry.where.station !== undefined && Math.abs((entry.where.station ?? -9) - finding.entry.where.station) > 0.5) {
-      return fail('where.station', `re-check at ${finding.entry.where.station} m, where the finding is`)
+      return fail('where.station', `re-check at ${said.given(finding.entry.where.station)}, where the finding is`)
     }
     if (entry.recheckOf && !(kindOf(entry.kind)?.closes ?? [entry.kind]).includes(finding.entry.kind)) {
       return fail(field, `a ${entry.kind} cannot re-check a ${finding.entry.kind}`)
     }
     const across = finding.entry.where.offset
     if (entry.recheckOf && across !== undefined && Math.abs((entry.where.offset ?? 99) - across) > 0.1) {
-      return fail('where.offset', `re-check at ${across} m from the face, where the finding is`)
+      return fail('where.offset', `re-check at ${said.given(across)} from the face, where the finding is`)
     }
     if (entry.recheckOf && finding.entry.kind === entry.kind) {
       const other = kindOf(entry.kind)?.again?.(entry, finding.entry)
@@ -198,15 +199,15 @@ function findStep(state: WallState, entry: Entry): Result<Step> {
     if (where.station === undefined) return fail('where.station', 'is missing; a reading is taken at a station')
     const over = stretchesOf(state.layout, stage, step.section ?? '', step.course)
     if (!over.some((s) => (where.station ?? -1) >= s.from - 0.01 && (where.station ?? -1) <= s.to + 0.01)) {
-      const ends = over.map((s) => `${s.from} to ${s.to}`).join(', ')
-      return fail('where.station', `${where.station} m is beyond this stretch (${ends} m)`)
+      const ends = over.map((s) => `${said.given(s.from)} to ${said.given(s.to)}`).join(', ')
+      return fail('where.station', `${said.given(where.station)} is beyond this stretch (${ends})`)
     }
     if (step.lines.length > 0) {
-      const lines = step.lines.map((l) => `${l}`).join(' and ')
-      if (where.offset === undefined) return fail('where.offset', `is missing; the pad is read along lines at ${lines} m from the face`)
+      const lines = step.lines.map((l) => said.given(l)).join(' and ')
+      if (where.offset === undefined) return fail('where.offset', `is missing; the pad is read along lines at ${lines} from the face`)
       const reach = state.layout.plan.pad.width
       if (!step.lines.some((l) => Math.abs(l - (where.offset ?? 0)) <= reach)) {
-        return fail('where.offset', `${where.offset} m is off the pad; it is read at ${lines} m from the face`)
+        return fail('where.offset', `${said.given(where.offset)} is off the pad; it is read at ${lines} from the face`)
       }
     }
   }

@@ -1,5 +1,5 @@
+import { said } from '../base/said'
 import { expectedAt } from '../forecast'
-import { said } from '../units/say'
 import { live, statusOf } from './fold'
 import { growthReport } from './growth-report'
 import { UNIT_LEVEL, type UnitLevelData } from './kinds'

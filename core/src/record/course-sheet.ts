@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { cellKey } from '../layout'
 import { LIMITS } from '../rules'
 import type { Verdict, Where } from './entry'
@@ -93,7 +94,7 @@ export function courseSheet(state: WallState, section: string, course: number): 
       makers.push((worst, station) => [{ kind: 'sighting', where: { ...where, ...(station === undefined ? {} : { station }) }, data: { worst } }])
     } else if (work.type === 'readings') {
       const limit = limitAt(state.layout, step.stage, { ...where, station: step.points[0] })
-      lines.push({ step, words: `sighted along, nothing over ±${Math.round(limit.value * 1000)} mm` })
+      lines.push({ step, words: `sighted along, nothing over ±${said.small(limit.value)}` })
       makers.push(() => [{ kind: 'sighting', where, data: {} }])
     } else if (work.type === 'check') {
       const measures = work.measures?.length ?? 0

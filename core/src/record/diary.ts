@@ -1,3 +1,4 @@
+import { say } from '../units/say'
 import type { Entry, Reader } from './entry'
 import { contextOf } from './fold'
 import { kindOf } from './kinds'
@@ -6,7 +7,7 @@ import type { WallState } from './state'
 
 /** One entry as a line of the diary. @example lineOf(state, entry, { units: 'metric' }) // 'Set 14 blocks' */
 export function lineOf(state: WallState, entry: Entry, reader: Reader): string {
-  const line = kindOf(entry.kind)?.line(entry, reader, contextOf(state, entry)) ?? entry.kind
+  const line = say(kindOf(entry.kind)?.line(entry, reader, contextOf(state, entry)) ?? entry.kind, reader.units)
   if (!entry.instrument) return line
   const { name, serial, calibratedUntil } = entry.instrument
   return `${line} · ${name} ${serial}${outOfCalibration(entry) ? `, calibration ran out on ${calibratedUntil}` : ''}`

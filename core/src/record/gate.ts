@@ -1,7 +1,7 @@
+import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
 import { holdPoint, LIMITS } from '../rules'
 import type { Requirement } from '../systems'
-import { said } from '../units/say'
 import { live, statusOf } from './fold'
 import type { WallState } from './state'
 import { cleared, complete, isClosed, settled } from './status'

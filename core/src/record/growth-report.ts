@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { type Correction, type CourseReading, correctionOf, expectedAt, type Growth, type GrowthRule, growthFrom } from '../forecast'
 import type { Layout } from '../layout'
 import { LIMITS, type LimitName } from '../rules'
@@ -306,7 +307,7 @@ export function correctionWords(c: GrowthColumn, sense: GrowthSense): string {
   if (way === 'reset') {
     return `Too much for ${sense === 'level' ? 'shims' : 'pulling'}: take back to course ${Math.min(from ?? c.growth.now, c.growth.now)} and set it again.`
   }
-  const each = Math.round(Math.abs(courses[0]?.by ?? 0) * 1000)
+  const each = said.small(courses[0]?.by ?? 0)
   const [a, b] = [courses[0]?.course, courses[courses.length - 1]?.course]
-  return `${verb} ${each} mm at ${a === b ? `course ${a}` : `each of courses ${a} to ${b}`}.`
+  return `${verb} ${each} at ${a === b ? `course ${a}` : `each of courses ${a} to ${b}`}.`
 }

@@ -1,5 +1,5 @@
+import { said } from '../base/said'
 import { holdPoint, type Role, witnessPoint } from '../rules'
-import { said } from '../units/say'
 import type { RecordedEntry, Verdict } from './entry'
 import { live, statusOf } from './fold'
 import { barriers, nextStep, titleOf } from './gate'

@@ -1,7 +1,7 @@
 import type { Result } from '../base/result'
+import { said } from '../base/said'
 import { type LevelBook, reduceBook, type Sight } from '../ground'
 import { LIMITS } from '../rules'
-import { said } from '../units/say'
 import type { RecordedEntry } from './entry'
 import { live } from './fold'
 import type { ReadingData, SetupData, SightData } from './kinds'

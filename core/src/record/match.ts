@@ -1,7 +1,7 @@
+import { said } from '../base/said'
 import { pointAt } from '../geometry'
 import type { Layout } from '../layout'
 import { counted } from '../systems'
-import { said } from '../units/say'
 import type { Entry } from './entry'
 import { type GeogridData, kindOf, type PipeData } from './kinds'
 import type { Step } from './steps'

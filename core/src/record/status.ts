@@ -1,4 +1,4 @@
-import { said } from '../units/say'
+import { said } from '../base/said'
 import type { RecordedEntry } from './entry'
 import type { CheckData, GeogridData, LiftData, PhotoData, PipeData, SightingData, UnitsData } from './kinds'
 import { kindOf } from './kinds'

@@ -1,4 +1,5 @@
 import type { Result } from '../base/result'
+import { said } from '../base/said'
 import { invertAt, type Layout, stepAt } from '../layout'
 import { toeAt } from '../plan'
 import { LIMITS } from '../rules'
@@ -115,13 +116,13 @@ export function drainPlan(layout: Layout): DrainPlan {
     cautions.push(`The plan says "${DRAIN_SCHOOLS[water.school].name.toLowerCase()}"; ${fits.why} "${DRAIN_SCHOOLS[fits.school].name}" would fit.`)
   }
   if (profile.ok && profile.value.longestRun > d.maxOutletSpacing + 1e-9) {
-    cautions.push(`Water travels ${profile.value.longestRun.toFixed(1)} m to an outlet; ${d.maxOutletSpacing} m is allowed.`)
+    cautions.push(`Water travels ${said.length(profile.value.longestRun, 1)} to an outlet; ${said.given(d.maxOutletSpacing)} is allowed.`)
   }
   if (profile.ok && profile.value.violations.length > 0) {
     const v = profile.value.violations
     const most = Math.max(...v.map((x) => x.by))
     cautions.push(
-      `Between ${v[0]?.station} and ${v[v.length - 1]?.station} m the pipe stands up to ${(most * 1000).toFixed(0)} mm above the ground in front: it cannot be covered there. More outlets, or less fall.`,
+      `Between ${said.given(v[0]?.station ?? 0)} and ${said.given(v[v.length - 1]?.station ?? 0)} the pipe stands up to ${said.small(most)} above the ground in front: it cannot be covered there. More outlets, or less fall.`,
     )
   }
   const flow = flowOf(layout, profile)

@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { type Cutting, gridCut } from '../bond'
 import { below } from '../geometry'
 import { gridStretches, type Layout } from '../layout'
@@ -113,8 +114,8 @@ function liesOf(layout: Layout, course: number, length: number, width: number, o
       radius: piece.radius,
       tail,
       words: convex
-        ? `Outward curve: tails overlap by up to ${tail.toFixed(2)} m; at least 75 mm of soil between two strips.`
-        : `Inward curve: tails stand up to ${tail.toFixed(2)} m apart; the next layer covers these gaps, start it half a strip on.`,
+        ? `Outward curve: tails overlap by up to ${said.length(tail, 2)}; at least ${said.small(0.075)} of soil between two strips.`
+        : `Inward curve: tails stand up to ${said.length(tail, 2)} apart; the next layer covers these gaps, start it half a strip on.`,
     })
   }
   return lies

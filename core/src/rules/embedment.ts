@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, list, quantity, record } from '../base/schema'
 import { embedmentSchema } from '../plan'
 
@@ -37,7 +38,7 @@ export function checkEmbedmentRules(rules: readonly EmbedmentRule[], at: string)
  * // depth 0.2, governing 1, courses 1
  */
 export function embedment(input: EmbedmentInput): Result<{ depth: number; governing: number; courses: number }> {
-  if (!(input.unitHeight > 0)) return fail('unitHeight', `must be over 0 m, not ${input.unitHeight}`)
+  if (!(input.unitHeight > 0)) return fail('unitHeight', `must be over ${said.given(0)}, not ${said.given(input.unitHeight)}`)
   const checked = checkEmbedmentRules(input.rules, 'rules')
   if (!checked.ok) return checked
   let depth = Number.NEGATIVE_INFINITY

@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import type { Requirement, Stage } from './system'
 
 /** The pipe behind the first course: read, laid stretch by stretch, seen, then covered. The same behind every kind of unit. */
@@ -53,7 +54,7 @@ export const gridStage = (how: string): Stage => ({
   when: 'with-grid',
   hold: 'geogrid',
   how,
-  caution: 'Tracked plant turns a layer to shreds: at least 150 mm of fill on it before anything drives there.',
+  caution: `Tracked plant turns a layer to shreds: at least ${said.small(0.15)} of fill on it before anything drives there.`,
   work: { type: 'grid' },
   requires: [{ stage: 'backfill', of: 'same', force: 'soft', why: 'the fill is not up to the layer' }],
 })

@@ -101,6 +101,14 @@ export function formatSmall(metres: number, system: UnitSystem): string {
   return system === 'metric' ? `${Math.round(size * 1000)} mm` : `${sixteenths(size / INCH)}"`
 }
 
+/** A length as somebody gave it: `1.2 m`, not `1.200 m`. @example formatGiven(1.2, 'metric') // '1.2 m' */
+export const formatGiven = (metres: number, system: UnitSystem): string =>
+  system === 'metric' ? `${+metres.toFixed(4)} m` : formatLength(metres, system)
+
+/** A small length to the tenth of a millimetre, or to the sixteenth; without sign. @example formatFine(0.1524, 'metric') // '152.4 mm' */
+export const formatFine = (metres: number, system: UnitSystem): string =>
+  system === 'metric' ? `${(Math.abs(metres) * 1000).toFixed(1)} mm` : formatSmall(metres, system)
+
 /**
  * The same with its sign where it is below nothing: `−280 mm`. For a length that has a direction and no words for it.
  *
@@ -145,8 +153,8 @@ export function formatDeviation(metres: number, sense: DeviationSense, system: U
 export const formatVolume = (m3: number, system: UnitSystem) =>
   m3 > 0 && m3 < 0.05
     ? system === 'metric'
-      ? `${(m3 * 1000).toFixed(1)} l`
-      : `${(m3 * 264.172052).toFixed(1)} gal`
+      ? `${(m3 * 1000).toFixed(m3 < 0.005 ? 2 : 1)} l`
+      : `${(m3 * 264.172052).toFixed(m3 < 0.005 ? 3 : 1)} gal`
     : system === 'metric'
       ? `${m3.toFixed(1)} m³`
       : `${(m3 / 0.764554857984).toFixed(1)} yd³`

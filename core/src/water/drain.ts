@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type InferType, list, quantity, record } from '../base/schema'
 
 const elevation = () => quantity({ min: -500, max: 9000, unit: 'm' })
@@ -52,15 +53,15 @@ export interface DrainProfile {
 export function drain(input: DrainInput): Result<DrainProfile> {
   const { length, fall, outlets } = input
   for (const [i, o] of outlets.entries())
-    if (o.station > length) return fail(`outlets[${i}].station`, `${o.station} m is beyond the wall, which ends at ${length} m`)
+    if (o.station > length) return fail(`outlets[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(length)}`)
   for (const [i, c] of input.ceiling.entries())
-    if (c.station > length) return fail(`ceiling[${i}].station`, `${c.station} m is beyond the wall, which ends at ${length} m`)
+    if (c.station > length) return fail(`ceiling[${i}].station`, `${said.given(c.station)} is beyond the wall, which ends at ${said.given(length)}`)
   const sorted = [...outlets].sort((a, b) => a.station - b.station || a.invert - b.invert)
   for (let i = 1; i < sorted.length; i++) {
     if ((sorted[i] as Outlet).station === (sorted[i - 1] as Outlet).station) {
       return fail(
         `outlets[${Math.max(outlets.indexOf(sorted[i] as Outlet), outlets.indexOf(sorted[i - 1] as Outlet))}].station`,
-        `there are two outlets at ${sorted[i]?.station} m`,
+        `there are two outlets at ${said.given(sorted[i]?.station ?? 0)}`,
       )
     }
   }

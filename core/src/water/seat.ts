@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 /** Where a toe drain sits. */
 export type DrainSchool = 'in-pad' | 'on-bed' | 'raised'
 
@@ -40,5 +41,5 @@ export function drainSeat(f: SeatFacts): { school: DrainSchool; invert: number; 
     const why = f.open ? 'The outlet is not low enough to empty the open pad itself.' : 'The pad is dense, and water can leave at its top.'
     return { school: 'on-bed', invert: on, why }
   }
-  return { school: 'raised', invert: f.outlet, why: `The lowest outlet lies ${((f.outlet - on) * 1000).toFixed(0)} mm above a bed on the pad.` }
+  return { school: 'raised', invert: f.outlet, why: `The lowest outlet lies ${said.small(f.outlet - on)} above a bed on the pad.` }
 }

@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../base/result'
+import { said } from '../base/said'
 import { type DrainProfile, drain, type Outlet } from './drain'
 
 /** Where the pipe may not stand higher, m. */
@@ -38,7 +39,8 @@ const EPS = 1e-9
 export function solveDrain(task: DrainTask): Result<DrainSolution> {
   const { length, fall, maxOutletSpacing } = task
   for (const [i, o] of task.possible.entries())
-    if (o.station > length + EPS) return fail(`possible[${i}].station`, `${o.station} m is beyond the wall, which ends at ${length} m`)
+    if (o.station > length + EPS)
+      return fail(`possible[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(length)}`)
   // Of two at one place the lower one does more.
   const at = [...task.possible]
     .sort((a, b) => a.station - b.station || a.invert - b.invert)
@@ -95,7 +97,7 @@ function explain(task: DrainTask, at: readonly Outlet[]): Result<never> {
     if (b - a > maxOutletSpacing + EPS) {
       return fail(
         'possible',
-        `there is no place for an outlet between ${a} and ${b} m, ${(b - a).toFixed(1)} m apart; ${maxOutletSpacing} m is allowed`,
+        `there is no place for an outlet between ${said.given(a)} and ${said.given(b)}, ${said.length(b - a, 1)} apart; ${said.given(maxOutletSpacing)} is allowed`,
       )
     }
   }
@@ -105,7 +107,7 @@ function explain(task: DrainTask, at: readonly Outlet[]): Result<never> {
   if (worst) {
     return fail(
       'ceiling',
-      `at ${worst.station} m the pipe would stand ${(worst.by * 1000).toFixed(0)} mm too high even with every outlet; a lower outlet near there, or less fall, is needed`,
+      `at ${said.given(worst.station)} the pipe would stand ${said.small(worst.by)} too high even with every outlet; a lower outlet near there, or less fall, is needed`,
     )
   }
   return fail(

@@ -10,6 +10,7 @@ import {
   growthReport,
   LIMITS,
   type Plan,
+  say,
   surenessWords,
 } from '@stone-tally/core'
 import { useMemo, useRef, useState } from 'react'
@@ -115,7 +116,7 @@ export function AheadPage({ wall, name, plans, me }: { wall: string; name: strin
             <p style={{ color: 'var(--soft)' }}>{surenessWords(column.growth)}</p>
             {column.lean !== undefined && column.lean > LIMITS.lean.value ? (
               <Caution>
-                {column.lean.toFixed(1)}° of lean off the design at the top; {LIMITS.lean.value}° is the limit. {LIMITS.lean.reason}
+                {column.lean.toFixed(1)}° of lean off the design at the top; {LIMITS.lean.value}° is the limit. {say(LIMITS.lean.reason, units)}
               </Caution>
             ) : null}
             <p style={{ fontSize: 15, color: 'var(--soft)' }}>

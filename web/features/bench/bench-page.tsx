@@ -1,6 +1,6 @@
 'use client'
 
-import { CALCULATORS, type CurveData, calculate, calculatorOf, proctor, WINDOWS } from '@stone-tally/core'
+import { CALCULATORS, type CurveData, calculate, calculatorOf, proctor, say, type UnitSystem, WINDOWS } from '@stone-tally/core'
 import Link from 'next/link'
 import { useState } from 'react'
 import styled from 'styled-components'
@@ -8,7 +8,8 @@ import { DensityChart } from '@/features/ground'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, MAIN, Problems, Row, Stack } from '@/ui/controls'
-import { Fields, readTyped, type Typed, typedOf } from './form'
+import { usePreferences } from '@/ui/preferences'
+import { type Exact, Fields, readTyped, type Typed, typedOf } from './form'
 
 const Frame = styled.main.attrs(MAIN)`
   max-width: 1280px; margin: 0 auto; padding: 16px 20px 60px; display: grid; grid-template-columns: 210px minmax(0, 1fr) minmax(0, 1fr); gap: 30px; align-items: start;
@@ -25,9 +26,16 @@ const Lines = styled.ol`
 /** The Bench: one formula of the trade at a time, with the numbers put in and every step of the working shown. */
 export function BenchPage({ me, calculator: name }: { me: Me; calculator: string }) {
   const calculator = calculatorOf(name)
-  const [typed, setTyped] = useState<Typed>(() => typedOf(calculator?.example ?? {}))
+  const { units } = usePreferences()
+  const [exact] = useState<Exact>(() => new Map())
+  const reading = (u: UnitSystem) => ({ labels: calculator?.labels ?? {}, units: u, exact })
+  const [held, setHeld] = useState<{ units: UnitSystem; typed: Typed }>(() => ({ units, typed: typedOf(calculator?.example ?? {}, reading(units)) }))
+  // Other units show the same amounts.
+  if (held.units !== units) setHeld({ units, typed: typedOf(readTyped(held.typed, reading(held.units)), reading(units)) })
   if (!calculator) return null
-  const input = readTyped(typed)
+  const { typed } = held
+  const setTyped = (next: Typed) => setHeld({ units, typed: next })
+  const input = readTyped(typed, reading(held.units))
   const result = calculate(calculator, input)
   const curve = name === 'proctor' && result.ok ? (input as CurveData) : undefined
   const top = curve ? proctor(curve) : undefined
@@ -51,7 +59,7 @@ export function BenchPage({ me, calculator: name }: { me: Me; calculator: string
           </div>
           <Fields typed={typed} name="" path="" labels={calculator.labels} problems={result.ok ? [] : result.problems} onChange={setTyped} />
           <Row>
-            <Button onPress={() => setTyped(typedOf(calculator.example))}>Put the example back</Button>
+            <Button onPress={() => setTyped(typedOf(calculator.example, reading(units)))}>Put the example back</Button>
           </Row>
         </Stack>
         <Stack aria-live="polite">
@@ -61,9 +69,9 @@ export function BenchPage({ me, calculator: name }: { me: Me; calculator: string
               {calculator.working(input, result.value).map((w, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: lines of working have no name of their own
                 <li key={i}>
-                  <span>{w.what}</span>
-                  <b>{w.result}</b>
-                  <span className="how">{w.how}</span>
+                  <span>{say(w.what, units)}</span>
+                  <b>{say(w.result, units)}</b>
+                  <span className="how">{say(w.how, units)}</span>
                 </li>
               ))}
             </Lines>
@@ -81,7 +89,7 @@ export function BenchPage({ me, calculator: name }: { me: Me; calculator: string
             />
           ) : null}
           <p style={{ fontSize: 15, color: 'var(--soft)' }}>
-            {calculator.formula}. {calculator.source} Metres and kilograms; a planning check, not a sealed design.
+            {calculator.formula}. {calculator.source} A planning check, not a sealed design.
           </p>
         </Stack>
       </Frame>

@@ -1,34 +1,74 @@
 'use client'
 
-import type { Problem } from '@stone-tally/core'
+import { type Calculator, type Measure, type Problem, parseAmount, say, typedAmount, type UnitSystem, unitOf } from '@stone-tally/core'
 import styled from 'styled-components'
 import { Button, Choice, Field, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
 
 /** What is typed: texts where the calculator has numbers, in the same shape. */
 export type Typed = string | boolean | readonly Typed[] | { readonly [key: string]: Typed }
 
-/** The example of a calculator as it would be typed. */
-export function typedOf(value: unknown): Typed {
-  if (Array.isArray(value)) return value.map(typedOf)
-  if (value !== null && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, typedOf(v)]))
-  return typeof value === 'boolean' ? value : `${value}`
+export type Labels = Calculator['labels']
+
+/** Amounts behind texts nobody has changed, by field and text: a sixteenth of an inch shown is not the amount itself. */
+export type Exact = Map<string, number>
+
+/** How a calculator's fields are written and read: in whose units, under which names. */
+export interface Reading {
+  readonly labels: Labels
+  readonly units: UnitSystem
+  readonly exact: Exact
 }
 
-/** What was typed as the calculator reads it: numbers where they are numbers, empty fields left out. */
-export function readTyped(typed: Typed): unknown {
+const measureOf = (labels: Labels, name: string): Measure | undefined => {
+  const label = labels[name]
+  return typeof label === 'string' ? undefined : label?.[1]
+}
+const keyOf = (r: Reading, path: string, text: string) => `${r.units} ${path} ${text}`
+const below = (path: string, name: string | number) => (typeof name === 'number' ? `${path}[${name}]` : path ? `${path}.${name}` : name)
+
+/**
+ * What a calculator reads, as it would be typed in the reader's units.
+ *
+ * @example typedOf({ benchmark: 10 }, { labels, units: 'metric', exact: new Map() }) // { benchmark: '10' }
+ */
+export function typedOf(value: unknown, r: Reading, path = '', name = ''): Typed {
+  if (Array.isArray(value)) return value.map((v, i) => typedOf(v, r, below(path, i), name))
+  if (value !== null && typeof value === 'object')
+    return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, typedOf(v, r, below(path, k), k)]))
+  if (typeof value === 'boolean') return value
+  const measure = measureOf(r.labels, name)
+  if (typeof value !== 'number' || !measure) return `${value ?? ''}`
+  const text = typedAmount(value, measure, r.units)
+  r.exact.set(keyOf(r, path, text), value)
+  return text
+}
+
+/** What was typed as the calculator reads it: SI numbers where they are numbers, empty fields left out. */
+export function readTyped(typed: Typed, r: Reading, path = '', name = ''): unknown {
   if (typeof typed === 'boolean') return typed
   if (typeof typed === 'string') {
+    if (typed.trim() === '') return undefined
+    const measure = measureOf(r.labels, name)
+    if (measure) {
+      const known = r.exact.get(keyOf(r, path, typed))
+      if (known !== undefined) return known
+      const amount = parseAmount(typed, measure, r.units)
+      return amount.ok ? amount.value : typed
+    }
     const text = typed.trim().replace(',', '.')
-    if (text === '') return undefined
     return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : typed
   }
-  if (Array.isArray(typed)) return typed.map(readTyped).filter((v) => v !== undefined)
+  if (Array.isArray(typed)) return typed.map((t, i) => readTyped(t, r, below(path, i), name)).filter((v) => v !== undefined)
   return Object.fromEntries(
     Object.entries(typed)
-      .map(([k, v]) => [k, readTyped(v)] as const)
+      .map(([k, v]) => [k, readTyped(v, r, below(path, k), k)] as const)
       .filter(([, v]) => v !== undefined),
   )
 }
+
+/** What separates the values of a list: feet and inches have blanks of their own. */
+const BETWEEN = { metric: [' ', /[\s;]+/], imperial: ['; ', /;\s*/], 'decimal-feet': [' ', /[\s;]+/] } as const
 
 const Rows = styled(Wide)`td { padding: 4px 8px 4px 0; } input { min-width: 110px; }`
 
@@ -36,15 +76,18 @@ interface Props {
   typed: Typed
   name: string
   path: string
-  labels: Readonly<Record<string, string>>
+  labels: Labels
   problems: readonly Problem[]
   onChange(next: Typed): void
 }
 
 /** Fields for whatever shape a calculator reads. */
 export function Fields({ typed, name, path, labels, problems, onChange }: Props) {
-  const label = labels[name] ?? name
-  const error = problems.find((p) => p.field === path)?.message
+  const { units } = usePreferences()
+  const own = labels[name]
+  const label = own === undefined ? name : typeof own === 'string' ? own : `${own[0]}, ${unitOf(own[1], units)}`
+  const found = problems.find((p) => p.field === path)?.message
+  const error = found === undefined ? undefined : say(found, units)
   if (typeof typed === 'boolean') {
     return (
       <Choice
@@ -65,8 +108,8 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
       return (
         <Field
           label={`${label}, one after another`}
-          value={typed.join(' ')}
-          onChange={(v) => onChange(v.split(/[\s;]+/).filter((x, i, l) => x !== '' || i === l.length - 1))}
+          value={typed.join(BETWEEN[units][0])}
+          onChange={(v) => onChange(v.split(BETWEEN[units][1]).filter((x, i, l) => x !== '' || i === l.length - 1))}
           error={error}
         />
       )

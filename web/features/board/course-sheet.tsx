@@ -97,7 +97,7 @@ export function CourseSheetCard({
               </b>
               <span>
                 {judged === 'out'
-                  ? `only units and level are recorded, with the place where it was met; put it right first. ${LIMITS.courseLevel.reason}`
+                  ? `only units and level are recorded, with the place where it was met; put it right first. ${say(LIMITS.courseLevel.reason, units)}`
                   : 'within limits'}
               </span>
             </Judgement>

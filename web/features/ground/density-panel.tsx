@@ -7,23 +7,28 @@ import {
   type DensityData,
   densityOf,
   densityReport,
+  formatDensity,
+  formatLength,
   formatStation,
   type Instrument,
   lineOf,
   looksLikeShare,
+  type Measure,
   type Problem,
   say,
+  typedAmount,
+  unitOf,
   WINDOWS,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
-import { Finding, useRecord } from '@/features/wall'
+import { Finding, useRecord, useTypedForm } from '@/features/wall'
 import { Button, Caution, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Hero, Judgement } from '@/ui/figure'
 import { DensityChart } from './density-chart'
 import { Halves } from './dig-panel'
-import { type GroundProps, numberOf, padStep } from './types'
+import { amountOf, type GroundProps, numberOf, padStep } from './types'
 
 /** Laboratory curves, field tests against them, what is owed, and tests done again after rework. */
 export function DensityPanel(props: GroundProps) {
@@ -74,7 +79,7 @@ export function DensityPanel(props: GroundProps) {
                   <th>Station</th>
                   <th className="n">Lift</th>
                   <th>How</th>
-                  <th className="n">Dry, kg/m³</th>
+                  <th className="n">Dry, {unitOf('density', units)}</th>
                   <th className="n">Moisture, %</th>
                   <th>Judged</th>
                 </tr>
@@ -85,7 +90,7 @@ export function DensityPanel(props: GroundProps) {
                     <td>{t.entry.entry.where.station === undefined ? '—' : formatStation(t.entry.entry.where.station, units)}</td>
                     <td className="n">{t.data.lift}</td>
                     <td>{t.data.method === 'gauge' ? 'gauge' : t.data.method === 'sand-cone' ? 'sand cone' : 'method'}</td>
-                    <td className="n">{t.result ? t.result.dryDensity.toFixed(0) : '—'}</td>
+                    <td className="n">{t.result ? formatDensity(t.result.dryDensity, units).split(' ')[0] : '—'}</td>
                     <td className="n">{t.result ? t.result.moisture : '—'}</td>
                     <td className="wrap">
                       {t.out ? (t.closed ? '◆ failed, reworked: ' : '▲ ') : '✓ '}
@@ -99,7 +104,7 @@ export function DensityPanel(props: GroundProps) {
         ) : null}
       </Stack>
       <Stack data-entry>
-        <Hero value={`${report.owed}`} unit={`tests owed of ${report.wanted}: one a lift and 15 m`} />
+        <Hero value={`${report.owed}`} unit={`tests owed of ${report.wanted}: one a lift and ${formatLength(15, units, 0)}`} />
         {open.map((t) => (
           <Stop key={t.entry.entry.id}>
             <Finding
@@ -142,43 +147,44 @@ function TestForm({
 }: GroundProps & { curve: ReturnType<typeof curvesOf>[number] | undefined; stage: string; lifts: number; recheck: string | undefined }) {
   const [method, setMethod] = useState<DensityData['method']>('sand-cone')
   const of = recheck ? state.byId.get(recheck)?.entry : undefined
-  const [lift, setLift] = useState(`${(of?.data as DensityData | undefined)?.lift ?? lifts}`)
-  const [v, setV] = useState<Readonly<Record<string, string>>>({
-    coneMass: '1.62',
-    sandDensity: '1430',
+  const { v, set, letGo } = useTypedForm<Readonly<Record<string, string>>>(`density ${stage} ${section} ${recheck ?? ''} ${units}`, {
+    lift: `${(of?.data as DensityData | undefined)?.lift ?? lifts}`,
+    coneMass: typedAmount(1.62, 'mass', units),
+    sandDensity: typedAmount(1430, 'density', units),
     densityReference: '2300',
     moistureReference: '680',
+    seen: '',
   })
-  const [seen, setSeen] = useState('')
+  const { lift = '', seen = '' } = v
   const [taken, setTaken] = useState<Instrument>()
   const [sure, setSure] = useState(false)
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = (key: string) => (value: string) => {
     setTaken(undefined)
     setSure(false)
-    setV({ ...v, [key]: value })
+    set({ [key]: value })
   }
-  const fields: readonly (readonly [string, string])[] =
+  const fields: readonly (readonly [string, string, Measure?])[] =
     method === 'sand-cone'
       ? [
-          ['massBefore', 'Jar before, kg'],
-          ['massAfter', 'Jar after, kg'],
-          ['coneMass', 'Cone, kg'],
-          ['sandDensity', 'Sand, kg/m³'],
-          ['soilMass', 'Soil out, kg'],
+          ['massBefore', 'Jar before', 'mass'],
+          ['massAfter', 'Jar after', 'mass'],
+          ['coneMass', 'Cone', 'mass'],
+          ['sandDensity', 'Sand', 'density'],
+          ['soilMass', 'Soil out', 'mass'],
           ['moisture', 'Moisture, %'],
         ]
       : [
-          ['wetDensity', 'Wet density, kg/m³'],
+          ['wetDensity', 'Wet density', 'density'],
           ['moisture', 'Moisture, %'],
           ['densityStandard', 'Standard today, density'],
           ['densityReference', 'Its reference'],
           ['moistureStandard', 'Standard today, moisture'],
           ['moistureReference', 'Its reference'],
         ]
-  const number = (key: string) => numberOf(v[key] ?? '')
+  const number = (key: string, measure?: Measure) => (measure ? amountOf(v[key] ?? '', measure, units) : numberOf(v[key] ?? ''))
   const at = of?.where.station ?? Math.round(station * 100) / 100
-  const values = Object.fromEntries(fields.map(([k]) => [k, number(k)]))
+  const values = Object.fromEntries(fields.map(([k, , measure]) => [k, number(k, measure)]))
   const data = {
     method,
     lift: Number(lift),
@@ -193,7 +199,9 @@ function TestForm({
   const odd = judged?.text.includes('zero air voids') ?? false
   const send = async () => {
     const wrong: Problem[] =
-      method === 'record' ? [] : fields.filter(([k]) => Number.isNaN(number(k))).map(([, name]) => ({ field: name, message: 'is not a number' }))
+      method === 'record'
+        ? []
+        : fields.filter(([k, , measure]) => Number.isNaN(number(k, measure))).map(([, name]) => ({ field: name, message: 'is not a number' }))
     if (wrong.length > 0) return setProblems(wrong)
     if (odd && !sure) return setSure(true)
     const done = await go([
@@ -206,7 +214,7 @@ function TestForm({
       },
     ])
     if (done) {
-      setSeen('')
+      letGo()
       setSure(false)
     }
   }
@@ -231,17 +239,17 @@ function TestForm({
       />
       <Row>
         <div style={{ width: 90 }}>
-          <Field label="Lift" value={lift} onChange={setLift} inputMode="numeric" />
+          <Field label="Lift" value={lift} onChange={put('lift')} inputMode="numeric" />
         </div>
         {method === 'record'
           ? null
-          : fields.map(([k, name]) => (
+          : fields.map(([k, name, measure]) => (
               <div key={k} style={{ width: 150 }}>
-                <Field label={name} value={v[k] ?? ''} onChange={put(k)} inputMode="decimal" />
+                <Field label={measure ? `${name}, ${unitOf(measure, units)}` : name} value={v[k] ?? ''} onChange={put(k)} inputMode="decimal" />
               </div>
             ))}
       </Row>
-      {method === 'record' ? <Field label="What was seen: plant, passes, until nothing moved" value={seen} onChange={setSeen} long /> : null}
+      {method === 'record' ? <Field label="What was seen: plant, passes, until nothing moved" value={seen} onChange={put('seen')} long /> : null}
       {method === 'gauge' ? (
         <TakeReading
           kind="density-gauge"
@@ -249,9 +257,8 @@ function TestForm({
             lab?.ok ? { wet: lab.value.maximumDryDensity * 0.972 * (1 + lab.value.optimumMoisture / 100), moisture: lab.value.optimumMoisture } : {}
           }
           onTaken={(r, i) => {
-            setV({
-              ...v,
-              wetDensity: (r.wet ?? 0).toFixed(0),
+            set({
+              wetDensity: typedAmount(Math.round(r.wet ?? 0), 'density', units),
               moisture: (r.moisture ?? 0).toFixed(1),
               densityStandard: (r.dstd ?? 0).toFixed(0),
               densityReference: (r.dref ?? 0).toFixed(0),
@@ -280,7 +287,9 @@ function TestForm({
         </Judgement>
       ) : null}
       {method === 'gauge' ? (
-        <Caution>A nuclear gauge is for licensed people: keep it locked, keep others 3 m off, never leave it alone in the trench.</Caution>
+        <Caution>
+          A nuclear gauge is for licensed people: keep it locked, keep others {formatLength(3, units, 0)} off, never leave it alone in the trench.
+        </Caution>
       ) : null}
       <NowButton isDisabled={busy || (method === 'record' ? seen.trim().length < 3 : !curve)} onPress={send}>
         {odd && sure ? 'It was read so: record' : of ? 'Record the re-test' : 'Record the test'}
@@ -291,16 +300,13 @@ function TestForm({
 }
 
 /** The laboratory's points, typed as they stand in the report: one pair a line. */
-function CurveForm({ me, record }: GroundProps) {
+function CurveForm({ me, record, units }: GroundProps) {
   const [open, setOpen] = useState(false)
-  const [name, setName] = useState('')
-  const [source, setSource] = useState('')
-  const [lines, setLines] = useState('')
-  const [gs, setGs] = useState('')
-  const [share, setShare] = useState('')
+  const { v, set, letGo, begun } = useTypedForm(`curve ${units}`, { name: '', source: '', lines: '', gs: '', share: '' })
+  const { name, source, lines, gs, share } = v
   const { busy, problems, setProblems, go } = useRecord(record)
   if (me.role === 'crew') return null
-  if (!open) return <Button onPress={() => setOpen(true)}>Enter a laboratory curve</Button>
+  if (!open && !begun) return <Button onPress={() => setOpen(true)}>Enter a laboratory curve</Button>
   const points = lines
     .split('\n')
     .filter((l) => l.trim())
@@ -308,11 +314,18 @@ function CurveForm({ me, record }: GroundProps) {
       l
         .trim()
         .split(/[\s;]+/)
-        .map(numberOf),
+        .map((part, i) => (i === 1 ? amountOf(part, 'density', units) : numberOf(part))),
     )
+  const shut = () => {
+    letGo()
+    setOpen(false)
+  }
   const put = async () => {
     const bad = points.findIndex((p) => p.length !== 2 || p.some(Number.isNaN))
-    if (bad >= 0) return setProblems([{ field: `line ${bad + 1}`, message: 'needs moisture and dry density, such as 9.5 2013' }])
+    if (bad >= 0)
+      return setProblems([
+        { field: `line ${bad + 1}`, message: `needs moisture and dry density, such as 9.5 ${typedAmount(2013, 'density', units)}` },
+      ])
     const data: CurveData = {
       name: name.trim(),
       source: source.trim(),
@@ -320,24 +333,29 @@ function CurveForm({ me, record }: GroundProps) {
       ...(gs.trim() ? { gs: numberOf(gs) } : {}),
       ...(share.trim() ? { oversize: { share: numberOf(share), gs: 2.65, moisture: 1 } } : {}),
     }
-    if (await go([{ kind: 'curve', where: {}, data }])) setOpen(false)
+    if (await go([{ kind: 'curve', where: {}, data }])) shut()
   }
   return (
     <Stack>
       <Row>
-        <Field label="Material" value={name} onChange={setName} />
-        <Field label="Report" value={source} onChange={setSource} />
+        <Field label="Material" value={name} onChange={(name) => set({ name })} />
+        <Field label="Report" value={source} onChange={(source) => set({ source })} />
       </Row>
-      <Field label="Moisture % and dry density kg/m³, one point a line" value={lines} onChange={setLines} long />
+      <Field
+        label={`Moisture % and dry density ${unitOf('density', units)}, one point a line`}
+        value={lines}
+        onChange={(lines) => set({ lines })}
+        long
+      />
       <Row>
-        <Field label="Gs of grains, 2.70 when empty" value={gs} onChange={setGs} inputMode="decimal" />
-        <Field label="Coarse particles left out, %" value={share} onChange={setShare} inputMode="decimal" />
+        <Field label="Gs of grains, 2.70 when empty" value={gs} onChange={(gs) => set({ gs })} inputMode="decimal" />
+        <Field label="Coarse particles left out, %" value={share} onChange={(share) => set({ share })} inputMode="decimal" />
       </Row>
       <Row>
         <NowButton isDisabled={busy || !name.trim() || !source.trim()} onPress={put}>
           Record the curve
         </NowButton>
-        <Button onPress={() => setOpen(false)}>Close</Button>
+        <Button onPress={shut}>Close</Button>
       </Row>
       <Problems list={problems} />
     </Stack>

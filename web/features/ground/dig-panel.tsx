@@ -12,13 +12,14 @@ import {
   OBSTRUCTIONS,
   type Problem,
   parseLength,
+  say,
   smallUnit,
   statusOf,
   WAYS,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { useRecord } from '@/features/wall'
+import { useRecord, useTypedForm } from '@/features/wall'
 import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { GroundStep } from './ground-step'
@@ -96,8 +97,8 @@ export function DigPanel(props: GroundProps) {
         {report.deepest.depth > LIMITS.shoreAbove.value ? (
           <Caution>
             The cut is {formatLength(report.deepest.depth, units, 2)} deep at {formatStation(report.deepest.station, units)}.{' '}
-            {LIMITS.shoreAbove.reason} Nobody works below an unsupported side; spoil at least {formatLength(LIMITS.spoilSetback.value, units, 2)} from
-            the edge, a way out within reach.
+            {say(LIMITS.shoreAbove.reason, units)} Nobody works below an unsupported side; spoil at least{' '}
+            {formatLength(LIMITS.spoilSetback.value, units, 2)} from the edge, a way out within reach.
           </Caution>
         ) : null}
         <CutForm {...props} />
@@ -130,17 +131,18 @@ function CutForm(props: GroundProps) {
   const of = toRecheck(props, 'cut')
   const station = of?.where.station ?? props.station
   const [open, setOpen] = useState(false)
-  const [width, setWidth] = useState('')
-  const [behind, setBehind] = useState('')
-  const [slope, setSlope] = useState('')
-  const [spoil, setSpoil] = useState('')
-  const [by, setBy] = useState('')
-  const [shored, setShored] = useState(false)
-  const [water, setWater] = useState(false)
+  const {
+    v: typed,
+    set: type,
+    letGo,
+    begun,
+  } = useTypedForm(`cut ${section} ${of?.id ?? ''} ${units}`, { width: '', behind: '', slope: '', spoil: '', by: '', shored: '', water: '' })
+  const { width, behind, slope, spoil, by, shored, water } = typed
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
   if (!step) return null
-  if (!open && !of) return <Button onPress={() => setOpen(true)}>Check width, room, sides and water at {formatStation(station, units)}</Button>
+  if (!open && !of && !begun)
+    return <Button onPress={() => setOpen(true)}>Check width, room, sides and water at {formatStation(station, units)}</Button>
   const put = async () => {
     const bad: Problem[] = []
     const bare = units === 'metric' ? 'm' : 'ft'
@@ -157,29 +159,32 @@ function CutForm(props: GroundProps) {
       ...(b === undefined ? {} : { behind: b }),
       ...(lean === undefined ? {} : { slope: lean }),
       ...(s === undefined ? {} : { spoil: s }),
-      ...(shored ? { shored } : {}),
-      ...(water ? { water } : {}),
+      ...(shored ? { shored: true } : {}),
+      ...(water ? { water: true } : {}),
       ...(by.trim() ? { by: by.trim() } : {}),
     }
     const where = { stage: step.stage.id, section, station: of ? station : Math.round(station * 100) / 100 }
-    if (await go([{ kind: 'cut', where, data, ...(of ? { recheckOf: of.id } : {}) }])) setOpen(false)
+    if (await go([{ kind: 'cut', where, data, ...(of ? { recheckOf: of.id } : {}) }])) {
+      letGo()
+      setOpen(false)
+    }
   }
   const m = units === 'metric' ? 'm' : 'ft'
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
       <h3>The cut at {formatStation(station, units)}</h3>
       <Row>
-        <Field label={`Width, ${m}`} value={width} onChange={setWidth} inputMode="decimal" />
-        <Field label={`Behind the face, ${m}`} value={behind} onChange={setBehind} inputMode="decimal" />
-        <Field label="Sides, across per 1 up" value={slope} onChange={setSlope} inputMode="decimal" />
-        <Field label={`Spoil from edge, ${m}`} value={spoil} onChange={setSpoil} inputMode="decimal" />
-        <Field label="Sides judged by" value={by} onChange={setBy} />
+        <Field label={`Width, ${m}`} value={width} onChange={(width) => type({ width })} inputMode="decimal" />
+        <Field label={`Behind the face, ${m}`} value={behind} onChange={(behind) => type({ behind })} inputMode="decimal" />
+        <Field label="Sides, across per 1 up" value={slope} onChange={(slope) => type({ slope })} inputMode="decimal" />
+        <Field label={`Spoil from edge, ${m}`} value={spoil} onChange={(spoil) => type({ spoil })} inputMode="decimal" />
+        <Field label="Sides judged by" value={by} onChange={(by) => type({ by })} />
       </Row>
       <Row style={{ gap: 24 }}>
-        <Check checked={shored} onChange={setShored}>
+        <Check checked={shored !== ''} onChange={(on) => type({ shored: on ? 'yes' : '' })}>
           Shored
         </Check>
-        <Check checked={water} onChange={setWater}>
+        <Check checked={water !== ''} onChange={(on) => type({ water: on ? 'yes' : '' })}>
           Water stands or runs in
         </Check>
       </Row>
@@ -187,7 +192,14 @@ function CutForm(props: GroundProps) {
         <NowButton isDisabled={busy} onPress={put}>
           Record the cut
         </NowButton>
-        <Button onPress={() => setOpen(false)}>Close</Button>
+        <Button
+          onPress={() => {
+            letGo()
+            setOpen(false)
+          }}
+        >
+          Close
+        </Button>
       </Row>
       <Problems list={problems} />
     </Stack>
@@ -201,13 +213,12 @@ function ObstructionForm(props: GroundProps) {
   const [open, setOpen] = useState(false)
   const [what, setWhat] = useState<keyof typeof OBSTRUCTIONS>('rock')
   const [way, setWay] = useState<keyof typeof WAYS>('break-out')
-  const [length, setLength] = useState('')
-  const [above, setAbove] = useState('')
-  const [note, setNote] = useState('')
+  const { v: typed, set: type, letGo, begun } = useTypedForm(`obstruction ${section} ${of?.id ?? ''} ${units}`, { length: '', above: '', note: '' })
+  const { length, above, note } = typed
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
   if (!step) return null
-  if (!open && !of) return <Button onPress={() => setOpen(true)}>Something in the way at {formatStation(station, units)}</Button>
+  if (!open && !of && !begun) return <Button onPress={() => setOpen(true)}>Something in the way at {formatStation(station, units)}</Button>
   const high = parseLength(above, smallUnit(units))
   const limit = LIMITS.padThickness.value
   const words = !high.ok
@@ -225,16 +236,24 @@ function ObstructionForm(props: GroundProps) {
     const from = Math.max(0, Math.round((station - long.value / 2) * 100) / 100)
     const to = Math.round((station + long.value / 2) * 100) / 100
     const data = { what, from, to, above: high.value, way, ...(note.trim() ? { note: note.trim() } : {}) }
-    if (await go([{ kind: 'obstruction', where: { stage: step.stage.id, section }, data, ...(of ? { recheckOf: of.id } : {}) }])) setOpen(false)
+    if (await go([{ kind: 'obstruction', where: { stage: step.stage.id, section }, data, ...(of ? { recheckOf: of.id } : {}) }])) {
+      letGo()
+      setOpen(false)
+    }
   }
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
       <h3>In the way at {formatStation(station, units)}</h3>
       <Choice label="What" value={what} options={Object.entries(OBSTRUCTIONS) as [keyof typeof OBSTRUCTIONS, string][]} onChange={setWhat} />
       <Row>
-        <Field label={`Length along the wall, ${units === 'metric' ? 'm' : 'ft'}`} value={length} onChange={setLength} inputMode="decimal" />
-        <Field label={`Above the bottom, ${smallUnit(units)}`} value={above} onChange={setAbove} inputMode="decimal" />
-        <Field label="Note" value={note} onChange={setNote} />
+        <Field
+          label={`Length along the wall, ${units === 'metric' ? 'm' : 'ft'}`}
+          value={length}
+          onChange={(length) => type({ length })}
+          inputMode="decimal"
+        />
+        <Field label={`Above the bottom, ${smallUnit(units)}`} value={above} onChange={(above) => type({ above })} inputMode="decimal" />
+        <Field label="Note" value={note} onChange={(note) => type({ note })} />
       </Row>
       {words ? <Caution>{words}</Caution> : null}
       <Choice label="What is done" value={way} options={Object.entries(WAYS) as [keyof typeof WAYS, string][]} onChange={setWay} />
@@ -243,7 +262,14 @@ function ObstructionForm(props: GroundProps) {
         <NowButton isDisabled={busy} onPress={put}>
           Record
         </NowButton>
-        <Button onPress={() => setOpen(false)}>Close</Button>
+        <Button
+          onPress={() => {
+            letGo()
+            setOpen(false)
+          }}
+        >
+          Close
+        </Button>
       </Row>
       <Problems list={problems} />
     </Stack>

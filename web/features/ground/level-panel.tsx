@@ -1,13 +1,14 @@
 'use client'
 
-import type { Instrument } from '@stone-tally/core'
 import {
   type BookDay,
   formatDeviation,
   formatLength,
   formatSmall,
   formatStation,
+  type Instrument,
   type LevelBook,
+  LIMITS,
   latestSetup,
   levelBooks,
   otherDatum,
@@ -18,9 +19,10 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
-import { Finding, useRecord } from '@/features/wall'
+import { Finding, useRecord, useTyped, useTypedForm } from '@/features/wall'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
+import { Said } from '@/ui/preferences'
 import { Halves } from './dig-panel'
 import { PointsForm } from './points-form'
 import type { GroundProps } from './types'
@@ -203,9 +205,12 @@ function Shot({
     )
   const turning = last?.entry.data as { point: string; hi: number; reading: number } | undefined
   const [from, setFrom] = useState<'benchmark' | 'turning'>('benchmark')
-  const [point, setPoint] = useState(job === 'turn' ? `TP${state.entries.filter((e) => e.entry.kind === 'sight').length + 1}` : benchmark.name)
-  const [known, setKnown] = useState(planned)
-  const [reading, setReading] = useState('')
+  const { v, set, letGo } = useTypedForm(`level ${job} ${units}`, {
+    point: job === 'turn' ? `TP${state.entries.filter((e) => e.entry.kind === 'sight').length + 1}` : benchmark.name,
+    known: planned,
+    reading: '',
+  })
+  const { point, known, reading } = v
   const [sure, setSure] = useState(false)
   const [taken, setTaken] = useState<Instrument>()
   const { busy, problems, setProblems, go } = useRecord(record)
@@ -233,7 +238,7 @@ function Shot({
             ? { sight: 'check', point, hi, reading: value.value, known: known1 }
             : { sight: 'foresight', point, hi, reading: value.value, known: known1, setups: Math.max(1, open) }
     if (await go([{ kind: job === 'setup' ? 'setup' : 'sight', where: {}, data, ...(taken ? { instrument: taken } : {}) }])) {
-      setReading('')
+      letGo()
       setSure(false)
     }
   }
@@ -251,13 +256,15 @@ function Shot({
         />
       ) : null}
       <Row>
-        {onTurning ? null : <Field label={job === 'turn' ? 'Turning point' : 'Benchmark'} value={point} onChange={setPoint} />}
-        {job === 'turn' || onTurning ? null : <Field label={`Its elevation, ${bare}`} value={known} onChange={setKnown} inputMode="decimal" />}
+        {onTurning ? null : <Field label={job === 'turn' ? 'Turning point' : 'Benchmark'} value={point} onChange={(point) => set({ point })} />}
+        {job === 'turn' || onTurning ? null : (
+          <Field label={`Its elevation, ${bare}`} value={known} onChange={(known) => set({ known })} inputMode="decimal" />
+        )}
         <Field
           label={`${job === 'setup' ? 'Backsight' : job === 'check' ? 'Check shot' : 'Foresight'}, ${bare}`}
           value={reading}
-          onChange={(v) => {
-            setReading(v)
+          onChange={(reading) => {
+            set({ reading })
             setTaken(undefined)
           }}
           inputMode="decimal"
@@ -266,14 +273,14 @@ function Shot({
       <TakeReading
         kind="level"
         scene={{ rod: job === 'setup' || hi === undefined || known1 === undefined ? 1.482 : hi - known1 }}
-        onTaken={(v, i) => {
-          setReading(units === 'metric' ? (v.rod ?? 0).toFixed(3) : formatLength(v.rod ?? 0, units))
+        onTaken={(r, i) => {
+          set({ reading: units === 'metric' ? (r.rod ?? 0).toFixed(3) : formatLength(r.rod ?? 0, units) })
           setTaken(i)
         }}
       />
       {question ? (
         <Stop role="status">
-          ▲ {question} {sure ? 'Press record again if it is right.' : ''}
+          ▲ <Said>{question}</Said> {sure ? 'Press record again if it is right.' : ''}
         </Stop>
       ) : null}
       {(job === 'check' || job === 'close') && off !== undefined ? (
@@ -302,7 +309,7 @@ function Shot({
         {job === 'setup'
           ? 'Level the instrument, look back at a point whose elevation is known.'
           : job === 'check'
-            ? 'Look at a known point again: more than 3 mm off means that the instrument moved.'
+            ? `Look at a known point again: more than ${formatSmall(LIMITS.levelCheck.value, units)} off means that the instrument moved.`
             : job === 'turn'
               ? 'Read a firm point ahead, then move the instrument and look back at it.'
               : 'End on a known point: what the book is off is shared out over the set-ups, if it is within what is allowed.'}
@@ -314,7 +321,7 @@ function Shot({
 
 /** A level string and a tape: drops to trench, pad and every course at the chosen station, as marks up a stake. */
 function Stake({ state, station, units }: GroundProps) {
-  const [string, setString] = useState('')
+  const [string, setString] = useTyped(`stake ${units}`, 'string')
   const bare = units === 'metric' ? 'm' : 'ft'
   const level = parseLength(string, bare)
   const { layout } = state

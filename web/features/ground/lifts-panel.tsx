@@ -5,6 +5,7 @@ import {
   fabricLap,
   formatArea,
   formatLength,
+  formatMass,
   formatSmall,
   liftPlans,
   PAD_NAMES,
@@ -17,9 +18,10 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { useRecord } from '@/features/wall'
+import { useRecord, useTyped } from '@/features/wall'
 import { Caution, Choice, Field, NowButton, Problems, Stack, Wide } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
+import { Said } from '@/ui/preferences'
 import { Halves } from './dig-panel'
 import { GroundStep } from './ground-step'
 import { type GroundProps, padStep } from './types'
@@ -58,7 +60,7 @@ export function LiftsPanel(props: GroundProps) {
               'Soil below',
               soilsOf(state).length > 0 ? SOILS[facts.subgrade].name : `not judged yet; taken as ${SOILS[facts.subgrade].name.toLowerCase()}`,
             ],
-            ['Unit', `${facts.unitMass} kg`],
+            ['Unit', formatMass(facts.unitMass, units)],
             ['Frost expected', facts.frost ? 'yes' : 'no'],
             ['Rain expected', facts.rain ? 'yes' : 'no'],
           ]}
@@ -75,13 +77,19 @@ export function LiftsPanel(props: GroundProps) {
               </strong>
               <ul>
                 {o.reasonsFor.map((r) => (
-                  <li key={r}>+ {r}</li>
+                  <li key={r}>
+                    + <Said>{r}</Said>
+                  </li>
                 ))}
                 {o.against.map((r) => (
-                  <li key={r}>− {r}</li>
+                  <li key={r}>
+                    − <Said>{r}</Said>
+                  </li>
                 ))}
               </ul>
-              <span className="drain">Toe drain: {o.drain}</span>
+              <span className="drain">
+                Toe drain: <Said>{o.drain}</Said>
+              </span>
             </Option>
           ))}
         </div>
@@ -137,7 +145,7 @@ export function LiftsPanel(props: GroundProps) {
 
 function ChoiceForm({ state, section, record, recommended, stage }: GroundProps & { recommended: PadMaterial; stage: string }) {
   const [material, setMaterial] = useState<PadMaterial>(state.layout.plan.pad.material)
-  const [reason, setReason] = useState('')
+  const [reason, setReason, noReason] = useTyped(`pad-choice ${section}`, 'reason')
   const { busy, problems, go } = useRecord(record)
   return (
     <Stack>
@@ -147,7 +155,7 @@ function ChoiceForm({ state, section, record, recommended, stage }: GroundProps 
         isDisabled={busy || reason.trim().length < 3}
         onPress={() =>
           go([{ kind: 'pad-choice', where: { stage, section }, data: { material, recommended, reason: reason.trim() } }]).then(
-            (done) => done && setReason(''),
+            (done) => done && noReason(),
           )
         }
       >

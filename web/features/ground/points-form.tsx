@@ -86,7 +86,7 @@ export function PointsForm({ state, section, units, me, record, wall }: GroundPr
         />
       </label>
       {read && !read.ok ? <Problems list={read.problems} /> : null}
-      {datum ? <Stop role="status">▲ Half of the points and more are {datum}</Stop> : null}
+      {datum ? <Stop role="status">▲ Half of the points and more are {say(datum, units)}</Stop> : null}
       {read?.ok ? (
         <>
           <Wide role="region" aria-label="Points in the file" tabIndex={0} style={{ maxHeight: 320, overflowY: 'auto' }}>

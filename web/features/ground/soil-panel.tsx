@@ -9,19 +9,22 @@ import {
   SOIL_QUESTIONS,
   type SoilAnswers,
   type SoilReportData,
+  say,
   smallUnit,
   soilParameters,
   soilsOf,
+  typedAmount,
   undercutVolume,
+  unitOf,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import { Finding, useRecord } from '@/features/wall'
+import { Finding, useRecord, useTyped, useTypedForm } from '@/features/wall'
 import { Button, Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { Halves } from './dig-panel'
-import { digStep, type GroundProps, numberOf } from './types'
+import { amountOf, digStep, type GroundProps, numberOf } from './types'
 
 const Answers = styled.div`
   display: grid; grid-template-columns: repeat(auto-fit, minmax(150px, 1fr)); gap: 8px;
@@ -69,7 +72,7 @@ export function SoilPanel(props: GroundProps) {
             </strong>
             <div style={{ color: 'var(--soft)' }}>
               {s.finding.suitable ? 'may stay' : s.open ? `dig out ${formatSmall(s.finding.undercut, units)}` : 'dug out and replaced'} ·{' '}
-              {s.finding.because[0]}
+              {say(s.finding.because[0] ?? '', units)}
             </div>
           </div>
         ))}
@@ -80,8 +83,8 @@ export function SoilPanel(props: GroundProps) {
               <tr>
                 <th>Soil</th>
                 <th className="n">φ, °</th>
-                <th className="n">γ, kN/m³</th>
-                <th className="n">c, kPa</th>
+                <th className="n">γ, {unitOf('weight', units)}</th>
+                <th className="n">c, {unitOf('pressure', units)}</th>
                 <th>From</th>
               </tr>
             </thead>
@@ -92,8 +95,8 @@ export function SoilPanel(props: GroundProps) {
                   <tr key={zone}>
                     <td>{title}</td>
                     <td className="n">{p ? p.values.phi : '—'}</td>
-                    <td className="n">{p ? p.values.gamma : '—'}</td>
-                    <td className="n">{p ? p.values.c : '—'}</td>
+                    <td className="n">{p ? typedAmount(p.values.gamma, 'weight', units) : '—'}</td>
+                    <td className="n">{p ? typedAmount(p.values.c, 'pressure', units) : '—'}</td>
                     <td className="wrap">{p ? `${p.assumed ? '◇ ' : '✓ '}${p.source}` : 'nothing found yet'}</td>
                   </tr>
                 )
@@ -109,7 +112,9 @@ export function SoilPanel(props: GroundProps) {
 
 function Questions({ state, section, station, units, record }: GroundProps) {
   const own = state.layout.plan.sections.find((s) => s.id === section)
-  const [answers, setAnswers] = useState<Partial<SoilAnswers>>({})
+  const [given, setGiven, again] = useTyped(`soil ${section}`, 'answers')
+  const answers: Partial<SoilAnswers> = given === '' ? {} : JSON.parse(given)
+  const setAnswers = (next: Partial<SoilAnswers>) => setGiven(JSON.stringify(next))
   const bare = units === 'metric' ? 'm' : 'ft'
   const [from, setFrom] = useState(units === 'metric' ? (own?.from ?? 0).toFixed(2) : formatStation(own?.from ?? 0, units))
   const [to, setTo] = useState(units === 'metric' ? (own?.to ?? 0).toFixed(2) : formatStation(own?.to ?? 0, units))
@@ -154,7 +159,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
   const put = async () => {
     if (!a.ok || !b.ok) return setProblems([...(a.ok ? [] : a.problems), ...(b.ok ? [] : b.problems)])
     if (!step) return
-    if (await go([{ kind: 'soil', where: { stage: step.stage.id, section }, data: { answers, from: a.value, to: b.value } }])) setAnswers({})
+    if (await go([{ kind: 'soil', where: { stage: step.stage.id, section }, data: { answers, from: a.value, to: b.value } }])) again()
   }
   return (
     <Stack>
@@ -164,7 +169,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
       </h2>
       <p>
         <strong>{found.suitable ? 'May stay under the pad.' : `Unsuitable: dig out at least ${formatSmall(found.undercut, units)}.`}</strong> Because:{' '}
-        {found.because.join('; ')}.
+        {say(found.because.join('; '), units)}.
       </p>
       {found.suitable ? null : (
         <Targets
@@ -193,7 +198,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
         <NowButton isDisabled={busy} onPress={put}>
           Record this soil
         </NowButton>
-        <Button onPress={() => setAnswers({})}>Ask again</Button>
+        <Button onPress={again}>Ask again</Button>
       </Row>
       <Problems list={problems} />
     </Stack>
@@ -201,14 +206,17 @@ function Questions({ state, section, station, units, record }: GroundProps) {
 }
 
 function UndercutForm({ state, section, units, record, of }: GroundProps & { of: ReturnType<typeof soilsOf>[number] }) {
-  const [depth, setDepth] = useState('')
-  const [fill, setFill] = useState('compacted pad material')
-  const [passes, setPasses] = useState('3')
+  const {
+    v: typed,
+    set: type,
+    letGo,
+  } = useTypedForm(`undercut ${of.entry.entry.id} ${units}`, { depth: '', fill: 'compacted pad material', passes: '3' })
+  const { depth, fill, passes } = typed
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async () => {
     const d = parseLength(depth, smallUnit(units))
     if (!d.ok) return setProblems(d.problems)
-    await go([
+    const done = await go([
       {
         kind: 'undercut',
         where: { ...of.entry.entry.where, section },
@@ -216,6 +224,7 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
         recheckOf: of.entry.entry.id,
       },
     ])
+    if (done) letGo()
   }
   return (
     <Stack>
@@ -223,9 +232,9 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
         Dug out {formatStation(of.data.from, units)} to {formatStation(of.data.to, units)}, at least {formatSmall(of.finding.undercut, units)}:
       </strong>
       <Row>
-        <Field label={`Depth, ${smallUnit(units)}`} value={depth} onChange={setDepth} inputMode="decimal" />
-        <Field label="Filled with" value={fill} onChange={setFill} />
-        <Field label="Passes" value={passes} onChange={setPasses} inputMode="numeric" />
+        <Field label={`Depth, ${smallUnit(units)}`} value={depth} onChange={(depth) => type({ depth })} inputMode="decimal" />
+        <Field label="Filled with" value={fill} onChange={(fill) => type({ fill })} />
+        <Field label="Passes" value={passes} onChange={(passes) => type({ passes })} inputMode="numeric" />
       </Row>
       <p>
         About {formatVolume(undercutVolume(of.data.to - of.data.from, state.layout.plan.pad.width, of.finding.undercut), units)} to fill. Separation
@@ -239,31 +248,32 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
   )
 }
 
-function ReportForm({ record, me }: GroundProps) {
+function ReportForm({ record, me, units }: GroundProps) {
   const [open, setOpen] = useState(false)
   const [zone, setZone] = useState<SoilReportData['zone']>('foundation')
-  const [phi, setPhi] = useState('')
-  const [gamma, setGamma] = useState('')
-  const [c, setC] = useState('')
-  const [source, setSource] = useState('')
+  const { v: typed, set: type, letGo, begun } = useTypedForm(`soil-report ${units}`, { phi: '', gamma: '', c: '', source: '' })
+  const { phi, gamma, c, source } = typed
   const { busy, problems, setProblems, go } = useRecord(record)
   if (me.role === 'crew') return null
-  if (!open) return <Button onPress={() => setOpen(true)}>Enter values of a soil report</Button>
+  if (!open && !begun) return <Button onPress={() => setOpen(true)}>Enter values of a soil report</Button>
   const put = async () => {
-    const data = { zone, phi: numberOf(phi), gamma: numberOf(gamma), c: numberOf(c), source: source.trim() }
+    const data = { zone, phi: numberOf(phi), gamma: amountOf(gamma, 'weight', units), c: amountOf(c, 'pressure', units), source: source.trim() }
     if ([data.phi, data.gamma, data.c].some(Number.isNaN) || !data.source)
       return setProblems([{ field: 'report', message: 'needs the three numbers and where they come from' }])
-    if (await go([{ kind: 'soil-report', where: {}, data }])) setOpen(false)
+    if (await go([{ kind: 'soil-report', where: {}, data }])) {
+      letGo()
+      setOpen(false)
+    }
   }
   return (
     <Stack>
       <Choice label="Soil" value={zone} options={ZONES} onChange={setZone} />
       <Row>
-        <Field label="Friction angle, °" value={phi} onChange={setPhi} inputMode="decimal" />
-        <Field label="Unit weight, kN/m³" value={gamma} onChange={setGamma} inputMode="decimal" />
-        <Field label="Cohesion, kPa" value={c} onChange={setC} inputMode="decimal" />
+        <Field label="Friction angle, °" value={phi} onChange={(phi) => type({ phi })} inputMode="decimal" />
+        <Field label={`Unit weight, ${unitOf('weight', units)}`} value={gamma} onChange={(gamma) => type({ gamma })} inputMode="decimal" />
+        <Field label={`Cohesion, ${unitOf('pressure', units)}`} value={c} onChange={(c) => type({ c })} inputMode="decimal" />
       </Row>
-      <Field label="Report, page, date" value={source} onChange={setSource} />
+      <Field label="Report, page, date" value={source} onChange={(source) => type({ source })} />
       <NowButton isDisabled={busy} onPress={put}>
         Record the values
       </NowButton>

@@ -1,39 +1,36 @@
 'use client'
 
-import { formatRain, formatTemperature, type Instrument, say, weatherCautions, weatherOf } from '@stone-tally/core'
+import { formatRain, formatSpeed, formatTemperature, type Instrument, say, typedAmount, unitOf, weatherCautions, weatherOf } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
-import { useRecord } from '@/features/wall'
+import { useRecord, useTypedForm } from '@/features/wall'
 import { Button, Caution, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
-import { type GroundProps, numberOf } from './types'
+import { amountOf, type GroundProps } from './types'
 
-const MILE = 1.609344
 const round = (v: number) => Math.round(v * 10) / 10
 
 /** Rain, frost and wind: measured or seen, and what they mean for open ground tonight. */
 export function WeatherPanel({ state, record }: GroundProps) {
   const { now, expected } = weatherOf(state)
-  // A change of units in the middle of typing would change what a bare number means.
-  const [units] = useState(usePreferences().units)
-  const metric = units === 'metric'
-  const [rain, setRain] = useState('')
-  const [low, setLow] = useState('')
-  const [wind, setWind] = useState('')
+  const { units } = usePreferences()
+  // What is typed in other units waits there: a bare number would mean something else here.
+  const { v, set, letGo } = useTypedForm(`weather ${units}`, { rain: '', low: '', wind: '' })
+  const { rain, low, wind } = v
   const [taken, setTaken] = useState<Instrument>()
   const { busy, problems, setProblems, go } = useRecord(record)
   const typed = {
-    rain: metric ? numberOf(rain) : round(numberOf(rain) * 25.4),
-    low: metric ? numberOf(low) : round(((numberOf(low) - 32) * 5) / 9),
-    wind: metric ? numberOf(wind) : round(numberOf(wind) * MILE),
+    rain: round(amountOf(rain, 'rain', units)),
+    low: round(amountOf(low, 'temperature', units)),
+    wind: round(amountOf(wind, 'speed', units)),
   }
   const words = (w: { rain: number; low: number; wind: number }) =>
-    `${formatRain(w.rain, units)}, ${formatTemperature(w.low, units)}, ${metric ? `${w.wind} km/h` : `${Math.round(w.wind / MILE)} mph`}`
+    `${formatRain(w.rain, units)}, ${formatTemperature(w.low, units)}, ${formatSpeed(w.wind, units)}`
   const whole = Object.values(typed).every((v) => !Number.isNaN(v))
   // Changed by hand it is no longer the mast's.
-  const byHand = (set: (v: string) => void) => (v: string) => {
-    set(v)
+  const byHand = (field: keyof typeof v) => (text: string) => {
+    set({ [field]: text })
     setTaken(undefined)
   }
   const put = async (isExpected: boolean) => {
@@ -46,7 +43,9 @@ export function WeatherPanel({ state, record }: GroundProps) {
         ...(taken && !isExpected ? { instrument: taken } : {}),
       },
     ])
-    if (done) for (const set of [setRain, setLow, setWind]) byHand(set)('')
+    if (!done) return
+    letGo()
+    setTaken(undefined)
   }
   const cautions = whole ? weatherCautions(typed) : []
   return (
@@ -60,17 +59,19 @@ export function WeatherPanel({ state, record }: GroundProps) {
       <TakeReading
         kind="weather-station"
         scene={{}}
-        onTaken={(v, i) => {
-          setRain(metric ? (v.rain ?? 0).toFixed(1) : ((v.rain ?? 0) / 25.4).toFixed(2))
-          setLow((metric ? (v.low ?? 0) : ((v.low ?? 0) * 9) / 5 + 32).toFixed(1))
-          setWind((metric ? (v.wind ?? 0) : (v.wind ?? 0) / MILE).toFixed(0))
+        onTaken={(r, i) => {
+          set({
+            rain: typedAmount(round(r.rain ?? 0), 'rain', units),
+            low: typedAmount(round(r.low ?? 0), 'temperature', units),
+            wind: typedAmount(Math.round(r.wind ?? 0), 'speed', units),
+          })
           setTaken(i)
         }}
       />
       <Row>
-        <Field label={`Rain in 24 hours, ${metric ? 'mm' : 'in'}`} value={rain} onChange={byHand(setRain)} inputMode="decimal" />
-        <Field label={`Lowest, ${metric ? '°C' : '°F'}`} value={low} onChange={byHand(setLow)} inputMode="text" />
-        <Field label={`Wind, ${metric ? 'km/h' : 'mph'}`} value={wind} onChange={byHand(setWind)} inputMode="decimal" />
+        <Field label={`Rain in 24 hours, ${unitOf('rain', units)}`} value={rain} onChange={byHand('rain')} inputMode="decimal" />
+        <Field label={`Lowest, ${unitOf('temperature', units)}`} value={low} onChange={byHand('low')} inputMode="text" />
+        <Field label={`Wind, ${unitOf('speed', units)}`} value={wind} onChange={byHand('wind')} inputMode="decimal" />
       </Row>
       {cautions.map((c) => (
         <Caution key={c.id}>{say(c.text, units)}</Caution>

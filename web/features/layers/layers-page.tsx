@@ -17,7 +17,7 @@ import {
 } from '@stone-tally/core'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
-import { type Me, useRecord, useWall, type WallFeed, WallPage } from '@/features/wall'
+import { type Me, useRecord, useTypedForm, useWall, type WallFeed, WallPage } from '@/features/wall'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -201,11 +201,9 @@ export function LayersPage({ wall, name, plans, me }: { wall: string; name: stri
 function Rolls({ feed, me, types }: { feed: WallFeed; me: Me; types: readonly string[] }) {
   const { units } = usePreferences()
   const [open, setOpen] = useState(false)
-  const [roll, setRoll] = useState('')
-  const [lot, setLot] = useState('')
+  const { v, set, letGo, begun } = useTypedForm(`roll ${units}`, { roll: '', lot: '', width: '', length: '' })
+  const { roll, lot, width, length } = v
   const [type, setType] = useState(types[0] ?? '')
-  const [width, setWidth] = useState('')
-  const [length, setLength] = useState('')
   const { busy, problems, setProblems, go } = useRecord(feed.record)
   if (!mayRecord(me.role, 'roll') || types.length === 0) return null
   const long = units === 'metric' ? 'm' : 'ft'
@@ -214,22 +212,22 @@ function Rolls({ feed, me, types }: { feed: WallFeed; me: Me; types: readonly st
     if (!w.ok) return setProblems(w.problems.map((p) => ({ ...p, field: 'Width' })))
     if (!l.ok) return setProblems(l.problems.map((p) => ({ ...p, field: 'Length' })))
     const data = { roll: roll.trim(), type, width: w.value, length: l.value, ...(lot.trim() ? { lot: lot.trim() } : {}) }
-    if (await go([{ kind: 'roll', where: {}, data }])) setRoll('')
+    if (await go([{ kind: 'roll', where: {}, data }])) letGo()
   }
   return (
     <Stack>
       <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
         <h2>Rolls on site</h2>
-        {open ? null : <Quiet onPress={() => setOpen(true)}>A roll came</Quiet>}
+        {open || begun ? null : <Quiet onPress={() => setOpen(true)}>A roll came</Quiet>}
       </Row>
-      {open ? (
+      {open || begun ? (
         <>
           <Choice label="Type on its label" value={type} options={types.map((t) => [t, t] as const)} onChange={setType} />
           <Row>
-            <Field label="Roll" value={roll} onChange={setRoll} />
-            <Field label="Lot" value={lot} onChange={setLot} />
-            <Field label={`Width, ${long}`} value={width} onChange={setWidth} inputMode="decimal" />
-            <Field label={`Length, ${long}`} value={length} onChange={setLength} inputMode="decimal" />
+            <Field label="Roll" value={roll} onChange={(roll) => set({ roll })} />
+            <Field label="Lot" value={lot} onChange={(lot) => set({ lot })} />
+            <Field label={`Width, ${long}`} value={width} onChange={(width) => set({ width })} inputMode="decimal" />
+            <Field label={`Length, ${long}`} value={length} onChange={(length) => set({ length })} inputMode="decimal" />
             <NowButton isDisabled={busy || !roll.trim() || !width.trim() || !length.trim()} onPress={put}>
               Record this roll
             </NowButton>

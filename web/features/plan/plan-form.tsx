@@ -106,7 +106,7 @@ export function PlanForm({
         </Row>
         <Preview
           plan={live.ok ? live.value : undefined}
-          problem={live.ok ? undefined : `${fieldLabel(live.problems[0]?.field ?? '')} ${live.problems[0]?.message}`}
+          problem={live.ok ? undefined : say(`${fieldLabel(live.problems[0]?.field ?? '')} ${live.problems[0]?.message}`, units)}
         />
         <form onSubmit={submit} style={{ display: 'grid', gap: 22 }}>
           <Part>
@@ -329,7 +329,7 @@ function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | 
                       <td>
                         <strong>{formatAmount(q, units)}</strong>
                       </td>
-                      <td style={{ color: 'var(--soft)' }}>{q.working}</td>
+                      <td style={{ color: 'var(--soft)' }}>{say(q.working, units)}</td>
                     </tr>
                   ))}
                 </tbody>

@@ -246,7 +246,7 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
                 <tr key={q.id}>
                   <td>{q.name}</td>
                   <td>{formatAmount(q, units)}</td>
-                  <td>{q.working}</td>
+                  <td>{say(q.working, units)}</td>
                 </tr>
               ))}
             </tbody>

@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, radiusPoints, stakesOf, type UnitSystem, writeLandXml, writeSetOutDxf, writeStakesCsv } from '@stone-tally/core'
+import { formatLength, radiusPoints, say, stakesOf, type UnitSystem, writeLandXml, writeSetOutDxf, writeStakesCsv } from '@stone-tally/core'
 import { Quiet, Row, Stack } from '@/ui/controls'
 import { Wide } from './typed'
 import type { Draft } from './use-draft'
@@ -57,7 +57,7 @@ export function StakesPanel({ draft, units }: { draft: Draft; units: UnitSystem 
                 <td className="n">
                   <strong>{f(s.cut)}</strong>
                 </td>
-                <td>{s.why}</td>
+                <td>{say(s.why, units)}</td>
               </tr>
             ))}
           </tbody>

@@ -241,7 +241,7 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
                       <td className="n">
                         <strong>{formatAmount(q, units)}</strong>
                       </td>
-                      <td style={{ color: 'var(--soft)' }}>{q.working}</td>
+                      <td style={{ color: 'var(--soft)' }}>{say(q.working, units)}</td>
                     </tr>
                   ))}
                 </tbody>

@@ -129,7 +129,7 @@ export function HoldPanel({ state, step, status, me, record }: Omit<GateProps, '
         ⬣ Hold point: {point.title}
         {status.hold === 'rejected' ? ' (rejected)' : ''}
       </strong>
-      <div>{point.reason}</div>
+      <div>{say(point.reason, units)}</div>
       {status.hold === 'rejected' && status.decision ? (
         <div>{lineOf(state, status.decision.entry, { units })}. Put it right and record it; then it is asked for again.</div>
       ) : null}

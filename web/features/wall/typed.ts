@@ -10,15 +10,18 @@ const PREFIX = 'typed'
 const wallHere = () => (typeof window === 'undefined' ? '' : (window.location.pathname.split('/')[2] ?? ''))
 const keyOf = (scope: string, name: string) => `${PREFIX}|${wallHere()}|${scope}|${name}`
 
+/** The same as long as the page stands, where the browser keeps nothing. */
+const here = new Map<string, string>()
 const get = (key: string): string | null => {
   try {
     return window.sessionStorage.getItem(key)
   } catch {
-    // A browser that keeps nothing still takes what is typed, as long as the page stands.
-    return null
+    return here.get(key) ?? null
   }
 }
 const put = (key: string, text: string | undefined) => {
+  if (text === undefined) here.delete(key)
+  else here.set(key, text)
   try {
     if (text === undefined) window.sessionStorage.removeItem(key)
     else window.sessionStorage.setItem(key, text)
@@ -51,11 +54,40 @@ export function useTyped(scope: string, name: string, initial = ''): [string, (t
     [key],
   )
   const letGo = useCallback(() => {
+    // Changed while it was on its way: that is the next thing somebody types, not what was recorded.
+    if ((get(key) ?? undefined) !== text) return
     put(key, undefined)
-    setHeld({ key, text: undefined })
-  }, [key])
+    setHeld((now) => (now.key === key ? { key, text: undefined } : now))
+  }, [key, text])
   return [text ?? initial, set, letGo]
 }
+
+/**
+ * A form that is being typed: its fields by name, kept like {@link useTyped} keeps one text.
+ *
+ * @param scope - what it belongs to; where fields are measures, the reader's units are part of it: 1.2 m is not 1.2 ft
+ * @param initial - what stands in each field while nothing was typed there
+ * @returns the fields; how to change some; how to let all go; whether anything was begun
+ * @example const { v, set, letGo } = useTypedForm(`cut ${section} ${units}`, { width: '', spoil: '' })
+ */
+export function useTypedForm<const F extends Readonly<Record<string, string>>>(scope: string, initial: F) {
+  type Fields = { [K in keyof F]: string }
+  const [kept, keep, letGo] = useTyped(scope, 'form')
+  const v: Fields = { ...initial, ...fieldsOf(kept) }
+  const set = (change: Partial<Fields>) => keep(JSON.stringify({ ...fieldsOf(typedAt(scope, 'form') ?? ''), ...change }))
+  return { v, set, letGo, begun: kept !== '' }
+}
+const fieldsOf = (kept: string): Record<string, string> => {
+  try {
+    return kept === '' ? {} : JSON.parse(kept)
+  } catch {
+    // Written by another version of the application: nothing that can be read.
+    return {}
+  }
+}
+
+/** What is being typed there; undefined where nothing is. @example typedAt(spot, 'rod') */
+export const typedAt = (scope: string, name: string): string | undefined => get(keyOf(scope, name)) ?? undefined
 
 /** Is anything being typed for this step? @example isTyping(step.key) */
 export function isTyping(scope: string): boolean {

@@ -28,7 +28,7 @@ export function UnitLevelPanel({
   const found = recheck ? state.byId.get(recheck)?.entry : undefined
   const own = found?.kind === 'unit-level' ? (found.data as { unit: number }).unit : undefined
   const [open, setOpen] = useState(false)
-  const scope = `unit ${step.key}|${recheck ?? ''}`
+  const scope = `unit ${step.key}|${recheck ?? ''}|${units}`
   const [unit, setUnit] = useTyped(scope, 'unit')
   const [along, setAlong] = useTyped(scope, 'along')
   const [across, setAcross] = useTyped(scope, 'across')

@@ -42,7 +42,8 @@ export interface Fact {
   readonly instrument?: Instrument | undefined
 }
 
-export type RecordResult = { ok: true; verdict: Verdict | undefined } | { ok: false; problems: readonly Problem[] }
+/** Recorded with its verdict; refused; or kept on this device until it can be sent. */
+export type RecordResult = { ok: true; kept?: undefined; verdict: Verdict | undefined } | { ok: false; kept?: true; problems: readonly Problem[] }
 
 export interface WallFeed {
   readonly state: WallState
@@ -269,7 +270,11 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
         }
       }
       count()
-      const keptWords = { ok: false as const, problems: [{ field: '', message: 'kept on this device; it is sent when the connection is back' }] }
+      const keptWords = {
+        ok: false as const,
+        kept: true as const,
+        problems: [{ field: '', message: 'kept on this device; it is sent when the connection is back' }],
+      }
       // Pressed again while it waits: it waits once.
       if (ids.size === 0) {
         await flush()

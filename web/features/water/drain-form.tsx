@@ -6,14 +6,18 @@ import {
   formatLength,
   formatSmall,
   formatStation,
+  type Measure,
   type Outlet,
   type Plan,
   type Problem,
+  parseAmount,
   parseLength,
   RUNOFF,
+  typedAmount,
+  unitOf,
 } from '@stone-tally/core'
 import { useState } from 'react'
-import type { Me } from '@/features/wall'
+import { type Me, useTypedForm } from '@/features/wall'
 import { Check, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
@@ -38,8 +42,7 @@ export function DrainForm({
   proposal: readonly Outlet[] | undefined
   fits: DrainSchool
 }) {
-  // A change of units in the middle of typing would change what a bare number means.
-  const [units] = useState(usePreferences().units)
+  const { units } = usePreferences()
   const metric = units === 'metric'
   const [long, small] = metric ? (['m', 'mm'] as const) : (['ft', 'in'] as const)
   const own = plan.water
@@ -51,24 +54,31 @@ export function DrainForm({
       )
       .join('\n')
   const [open, setOpen] = useState(false)
-  const [school, setSchool] = useState<DrainSchool>(own?.school ?? fits)
-  const [sock, setSock] = useState(own?.sock ?? false)
-  const [bed, setBed] = useState(asSmall(own?.bed))
-  const [cover, setCover] = useState(asSmall(own?.cover))
-  const [places, setPlaces] = useState(asPlace(own?.possible))
-  const [heel, setHeel] = useState(own?.heel !== undefined)
-  const [above, setAbove] = useState(asSmall(own?.heel?.above ?? 0.3))
-  const [area, setArea] = useState(own?.area === undefined ? '' : `${own.area}`)
-  const [runoff, setRunoff] = useState(own?.runoff === undefined ? '' : `${own.runoff}`)
-  const [rain, setRain] = useState(own?.rain === undefined ? '' : `${own.rain}`)
-  // What reads as it was shown keeps the plan's own value: it was rounded for reading only.
-  const [shown] = useState({ bed, cover, above, places: places.split('\n') })
+  const now = {
+    school: own?.school ?? fits,
+    sock: own?.sock ? 'yes' : '',
+    bed: asSmall(own?.bed),
+    cover: asSmall(own?.cover),
+    places: asPlace(own?.possible),
+    heel: own?.heel === undefined ? '' : 'yes',
+    above: asSmall(own?.heel?.above ?? 0.3),
+    area: own?.area === undefined ? '' : typedAmount(own.area, 'area', units),
+    runoff: own?.runoff === undefined ? '' : `${own.runoff}`,
+    rain: own?.rain === undefined ? '' : typedAmount(own.rain, 'rain', units),
+  }
+  // What is typed in other units waits there: a bare number would mean something else here.
+  const { v, set, letGo, begun } = useTypedForm<{ readonly [K in keyof typeof now]: string }>(`drain ${units}`, now)
+  const { bed, cover, places, above, area, runoff, rain } = v
+  const school = v.school as DrainSchool
+  const [sock, heel] = [v.sock !== '', v.heel !== '']
+  // What reads as it is shown keeps the plan's own value: it was rounded for reading only.
+  const shown = { ...now, places: now.places.split('\n') }
   const [take, setTake] = useState(false)
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   const may = me.role === 'foreman' || me.role === 'office'
   if (!may) return null
-  if (!open) {
+  if (!open && !begun) {
     return (
       <Row>
         <Quiet onPress={() => setOpen(true)}>Change what the plan says of water</Quiet>
@@ -91,6 +101,13 @@ export function DrainForm({
       bad.push({ field, message: `"${text}" is not a number` })
       return undefined
     }
+    const amount = (field: string, text: string, measure: Measure) => {
+      if (!text.trim()) return undefined
+      const value = parseAmount(text, measure, units)
+      if (value.ok) return value.value
+      bad.push(...value.problems.map((p) => ({ ...p, field })))
+      return undefined
+    }
     const possible = places
       .split('\n')
       .filter((l) => l.trim())
@@ -108,9 +125,9 @@ export function DrainForm({
     const values = {
       bed: own?.bed !== undefined && bed === shown.bed ? own.bed : length('Stone below', bed, small),
       cover: own?.cover !== undefined && cover === shown.cover ? own.cover : length('Stone above', cover, small),
-      area: plain('Area', area),
+      area: own?.area !== undefined && area === shown.area ? own.area : amount('Area', area, 'area'),
       runoff: plain('Runs off', runoff),
-      rain: plain('Rain', rain),
+      rain: own?.rain !== undefined && rain === shown.rain ? own.rain : amount('Rain', rain, 'rain'),
     }
     const lift = own?.heel && above === shown.above ? own.heel.above : length('Outlets of the heel drain', above, small)
     if (heel && lift === undefined && bad.length === 0)
@@ -127,40 +144,49 @@ export function DrainForm({
     const next = { ...plan, water, ...(take && proposal ? { drain: { ...plan.drain, outlets: proposal.map((o) => ({ ...o })) } } : {}) }
     const answer = await send('POST', `/api/walls/${wall}/revisions`, { plan: next, base: revision })
     setBusy(false)
-    if (answer.ok) window.location.reload()
-    else setProblems(answer.problems)
+    if (answer.ok) {
+      letGo()
+      window.location.reload()
+    } else setProblems(answer.problems)
   }
   return (
     <Stack>
-      <Choice label="Where the pipe sits" value={school} options={SCHOOLS} onChange={setSchool} />
+      <Choice label="Where the pipe sits" value={school} options={SCHOOLS} onChange={(school) => set({ school })} />
       <Row>
-        <Field label={`Stone below, ${small}`} value={bed} onChange={setBed} inputMode="decimal" />
-        <Field label={`Stone above, ${small}`} value={cover} onChange={setCover} inputMode="decimal" />
+        <Field label={`Stone below, ${small}`} value={bed} onChange={(bed) => set({ bed })} inputMode="decimal" />
+        <Field label={`Stone above, ${small}`} value={cover} onChange={(cover) => set({ cover })} inputMode="decimal" />
       </Row>
-      <Check checked={sock} onChange={setSock}>
+      <Check checked={sock} onChange={(on) => set({ sock: on ? 'yes' : '' })}>
         Sock on the pipe
       </Check>
-      <Check checked={heel} onChange={setHeel}>
+      <Check checked={heel} onChange={(on) => set({ heel: on ? 'yes' : '' })}>
         Second pipe at the back of the cut
       </Check>
-      {heel ? <Field label={`Its outlets above those of the toe drain, ${small}`} value={above} onChange={setAbove} inputMode="decimal" /> : null}
+      {heel ? (
+        <Field label={`Its outlets above those of the toe drain, ${small}`} value={above} onChange={(above) => set({ above })} inputMode="decimal" />
+      ) : null}
       <Field
         long
         label={`Places where water could leave: station and elevation of each, ${long}`}
         value={places}
-        onChange={setPlaces}
+        onChange={(places) => set({ places })}
         hint="one a line"
       />
       <Row>
-        <Field label="Ground above that drains here, m²" value={area} onChange={setArea} inputMode="decimal" />
+        <Field
+          label={`Ground above that drains here, ${unitOf('area', units)}`}
+          value={area}
+          onChange={(area) => set({ area })}
+          inputMode="decimal"
+        />
         <Field
           label="Share that runs off"
           value={runoff}
-          onChange={setRunoff}
+          onChange={(runoff) => set({ runoff })}
           inputMode="decimal"
           hint={RUNOFF.map(([, n, v]) => `${n.toLowerCase()} ${v}`).join(', ')}
         />
-        <Field label="Rain, mm in an hour" value={rain} onChange={setRain} inputMode="decimal" />
+        <Field label={`Rain, ${unitOf('rain', units)} in an hour`} value={rain} onChange={(rain) => set({ rain })} inputMode="decimal" />
       </Row>
       {proposal ? (
         <Check checked={take} onChange={setTake}>

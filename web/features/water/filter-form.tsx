@@ -2,7 +2,7 @@
 
 import { mayRecord, type Problem } from '@stone-tally/core'
 import { useState } from 'react'
-import { type Fact, type Me, type RecordResult, useRecord } from '@/features/wall'
+import { type Fact, type Me, type RecordResult, useRecord, useTypedForm } from '@/features/wall'
 import { Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 
 const OF = [
@@ -37,16 +37,16 @@ export function readSieves(text: string): { points: { size: number; passing: num
 export function FilterForm({ record, me }: { record(facts: readonly Fact[]): Promise<RecordResult>; me: Me }) {
   const [open, setOpen] = useState(false)
   const [of, setOf] = useState<'soil' | 'stone'>('soil')
-  const [source, setSource] = useState('')
-  const [text, setText] = useState('')
+  const { v, set, letGo, begun } = useTypedForm('sieve', { source: '', text: '' })
+  const { source, text } = v
   const { busy, problems, setProblems, go } = useRecord(record)
   if (!mayRecord(me.role, 'gradation')) return null
   const put = async () => {
     const read = readSieves(text)
     if (read.problems.length > 0) return setProblems(read.problems)
-    if (await go([{ kind: 'gradation', where: {}, data: { of, source: source.trim(), points: read.points } }])) setText('')
+    if (await go([{ kind: 'gradation', where: {}, data: { of, source: source.trim(), points: read.points } }])) letGo()
   }
-  if (!open) {
+  if (!open && !begun) {
     return (
       <Row>
         <Quiet onPress={() => setOpen(true)}>Enter a sieve curve</Quiet>
@@ -56,8 +56,8 @@ export function FilterForm({ record, me }: { record(facts: readonly Fact[]): Pro
   return (
     <Stack>
       <Choice label="Of" value={of} options={OF} onChange={setOf} />
-      <Field label="From" value={source} onChange={setSource} hint="laboratory and sheet" />
-      <Field long label="Size in mm and per cent that passes, one pair a line" value={text} onChange={setText} />
+      <Field label="From" value={source} onChange={(source) => set({ source })} hint="laboratory and sheet" />
+      <Field long label="Size in mm and per cent that passes, one pair a line" value={text} onChange={(text) => set({ text })} />
       <NowButton isDisabled={busy || !text.trim() || !source.trim()} onPress={put}>
         Record this curve
       </NowButton>

@@ -14,6 +14,7 @@ import {
   laidPipe,
   type Plan,
   proposeOutlets,
+  say,
   statusOf,
   titleOf,
 } from '@stone-tally/core'
@@ -85,7 +86,7 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
           ) : (
             <Caution>{proposal.problems[0]?.message}</Caution>
           )}
-          <p style={{ fontSize: 15, color: 'var(--soft)' }}>{DRAIN_SCHOOLS[drain.school].why}</p>
+          <p style={{ fontSize: 15, color: 'var(--soft)' }}>{say(DRAIN_SCHOOLS[drain.school].why, units)}</p>
           <DrainForm
             wall={wall}
             plan={plan}
@@ -109,7 +110,7 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
               ) : null}
               <p>
                 {sieve.result.ok && sieve.result.value.ok ? '✓ ' : '▲ '}
-                {sieve.advice}
+                {say(sieve.advice, units)}
               </p>
             </>
           ) : (

@@ -1,7 +1,7 @@
+import { said } from '../../base/said'
 import { type InferType, list, optionalList, optionalText, quantity, record, text, type yup } from '../../base/schema'
 import { LIMITS, type LimitName } from '../../rules'
 import { formatSigned } from '../../units/length'
-import { said } from '../../units/say'
 import { BUILDERS, defineKind, judged } from './kind'
 
 /** Items of a checklist a person confirmed, and the numbers that go with them (m). */

@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../../base/result'
+import { said } from '../../base/said'
 import { choice, type InferType, list, optionalQuantity, optionalRecord, optionalText, quantity, record, text, type yup } from '../../base/schema'
 import {
   type Curve,
@@ -53,7 +54,7 @@ export const curve = defineKind<CurveData>({
   },
   line({ data }) {
     const made = curveOf(data)
-    return `Laboratory curve ${data.name}: ${made.ok ? `${made.value.maximumDryDensity.toFixed(0)} kg/m³ at ${made.value.optimumMoisture.toFixed(1)} %` : 'no curve'} (${data.source})`
+    return `Laboratory curve ${data.name}: ${made.ok ? `${said.density(made.value.maximumDryDensity)} at ${made.value.optimumMoisture.toFixed(1)} %` : 'no curve'} (${data.source})`
   },
 })
 
@@ -157,6 +158,6 @@ export const density = defineKind<DensityData>({
     if (!r.ok) return `Density test${at}${lift}`
     if (!r.value) return `Method record${at}${lift}: ${entry.data.seen}`
     const name = entry.data.method === 'gauge' ? 'Gauge' : 'Sand cone'
-    return `${name}${at}${lift}: ${r.value.dryDensity.toFixed(0)} kg/m³ at ${r.value.moisture} %, ${r.value.relative.toFixed(1)} %`
+    return `${name}${at}${lift}: ${said.density(r.value.dryDensity)} at ${r.value.moisture} %, ${r.value.relative.toFixed(1)} %`
   },
 })

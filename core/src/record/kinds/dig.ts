@@ -1,10 +1,10 @@
 import { fail, ok } from '../../base/result'
+import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, optionalText, optionalYesNo, quantity, record, text, type yup } from '../../base/schema'
 import { stepAt } from '../../layout'
 import { topAt } from '../../plan'
 import { LIMITS } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
-import { said } from '../../units/say'
 import { BUILDERS, defineKind } from './kind'
 
 export const OBSTRUCTIONS = { rock: 'Rock', roots: 'Roots', service: 'Service', 'old-work': 'Old work', water: 'Water' } as const
@@ -34,7 +34,7 @@ export const obstruction = defineKind<ObstructionData>({
   beside: true,
   roles: BUILDERS,
   schema: obstructionData as unknown as yup.ISchema<ObstructionData>,
-  check: ({ data }) => (data.to >= data.from ? ok(true) : fail('data.to', `must not be before ${data.from} m`)),
+  check: ({ data }) => (data.to >= data.from ? ok(true) : fail('data.to', `must not be before ${said.given(data.from)}`)),
   judge(entry, { layout }) {
     const d = entry.data
     const limit = LIMITS.padThickness.value
@@ -157,5 +157,6 @@ export const weather = defineKind<WeatherData>({
   kind: 'weather',
   roles: BUILDERS,
   schema: weatherData as unknown as yup.ISchema<WeatherData>,
-  line: ({ data: d }) => `Weather${d.expected ? ' expected' : ''}: ${d.rain} mm rain, down to ${d.low} °C, wind ${d.wind} km/h`,
+  line: ({ data: d }) =>
+    `Weather${d.expected ? ' expected' : ''}: ${said.rain(d.rain)}, down to ${said.temperature(d.low)}, wind ${said.speed(d.wind)}`,
 })

@@ -1,7 +1,7 @@
+import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
-import { said } from '../../units/say'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** A layer as placed: length from the face and distance of its front edge behind it (m). */

@@ -1,4 +1,5 @@
 import type { Problem, Result } from '../../base/result'
+import { said } from '../../base/said'
 import type { yup } from '../../base/schema'
 import type { Layout } from '../../layout'
 import type { Role } from '../../rules'
@@ -63,7 +64,7 @@ export function covers(
   const whole = was.from === undefined && was.to === undefined
   if ((now.from ?? 0) <= a + 0.05 && (now.to ?? Number.POSITIVE_INFINITY) >= b - 0.05) return undefined
   const field = (now.from ?? 0) > a + 0.05 ? 'data.from' : 'data.to'
-  return { field, message: `a re-check takes in all of ${whole ? 'the section' : `${a} to ${b} m`}, where the finding is` }
+  return { field, message: `a re-check takes in all of ${whole ? 'the section' : `${said.given(a)} to ${said.given(b)}`}, where the finding is` }
 }
 
 /** Defines a kind; the data type follows from its schema. */

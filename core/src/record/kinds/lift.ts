@@ -1,8 +1,8 @@
+import { said } from '../../base/said'
 import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, quantity, record, type yup } from '../../base/schema'
 import { SQUEEZE } from '../../ground'
 import { LIMITS } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
-import { said } from '../../units/say'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** A layer placed and compacted at once: compacted thickness m, passes, density in per cent of maximum where tested. */
@@ -64,7 +64,9 @@ export const lift = defineKind<LiftData>({
           `${PLANT_NAMES[plant]} ${mm(near)} from the face, at least ${mm(LIMITS.plantStandoff.value)}`,
         !pad && loose != null && loose > LIMITS.backfillLift.value + 0.0005 && `placed ${mm(loose)} loose, limit ${mm(LIMITS.backfillLift.value)}`,
       ],
-      !pad && heavy && near == null ? `${passes} passes; keep the ${PLANT_NAMES[plant]} 1 m off the face` : `${passes} passes, ${mm(thickness)}`,
+      !pad && heavy && near == null
+        ? `${passes} passes; keep the ${PLANT_NAMES[plant]} ${said.given(LIMITS.plantStandoff.value)} off the face`
+        : `${passes} passes, ${mm(thickness)}`,
     )
   },
   line(entry, reader, { stage }) {

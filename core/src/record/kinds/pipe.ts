@@ -1,8 +1,8 @@
 import { fail, ok } from '../../base/result'
+import { said } from '../../base/said'
 import { choice, type InferType, list, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
-import { said } from '../../units/say'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** How an end of a stretch is left. */
@@ -38,9 +38,9 @@ export const pipe = defineKind<PipeData>({
   check(entry, { layout }) {
     const { from, to } = entry.data
     const own = layout.plan.sections.find((s) => s.id === entry.where.section)
-    if (to - from < 0.05) return fail('data.to', `${to} m is not beyond ${from} m`)
+    if (to - from < 0.05) return fail('data.to', `${said.given(to)} is not beyond ${said.given(from)}`)
     if (own && (from < own.from - 0.05 || to > own.to + 0.05)) {
-      return fail(from < own.from - 0.05 ? 'data.from' : 'data.to', `section ${own.id} runs from ${own.from} to ${own.to} m`)
+      return fail(from < own.from - 0.05 ? 'data.from' : 'data.to', `section ${own.id} runs from ${said.given(own.from)} to ${said.given(own.to)}`)
     }
     return ok(true)
   },

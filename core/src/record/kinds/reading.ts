@@ -1,6 +1,6 @@
+import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
 import { formatDeviation, formatLength, formatStation } from '../../units/length'
-import { said } from '../../units/say'
 import { limitAt, targetAt } from '../target'
 import { defineKind, MEASURERS } from './kind'
 
@@ -18,7 +18,10 @@ export const readingData = record({
     if (d == null || d.method === 'survey' || typeof d.value !== 'number' || Math.abs(d.value) <= 10) return true
     return context.createError({
       path: 'value',
-      message: d.value > 0 ? `must be 10 m or less, not ${d.value}` : `must be -10 m or more, not ${d.value}`,
+      message:
+        d.value > 0
+          ? `must be ${said.given(10)} or less, not ${said.given(d.value)}`
+          : `must be ${said.given(-10)} or more, not ${said.given(d.value)}`,
     })
   })
   .test('method', 'a rod reading needs the height of instrument (hi), a string reading the string elevation (string)', (d) =>

@@ -1,7 +1,7 @@
+import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, quantity, record, text, type yup } from '../../base/schema'
 import { LIMITS } from '../../rules'
 import { formatDeviation, formatLength } from '../../units/length'
-import { said } from '../../units/say'
 import { defineKind, MEASURERS } from './kind'
 
 const elevation = () => optionalQuantity({ min: -500, max: 9000, unit: 'm' })
@@ -30,7 +30,7 @@ export const sight = defineKind<SightData>({
     const deviation = d.hi - d.reading - d.known
     const n = d.sight === 'check' ? 1 : (d.setups ?? 1)
     const limit = d.sight === 'check' ? LIMITS.levelCheck.value : LIMITS.levelClosure.value * Math.sqrt(n)
-    const off = `${said.small(deviation)} ${deviation >= 0 ? 'high' : 'low'}, limit ${(limit * 1000).toFixed(0)} mm`
+    const off = `${said.small(deviation)} ${deviation >= 0 ? 'high' : 'low'}, limit ${said.small(limit)}`
     if (Math.abs(deviation) <= limit + 0.0001) return { verdict: 'ok', deviation, text: off }
     return {
       verdict: 'out',

@@ -1,7 +1,7 @@
 import { fail, ok } from '../../base/result'
+import { said } from '../../base/said'
 import { type InferType, optionalQuantity, record, type yup } from '../../base/schema'
 import { formatDeviation, formatStation } from '../../units/length'
-import { said } from '../../units/say'
 import { limitAt, readPointByPoint } from '../target'
 import { defineKind, MEASURERS } from './kind'
 

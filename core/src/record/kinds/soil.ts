@@ -1,8 +1,8 @@
 import { fail, ok } from '../../base/result'
+import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, type yup } from '../../base/schema'
 import { identifySoil, SOIL_QUESTIONS, type SoilAnswers } from '../../ground'
 import { formatSmall, formatStation } from '../../units/length'
-import { said } from '../../units/say'
 import { BUILDERS, defineKind } from './kind'
 
 const answers = (id: keyof SoilAnswers) => choice((SOIL_QUESTIONS.find((q) => q.id === id)?.answers ?? []).map((a) => a[0]))
@@ -53,7 +53,7 @@ export const soilReport = defineKind<SoilReportData>({
   kind: 'soil-report',
   roles: ['foreman', 'inspector', 'office'],
   schema: soilReportData as unknown as yup.ISchema<SoilReportData>,
-  line: ({ data: d }) => `Soil report, ${d.zone} soil: ${d.phi}°, ${d.gamma} kN/m³, ${d.c} kPa (${d.source})`,
+  line: ({ data: d }) => `Soil report, ${d.zone} soil: ${d.phi}°, ${said.weight(d.gamma)}, ${said.pressure(d.c)} (${d.source})`,
 })
 
 /** Bad soil dug out and replaced. Stations and depth m. */
@@ -73,7 +73,7 @@ export const undercut = defineKind<UndercutData>({
   beside: true,
   roles: BUILDERS,
   schema: undercutData as unknown as yup.ISchema<UndercutData>,
-  check: ({ data }) => (data.to > data.from ? ok(true) : fail('data.to', `must be beyond ${data.from} m, not ${data.to}`)),
+  check: ({ data }) => (data.to > data.from ? ok(true) : fail('data.to', `must be beyond ${said.given(data.from)}, not ${said.given(data.to)}`)),
   judge(entry, { find }) {
     const d = entry.data
     if (d.passes < 2) return { verdict: 'out', text: `${d.passes} passes on the fill, at least 2` }
@@ -83,7 +83,10 @@ export const undercut = defineKind<UndercutData>({
       const wanted = identifySoil(bad.answers).undercut
       if (d.depth < wanted - 0.005) return { verdict: 'out', text: `${said.small(d.depth)} dug out, at least ${said.small(wanted)}` }
       if (d.from > bad.from + 0.05 || d.to < bad.to - 0.05) {
-        return { verdict: 'out', text: `dug out ${d.from} to ${d.to} m, but the bad soil runs ${bad.from} to ${bad.to} m` }
+        return {
+          verdict: 'out',
+          text: `dug out ${said.given(d.from)} to ${said.given(d.to)}, but the bad soil runs ${said.given(bad.from)} to ${said.given(bad.to)}`,
+        }
       }
     }
     return { verdict: 'ok', text: `${said.small(d.depth)} replaced with ${d.fill}` }

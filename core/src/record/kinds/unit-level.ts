@@ -1,8 +1,8 @@
 import { fail, ok } from '../../base/result'
+import { said } from '../../base/said'
 import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
 import { cellKey } from '../../layout'
 import { formatSmall } from '../../units/length'
-import { said } from '../../units/say'
 import { defineKind, judged, MEASURERS } from './kind'
 
 const slope = () => optionalQuantity({ min: -0.1, max: 0.1, unit: 'm' })

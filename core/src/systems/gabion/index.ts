@@ -1,3 +1,4 @@
+import { said } from '../../base/said'
 import type { CountBasis, Quantity, WallSystem } from '../system'
 import { lay } from './lay'
 import { stages } from './stages'
@@ -5,7 +6,6 @@ import { units } from './units'
 
 /** Solid rock, kg/m³: common for granite and limestone; a supplier's own figure goes before it. */
 const ROCK = 2600
-const f = (n: number) => n.toFixed(2)
 
 function count({ plan, pieces, face, topRun }: CountBasis): Quantity[] {
   const { unit } = plan
@@ -24,16 +24,16 @@ function count({ plan, pieces, face, topRun }: CountBasis): Quantity[] {
       name: 'Stone in the baskets, as placed',
       value: volume,
       unit: 'm³',
-      working: `${f(run)} m of basket × ${unit.height} m × ${unit.depth} m`,
+      working: `${said.length(run, 2)} of basket × ${said.given(unit.height)} × ${said.given(unit.depth)}`,
     },
     {
       id: 'rock-mass',
       name: 'Mass of stone',
       value: volume * (1 - porosity) * ROCK,
       unit: 'kg',
-      working: `${f(volume)} m³ × (1 − ${porosity} air) × ${ROCK} kg/m³`,
+      working: `${said.volume(volume)} × (1 − ${porosity} air) × ${said.density(ROCK)}`,
     },
-    { id: 'hand-faced', name: 'Front laid by hand', value: face * 0.25, unit: 'm³', working: `${f(face)} m² of face, 250 mm deep` },
+    { id: 'hand-faced', name: 'Front laid by hand', value: face * 0.25, unit: 'm³', working: `${said.area(face)} of face, ${said.small(0.25)} deep` },
     { id: 'lids', name: 'Lids', value: own.length, unit: 'pieces', working: 'one a basket, closed before the next course' },
     {
       id: 'bracing',
@@ -43,13 +43,19 @@ function count({ plan, pieces, face, topRun }: CountBasis): Quantity[] {
       working: `front to back, two in every metre, ${rows} ${rows === 1 ? 'row' : 'rows'} up`,
     },
     { id: 'lacing', name: 'Lacing', value: lacing, unit: 'm', working: 'four long edges of every basket and the edges of its ends' },
-    { id: 'panels', name: 'End panels', value: ends, unit: 'm²', working: `${own.length} baskets × ${unit.depth} m × ${unit.height} m` },
+    {
+      id: 'panels',
+      name: 'End panels',
+      value: ends,
+      unit: 'm²',
+      working: `${own.length} baskets × ${said.given(unit.depth)} × ${said.given(unit.height)}`,
+    },
     {
       id: 'fabric',
       name: 'Back fabric',
       value: face * 1.1 + topRun * 0.5,
       unit: 'm²',
-      working: `${f(face)} m² behind the baskets with a tenth of laps, 0.5 m folded over the top`,
+      working: `${said.area(face)} behind the baskets with a tenth of laps, ${said.given(0.5)} folded over the top`,
     },
   ]
 }

@@ -1,3 +1,4 @@
+import { said } from '../../base/said'
 import { groundStages } from '../ground-stages'
 import { finishStages, gridStage, overGrid, pipeStages, topStage } from '../raising-stages'
 import type { Stage } from '../system'
@@ -45,13 +46,13 @@ export const stages: readonly Stage[] = [
     scope: 'course',
     when: 'every',
     how: 'Fill in thirds; bracing wires front to back at each third; face stones laid by hand, tight, no void larger than the mesh.',
-    caution: 'Stone tipped from a bucket: nobody at the face or in the basket. Two people or plant for stones above 25 kg.',
+    caution: `Stone tipped from a bucket: nobody at the face or in the basket. Two people or plant for stones above ${said.mass(25)}.`,
     work: {
       type: 'check',
       items: [
         { id: 'hand-faced', text: 'Face laid by hand, no voids' },
         { id: 'braced', text: 'Bracing wires at every third' },
-        { id: 'full', text: 'Filled 30 to 50 mm over, level' },
+        { id: 'full', text: `Filled ${said.small(0.03)} to ${said.small(0.05)} over, level` },
       ],
     },
     requires: [{ stage: 'line', of: 'same', force: 'hold', why: 'filling locks the first row as it lies' }],
@@ -90,7 +91,7 @@ export const stages: readonly Stage[] = [
     scope: 'course',
     when: 'every',
     how: 'Fabric first, then even lifts to the top of the row, compacted from the baskets backwards.',
-    caution: 'Light plant only within 1 m of the baskets. No frozen or wet fill.',
+    caution: `Light plant only within ${said.given(1)} of the baskets. No frozen or wet fill.`,
     also: ['density'],
     work: { type: 'lifts', of: 'backfill' },
     requires: [

@@ -1,4 +1,4 @@
-import { said } from '../../units/say'
+import { said } from '../../base/said'
 import type { WallSystem } from '../system'
 import { lay } from './lay'
 import { stages } from './stages'
@@ -27,7 +27,7 @@ export const hollowCore: WallSystem = {
         name: 'Stone in the cores',
         value: cores,
         unit: 'm³',
-        working: `${unit.coreVolume} m³ a unit, half for halves; cut units are taken as solid`,
+        working: `${said.volume(unit.coreVolume ?? 0)} a unit, half for halves; cut units are taken as solid`,
       },
       ...(unit.capHeight > 0
         ? [
@@ -36,7 +36,7 @@ export const hollowCore: WallSystem = {
               name: 'Adhesive for caps',
               value: adhesive,
               unit: 'm³' as const,
-              working: `two beads of 8 mm along ${topRun.toFixed(2)} m of cap`,
+              working: `two beads of ${said.small(0.008)} along ${said.length(topRun, 2)} of cap`,
             },
           ]
         : []),

@@ -1,3 +1,4 @@
+import { said } from '../../base/said'
 import { groundStages } from '../ground-stages'
 import { finishStages, gridStage, overGrid, pipeStages, topStage } from '../raising-stages'
 import type { Stage } from '../system'
@@ -10,7 +11,7 @@ export const stages: readonly Stage[] = [
     scope: 'course',
     when: 'every',
     how: 'Sweep, set, pull forward until the lug holds; running bond, no slivers at the ends.',
-    caution: 'Cut wet or with extraction; respirator, eye, ear, hand and foot protection. Two people or a lifter above 25 kg.',
+    caution: `Cut wet or with extraction; respirator, eye, ear, hand and foot protection. Two people or a lifter above ${said.mass(25)}.`,
     work: { type: 'units' },
     requires: [
       { stage: 'pad-level', of: 'same', force: 'hold', why: 'no unit is set on a pad that is not released' },
@@ -117,7 +118,7 @@ export const stages: readonly Stage[] = [
     scope: 'course',
     when: 'every',
     how: 'Place in even lifts up to the top of the course, compact from the face backwards.',
-    caution: 'Light plant only within 1 m of the face; a roller there pushes the wall out. No frozen or wet fill.',
+    caution: `Light plant only within ${said.given(1)} of the face; a roller there pushes the wall out. No frozen or wet fill.`,
     also: ['density'],
     work: { type: 'lifts', of: 'backfill' },
     requires: [

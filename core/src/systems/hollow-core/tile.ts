@@ -1,3 +1,4 @@
+import { said } from '../../base/said'
 import type { Unit } from '../../plan'
 import type { CourseRun, LaidPiece, LaidRun } from '../system'
 
@@ -74,7 +75,7 @@ export function tile(run: CourseRun, pattern: Tile, from: number, to: number): L
     best && best.slivers > 0
       ? 'a piece is a sliver'
       : best && best.clear < wanted - 1e-6
-        ? `joints of the pattern come within ${(best.clear * 1000).toFixed(0)} mm of a joint below`
+        ? `joints of the pattern come within ${said.small(best.clear)} of a joint below`
         : undefined
   return { pieces, ...(broken ? { broken } : {}) }
 }

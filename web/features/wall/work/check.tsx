@@ -1,11 +1,10 @@
 'use client'
 
 import { type CheckMeasure, formatSmall, LIMITS, type LimitName, parseLength, smallUnit, type UnitSystem } from '@stone-tally/core'
-import { useState } from 'react'
 import { Button, Check, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
-import { useTyped } from '../typed'
+import { useTyped, useTypedForm } from '../typed'
 import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
@@ -19,7 +18,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const [ticks, setTicks, noTicks] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'ticked')
   const ticked: readonly string[] = ticks === '' ? [] : ticks.split(',')
   const setTicked = (list: readonly string[]) => setTicks(list.join(','))
-  const [sizes, setSizes] = useState<Readonly<Record<string, string>>>({})
+  const { v: sizes, set: setSizes, letGo: noSizes } = useTypedForm<Readonly<Record<string, string>>>(`${step.key}|${recheck?.id ?? ''}|${units}`, {})
   const [detail, setDetail, noDetail] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'detail')
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async (confirmed: readonly string[]) => {
@@ -45,6 +44,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
     ])
     if (done) {
       noDetail()
+      noSizes()
       noTicks()
     }
   }
@@ -75,7 +75,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
               key={m.id}
               label={`${m.text}, ${smallUnit(units)}`}
               value={sizes[m.id] ?? ''}
-              onChange={(v) => setSizes({ ...sizes, [m.id]: v })}
+              onChange={(v) => setSizes({ [m.id]: v })}
               inputMode="decimal"
             />
           ))}

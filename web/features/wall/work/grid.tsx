@@ -35,7 +35,7 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
     () => layerSchedule(state.layout).find((l) => l.section === step.section && l.course === step.course),
     [state.layout, step.section, step.course],
   )
-  const scope = `${step.key}|${recheck?.id ?? ''}`
+  const scope = `${step.key}|${recheck?.id ?? ''}|${units}`
   // A re-check is of the same layer from the same roll until somebody says otherwise.
   const found = recheck && state.byId.get(recheck.id)?.entry.kind === 'geogrid' ? (state.byId.get(recheck.id)?.entry.data as GeogridData) : undefined
   const asLong = (m: number | undefined) => (m === undefined ? '' : metric ? m.toFixed(2) : formatLength(m, units))

@@ -39,7 +39,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
   const found = recheck && state.byId.get(recheck.id)?.entry.kind === 'lift' ? (state.byId.get(recheck.id)?.entry.data as LiftData) : undefined
   const next = found?.lift ?? Math.min(status.done + 1, plan.count)
   const small = (m: number) => (units === 'metric' ? `${Math.round(m * 1000)}` : formatSmall(m, units).replace('"', ''))
-  const scope = `${step.key}|${recheck?.id ?? ''}`
+  const scope = `${step.key}|${recheck?.id ?? ''}|${units}`
   const asLong = (m: number | undefined) => (m === undefined ? '' : units === 'metric' ? `${m}` : formatLength(m, units))
   const [plant, setPlant] = useState<LiftData['plant']>(found?.plant ?? 'light-plate')
   const tool = TOOLS.find((t) => t.plant === plant)

@@ -35,7 +35,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const over = step.over?.[0] ?? { from: 0, to: 0 }
   const [long, small] = units === 'metric' ? (['m', 'mm'] as const) : (['ft', 'in'] as const)
   const asLong = (m: number) => (units === 'metric' ? m.toFixed(2) : formatStation(m, units))
-  const scope = `${step.key}|${recheck?.id ?? ''}`
+  const scope = `${step.key}|${recheck?.id ?? ''}|${units}`
   // The next stretch begins where pipe is missing: there it joins on, wherever the one before was recorded.
   const laid = log.filter((e) => e.entry.kind === 'pipe' && live(state, e.entry.id)).map((e) => e.entry.data as PipeData)
   const begin = found?.from ?? firstGap(over, laid)
@@ -138,7 +138,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
         </Check>
         {items.map((i) => (
           <Check key={i.id} checked={ticked.includes(i.id)} onChange={(on) => setTicked(on ? [...ticked, i.id] : ticked.filter((t) => t !== i.id))}>
-            {i.text}
+            {say(i.text, units)}
           </Check>
         ))}
       </div>

@@ -16,6 +16,7 @@ import {
   type ReadingData,
   type SetupData,
   type StepStatus,
+  say,
   slip,
   smallUnit,
   targetAt,
@@ -28,7 +29,7 @@ import { TakeReading } from '@/features/instruments'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
-import { isTyping, useTyped } from '../typed'
+import { isTyping, typedAt, useTyped } from '../typed'
 import { isWriting } from '../typing'
 import { RunAlong } from './run-along'
 import { type WorkProps, whereOf } from './types'
@@ -68,15 +69,19 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
   const { station, offset } = place
   // Each way of measuring has its own number: 1.85 on the rod is not 1.85 off the target.
   const spot = `${step.key}|${station}|${offset ?? ''}|${recheck?.id ?? ''}`
-  const [typed, setText, letGo] = useTyped(spot, method)
+  // and 1.85 m is not 1.85 ft.
+  const way = `${method} ${units}`
+  const [typed, setText, letGo] = useTyped(spot, way)
+  const typing = useRef(held)
+  typing.current = held
   const setTyped = (text: string) => {
     setText(text)
     setHeld(text.trim() === '' || recheck ? undefined : { station, offset })
   }
-  const [string, setString] = useTyped('string', 'elevation')
+  const [string, setString] = useTyped('string', `elevation ${units}`)
   const [sure, setSure] = useState(false)
   const input = useRef<HTMLInputElement>(null)
-  const { busy, problems, setProblems, go } = useRecord(record)
+  const { busy, problems, setProblems, send } = useRecord(record)
 
   const setup = latestSetup(state)
   const hi = setup ? (setup.entry.data as SetupData).benchmark + (setup.entry.data as SetupData).backsight : undefined
@@ -101,7 +106,6 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
   useEffect(() => {
     setTaken(undefined)
     setSure(false)
-    setProblems([])
   }, [station, offset, step.key, method])
   // Looked at another step and come back: the place with a number begun is the one that is asked for.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the step is opened
@@ -125,6 +129,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
     setTyped(v)
     setTaken(undefined)
     setSure(false)
+    if (problems.length > 0) setProblems([])
   }
 
   const put = async () => {
@@ -138,23 +143,32 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
       setSure(true)
       return
     }
-    const done = await go([
-      {
-        kind: 'reading',
-        where: whereOf(step, station, offset),
-        data,
-        ...(recheck ? { recheckOf: recheck.id } : {}),
-        ...(taken ? { instrument: taken } : {}),
-      },
-    ])
-    if (done) {
-      letGo()
-      setHeld(undefined)
-      setTaken(undefined)
-      setSure(false)
-      const after = along(status, order).find((r) => !r.entry && (r.station !== station || r.offset !== offset))
+    if (busy) return
+    // The next point is asked for at once: nobody waits for the network with a number in hand, and what is typed meanwhile is the next one.
+    const fact = {
+      kind: 'reading' as const,
+      where: whereOf(step, station, offset),
+      data,
+      ...(recheck ? { recheckOf: recheck.id } : {}),
+      ...(taken ? { instrument: taken } : {}),
+    }
+    letGo()
+    setHeld(undefined)
+    setSure(false)
+    setTaken(undefined)
+    const after = along(status, order).find((r) => !r.entry && (r.station !== station || r.offset !== offset))
+    if (!recheck) {
       setLine(after?.offset)
       if (after) onStation(after.station)
+    }
+    const result = await send([fact])
+    if (result?.ok || result?.kept) return
+    // Refused: the number comes back to its point, unless another one was begun there.
+    if (typedAt(spot, way) === undefined) setText(typed)
+    if (!recheck && typing.current === undefined) {
+      setHeld({ station, offset })
+      setLine(offset)
+      onStation(station)
     }
   }
   const nudge = (by: number) => {
@@ -199,6 +213,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
             <AriaButton
               key={`${r.station} ${r.offset ?? ''}`}
               onPress={() => {
+                setProblems([])
                 setHeld(undefined)
                 setLine(r.offset)
                 onStation(r.station)
@@ -250,7 +265,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
       ) : null}
       <Judgement $out={out} id="judged" aria-live="polite">
         {deviation === undefined ? (
-          <span>{typed.trim() && !value.ok ? value.problems[0]?.message : 'Type the reading; it is judged as you type.'}</span>
+          <span>{typed.trim() && !value.ok ? say(value.problems[0]?.message ?? '', units) : 'Type the reading; it is judged as you type.'}</span>
         ) : (
           <>
             <b>
@@ -261,7 +276,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
               {odd
                 ? `${slip(deviation) ?? 'far off: did a digit slip?'} Press record again if it is right.`
                 : out
-                  ? `over the limit of ±${formatSmall(limit.value, units)}. ${limit.reason}`
+                  ? `over the limit of ±${formatSmall(limit.value, units)}. ${say(limit.reason, units)}`
                   : 'within limits'}
             </span>
           </>

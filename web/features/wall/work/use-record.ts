@@ -8,13 +8,14 @@ import type { Fact, RecordResult } from '../use-wall'
 export function useRecord(record: (facts: readonly Fact[]) => Promise<RecordResult>) {
   const [busy, setBusy] = useState(false)
   const [problems, setProblems] = useState<readonly Problem[]>([])
-  const go = async (facts: readonly Fact[]): Promise<boolean> => {
-    if (busy) return false
+  const send = async (facts: readonly Fact[]): Promise<RecordResult | undefined> => {
+    if (busy) return undefined
     setBusy(true)
     const result = await record(facts)
     setBusy(false)
     setProblems(result.ok ? [] : result.problems)
-    return result.ok
+    return result
   }
-  return { busy, problems, setProblems, go }
+  const go = async (facts: readonly Fact[]): Promise<boolean> => (await send(facts))?.ok === true
+  return { busy, problems, setProblems, send, go }
 }
