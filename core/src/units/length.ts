@@ -107,7 +107,7 @@ export const formatGiven = (metres: number, system: UnitSystem): string =>
 
 /** A small length to the tenth of a millimetre, or to the sixteenth; without sign. @example formatFine(0.1524, 'metric') // '152.4 mm' */
 export const formatFine = (metres: number, system: UnitSystem): string =>
-  system === 'metric' ? `${(Math.abs(metres) * 1000).toFixed(1)} mm` : formatSmall(metres, system)
+  system === 'metric' ? `${+(Math.abs(metres) * 1000).toFixed(1)} mm` : formatSmall(metres, system)
 
 /**
  * The same with its sign where it is below nothing: `−280 mm`. For a length that has a direction and no words for it.

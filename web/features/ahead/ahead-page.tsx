@@ -103,7 +103,7 @@ export function AheadPage({ wall, name, plans, me }: { wall: string; name: strin
           </Stack>
           <Stack>
             <h2>Station {formatStation(column.station, units)}</h2>
-            <p style={{ fontSize: 20, fontWeight: 620 }}>{correctionWords(column, sense)}</p>
+            <p style={{ fontSize: 20, fontWeight: 620 }}>{say(correctionWords(column, sense), units)}</p>
             <p>
               Expected at the top (course {column.growth.top}): {formatDeviation(column.expected.deviation, sense, units)}, give or take{' '}
               {formatSmall(column.expected.band, units)}; ±{formatSmall(column.rule.limit, units)} is allowed.{' '}
@@ -158,7 +158,7 @@ export function AheadPage({ wall, name, plans, me }: { wall: string; name: strin
                   <td>
                     {c.growth.leaves ? `course ${c.growth.leaves}` : c.growth.mayLeave ? `perhaps course ${c.growth.mayLeave}` : 'stays inside'}
                   </td>
-                  <td className="wrap">{correctionWords(c, sense)}</td>
+                  <td className="wrap">{say(correctionWords(c, sense), units)}</td>
                 </tr>
               ))}
             </tbody>

@@ -143,7 +143,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
           {question.answers.map(([id, name, hint]) => (
             <AriaButton key={id} onPress={() => setAnswers({ ...answers, [question.id]: id })}>
               {name}
-              {hint ? <small>{hint}</small> : null}
+              {hint ? <small>{say(hint, units)}</small> : null}
             </AriaButton>
           ))}
         </Answers>
