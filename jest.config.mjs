@@ -9,7 +9,7 @@ const transform = {
 }
 const shared = {
   transform,
-  modulePathIgnorePatterns: ['/.next/'],
+  modulePathIgnorePatterns: ['/.next/', '<rootDir>/test-results/', '<rootDir>/mutation/'],
   extensionsToTreatAsEsm: [],
   // Packages that ship ES modules alone.
   transformIgnorePatterns: [

@@ -54,7 +54,7 @@ test('Ahead: station by station what becomes of it, and the one chosen in words'
   expect(screen.getByText(/Two readings: a line goes through any two points/)).toBeTruthy()
   expect(screen.getByRole('img', { name: /Elevation with deviations exaggerated/ })).toBeTruthy()
   await act(async () => void fireEvent.click(screen.getAllByRole('button', { name: /Show station/ })[0] as HTMLElement))
-  expect(screen.getByRole('img', { name: /Deviation by course at 4.60: course 1 −1 mm, course 2 \+1 mm/ })).toBeTruthy()
+  expect(screen.getByRole('img', { name: /Deviation by course at 4.60: course 1 1 mm low, course 2 1 mm high/ })).toBeTruthy()
   await act(async () => void fireEvent.click(screen.getByRole('radio', { name: 'Line and lean' })))
   expect(screen.getByRole('img', { name: /Plan with deviations exaggerated/ })).toBeTruthy()
 })

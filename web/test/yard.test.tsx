@@ -1,7 +1,11 @@
-import { cleanup, render, screen, within } from '@testing-library/react'
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react'
 import { smallPlan } from '../../core/test/plans'
 import { Yard } from '../features/yard/yard'
+import { takeHanded } from '../ui/handed'
 import { PreferencesProvider } from '../ui/preferences'
+
+const went: string[] = []
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push: (to: string) => went.push(to) }) }))
 
 afterEach(cleanup)
 const due = (what: string, roles: readonly string[], urgent = true) => ({ id: what, what, roles, step: `line|B|1`, urgent })
@@ -51,4 +55,25 @@ test('the office sees all; where nothing is due nothing is said', () => {
   cleanup()
   show('foreman', [wall('Quiet wall', [])])
   expect(screen.queryByRole('region', { name: 'Due today' })).toBeNull()
+})
+
+describe('a file at the Yard', () => {
+  const take = (name: string, content: string) => {
+    show('foreman', [])
+    const file = new File([content], name)
+    Object.assign(file, { arrayBuffer: async () => new TextEncoder().encode(content).buffer })
+    fireEvent.change(screen.getByLabelText('Plan file'), { target: { files: [file] } })
+    return file
+  }
+  test.each(['face.dxf', 'LINE.XML', 'points.csv', 'survey.txt'])('%s starts a wall, handed on once', (name) => {
+    went.length = 0
+    const file = take(name, '1,2,3')
+    expect(went).toEqual(['/walls/new'])
+    expect(takeHanded()).toBe(file)
+    expect(takeHanded()).toBeUndefined()
+  })
+  test('a survey under another name is said for what it is', async () => {
+    take('survey.dat', 'point,northing,easting\n1,10,20\n2,10,30')
+    expect(await screen.findByText(/is a list of survey points with 1 line and 2 points/)).toBeTruthy()
+  })
 })

@@ -11,7 +11,7 @@ import { TallyMark } from './tally'
 
 const Strip = styled.header`
   display: flex; align-items: center; gap: 16px; min-height: 56px; padding: 0 20px; border-bottom: 3px solid var(--ink); background: var(--ground);
-  a { text-decoration: none; font-weight: 600; } .mid { flex: 1; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  a { text-decoration: none; font-weight: 600; min-width: 48px; } .mid { flex: 1; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   position: relative; .who { font-size: 14px; color: var(--soft); white-space: nowrap; }
   @media (max-width: 640px) { padding: 0 10px; gap: 8px; .who { display: none; } .word { display: none; } }
   .skip { position: absolute; left: 8px; top: -80px; z-index: 5; background: var(--ink); color: var(--ground); min-height: 48px; padding: 0 16px; display: inline-flex; align-items: center; } .skip:focus { top: 4px; }

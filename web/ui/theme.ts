@@ -21,7 +21,7 @@ export const GlobalStyle = createGlobalStyle`
   html { -webkit-text-size-adjust: 100%; }
   body { margin: 0; background: var(--ground); color: var(--ink); font: 400 16px/1.4 'Archivo Variable', system-ui, sans-serif; font-variant-numeric: tabular-nums; }
   h1, h2, h3 { font-weight: 650; line-height: 1.15; margin: 0; text-wrap: balance; }
-  h1 { font-size: 26px; } h2 { font-size: 20px; } h3 { font-size: 16px; }
+  h1 { font-size: 26px; } h2 { font-size: 20px; } h2.minor { font-size: 16px; }
   p { margin: 0; }
   a { color: inherit; text-underline-offset: 3px; }
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--now); outline-offset: 2px; }
@@ -29,5 +29,6 @@ export const GlobalStyle = createGlobalStyle`
   th { text-align: left; font: 500 14px/1.2 'Barlow Condensed', sans-serif; letter-spacing: .02em; color: var(--soft); padding: 6px 8px; border-bottom: 2px solid var(--ink); vertical-align: bottom; }
   td { padding: 6px 8px; border-bottom: 1px solid var(--faint); vertical-align: top; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
+  @media (pointer: coarse), (max-width: 640px) { td a, li > a:first-child, li a:only-child, li div > a, summary { display: inline-flex; align-items: center; min-height: 48px; min-width: 48px; } summary { display: list-item; padding-top: 12px; } }
   @media print { :root, [data-theme] { --ground: #fff; --panel: #fff; --ink: #000; --soft: #333; --faint: #ddd; --unit: #f4f4f4; } }
 `

@@ -50,7 +50,12 @@ function headerOf(cell: string): readonly [string, string | undefined] {
  * @param least - columns a row without a header has at least
  * @example tableOf('# survey\nstation;elevation (m)\n1,5;9,652', (n) => n.includes('station'), 2)
  */
-export function tableOf(content: string, isHeader: (names: readonly string[]) => boolean, least: number): Result<Table> {
+export function tableOf(
+  content: string,
+  isHeader: (names: readonly string[]) => boolean,
+  least: number,
+  progress?: (share: number) => void,
+): Result<Table> {
   const body = content.replace(/^\uFEFF/, '')
   const lines = body.split(/\r\n|\r|\n/)
   const used = lines.flatMap((l, i) => (l.trim() === '' || COMMENT.test(l) ? [] : [i]))
@@ -86,6 +91,7 @@ export function tableOf(content: string, isHeader: (names: readonly string[]) =>
   const rows: TableRow[] = []
   const bad: { line: number; text: string; message: string }[] = []
   for (let i = first; i < lines.length; i++) {
+    if (progress && i % 100_000 === 0) progress((i / lines.length) * 0.8)
     const text = lines[i] as string
     if (text.trim() === '' || COMMENT.test(text)) continue
     const short = text.slice(0, 80)

@@ -1,6 +1,15 @@
 'use client'
 
-import { expectedAt, formatStation, type GrowthColumn, type GrowthSense, type UnitSystem } from '@stone-tally/core'
+import {
+  expectedAt,
+  formatDeviation,
+  formatSmall,
+  formatStation,
+  type GrowthColumn,
+  type GrowthSense,
+  smallUnit,
+  type UnitSystem,
+} from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
 import { HALO, LABEL } from '@/ui/drawing/axis'
@@ -40,7 +49,7 @@ export function StationChart({
     (c) => clip(y(expectedAt(g, c).deviation + expectedAt(g, c).band)),
     (c) => clip(y(expectedAt(g, c).deviation - expectedAt(g, c).band)),
   )
-  const mm = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${Math.abs(Math.round(v * 1000))}`
+  const mm = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${formatSmall(v, units).replace(/ mm|"| ft/, '')}`
   const [up, down] = sense === 'level' ? ['high', 'low'] : ['out', 'in']
   return (
     <svg
@@ -48,7 +57,7 @@ export function StationChart({
       height={height}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={`Deviation by course at ${formatStation(column.station, units)}: ${column.readings.map((r) => `course ${r.course} ${mm(r.deviation)} mm`).join(', ')}`}
+      aria-label={`Deviation by course at ${formatStation(column.station, units)}: ${column.readings.map((r) => `course ${r.course} ${formatDeviation(r.deviation, sense, units)}`).join(', ')}`}
       style={{ display: 'block', maxWidth: '100%', border: '1px solid var(--line)', background: 'var(--ground)' }}
     >
       <rect x={left} width={width - left - right} y={y(rule.limit)} height={y(-rule.limit) - y(rule.limit)} fill="var(--faint)" />
@@ -85,7 +94,7 @@ export function StationChart({
         course
       </text>
       <text x={6} y={16} {...LABEL}>
-        mm, + {up}, − {down} · station {formatStation(column.station, units)}
+        {smallUnit(units)}, + {up}, − {down} · station {formatStation(column.station, units)}
       </text>
     </svg>
   )

@@ -70,7 +70,9 @@ export function readTyped(typed: Typed, r: Reading, path = '', name = ''): unkno
 /** What separates the values of a list: feet and inches have blanks of their own. */
 const BETWEEN = { metric: [' ', /[\s;]+/], imperial: ['; ', /;\s*/], 'decimal-feet': [' ', /[\s;]+/] } as const
 
-const Rows = styled(Wide)`td { padding: 4px 8px 4px 0; } input { min-width: 110px; }`
+const Rows = styled(
+  Wide,
+)`ol { list-style: none; margin: 0; padding: 0; } li { display: flex; gap: 8px; padding: 4px 0; align-items: end; } input { min-width: 110px; }`
 
 interface Props {
   typed: Typed
@@ -117,35 +119,33 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
     const columns = [...new Set(typed.flatMap((r) => Object.keys(r as object)))]
     return (
       <Stack style={{ gap: 4 }}>
-        <h3>{label}</h3>
+        <h2 className="minor">{label}</h2>
         {error ? <strong>▲ {error}</strong> : null}
         <Rows role="region" aria-label={label} tabIndex={0}>
-          <table>
-            <tbody>
-              {typed.map((row, i) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: a row is its place in the list
-                <tr key={i}>
-                  {columns.map((c) => (
-                    <td key={c}>
-                      <Fields
-                        typed={(row as Record<string, Typed>)[c] ?? ''}
-                        name={c}
-                        path={`${path}[${i}].${c}`}
-                        labels={labels}
-                        problems={problems}
-                        onChange={(v) => onChange(typed.map((r, k) => (k === i ? { ...(r as object), [c]: v } : r)))}
-                      />
-                    </td>
-                  ))}
-                  <td style={{ verticalAlign: 'bottom' }}>
-                    <Quiet onPress={() => onChange(typed.filter((_, k) => k !== i))} aria-label={`Take out ${label} ${i + 1}`}>
-                      −
-                    </Quiet>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <ol>
+            {typed.map((row, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a row is its place in the list
+              <li key={i}>
+                {columns.map((c) => (
+                  <div key={c}>
+                    <Fields
+                      typed={(row as Record<string, Typed>)[c] ?? ''}
+                      name={c}
+                      path={`${path}[${i}].${c}`}
+                      labels={labels}
+                      problems={problems}
+                      onChange={(v) => onChange(typed.map((r, k) => (k === i ? { ...(r as object), [c]: v } : r)))}
+                    />
+                  </div>
+                ))}
+                <div>
+                  <Quiet onPress={() => onChange(typed.filter((_, k) => k !== i))} aria-label={`Take out ${label} ${i + 1}`}>
+                    −
+                  </Quiet>
+                </div>
+              </li>
+            ))}
+          </ol>
         </Rows>
         <Row>
           <Button onPress={() => onChange([...typed, typed[typed.length - 1] ?? ''])}>One more</Button>
@@ -156,7 +156,7 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
   const entries = Object.entries(typed as Record<string, Typed>)
   return (
     <Stack>
-      {path ? <h3>{label}</h3> : null}
+      {path ? <h2 className="minor">{label}</h2> : null}
       <Row style={{ alignItems: 'start' }}>
         {entries.map(([k, v]) => (
           <div key={k} style={{ flex: typeof v === 'string' || typeof v === 'boolean' ? '0 1 200px' : '1 1 100%' }}>

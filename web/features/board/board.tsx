@@ -201,7 +201,7 @@ export function Board({
           <Places wall={wall} here="" />
           <RefusedPanel feed={feed} me={me} />
           <Row style={{ justifyContent: 'space-between' }}>
-            <h3>{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h3>
+            <h2 className="minor">{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h2>
             <Quiet onPress={() => setHelp(true)} aria-label="Shortcuts">
               ?
             </Quiet>
@@ -247,7 +247,7 @@ export function Board({
           </Lower>
           {findings.length > 0 || holds.length > 0 || lost.length > 0 ? (
             <div>
-              <h3>Waits and findings</h3>
+              <h2 className="minor">Waits and findings</h2>
               <ul style={{ paddingLeft: 18, margin: '6px 0' }}>
                 {holds.map((h) => (
                   <li key={h.key}>

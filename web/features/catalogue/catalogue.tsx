@@ -142,7 +142,7 @@ export function Catalogue({ me, units: listed }: { me: Me; units: readonly Liste
           <section key={s.id}>
             <h2>{s.name}</h2>
             <p style={{ color: 'var(--soft)' }}>{s.summary}</p>
-            <Wide>
+            <Wide role="region" aria-label={s.name} tabIndex={0}>
               <table>
                 <thead>
                   <tr>

@@ -51,7 +51,7 @@ const Grid = styled.table`
   &&& { width: auto; border-collapse: collapse; } &&& td { padding: 0; border: 0; } &&& th { border: 0; font: 550 15px/1.2 'Archivo Variable', sans-serif; color: var(--ink); text-align: left; padding: 4px 12px 4px 0; white-space: nowrap; } th small { color: var(--soft); font-weight: 500; margin-left: 6px; }
   a { display: inline-flex; align-items: center; justify-content: center; min-width: 30px; height: 34px; border: 1px solid var(--line); margin: 0 -1px -1px 0; text-decoration: none; font: 600 16px/1 'Barlow Condensed', sans-serif; color: var(--ink); }
   a[data-state='released'], a[data-state='seen'] { background: var(--faint); } a[data-state='to release'], a[data-state='rejected'], a[data-state='open finding'] { background: var(--stop); color: var(--on-stop); border-color: var(--ink); } a[data-state='under way'] { box-shadow: inset 0 0 0 2px var(--now); }
-  @media (pointer: coarse) { a { min-width: 40px; height: 48px; } }
+  @media (pointer: coarse), (max-width: 640px) { a { min-width: 48px; height: 48px; } }
 `
 const DueList = styled.ul`
   margin: 0; padding: 0; list-style: none; display: grid; gap: 0;

@@ -1,10 +1,11 @@
 'use client'
 
-import { type Curve, type CurveData, type DensityHere, fitCurve, GRAINS, LIMITS, zeroAirVoids } from '@stone-tally/core'
+import { type Curve, type CurveData, type DensityHere, fitCurve, formatDensity, GRAINS, LIMITS, unitOf, zeroAirVoids } from '@stone-tally/core'
 import { extent } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { HALO, LABEL } from '@/ui/drawing/axis'
+import { usePreferences } from '@/ui/preferences'
 
 /** Dry density over moisture: laboratory points and their curve, zero air voids, the window fill may lie in, and the field tests. */
 export function DensityChart({
@@ -22,6 +23,7 @@ export function DensityChart({
   width: number
   height: number
 }) {
+  const { units } = usePreferences()
   const fit = fitCurve({ points: data.points, ...(data.gs == null ? {} : { gs: data.gs }) })
   const gs = data.gs ?? GRAINS
   const [left, right, top, bottom] = [58, 16, 20, 40]
@@ -48,7 +50,7 @@ export function DensityChart({
       height={height}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={`Density chart of ${data.name}: maximum ${curve.maximumDryDensity.toFixed(0)} kg/m³ at ${curve.optimumMoisture.toFixed(1)} %, ${field.length} field tests`}
+      aria-label={`Density chart of ${data.name}: maximum ${formatDensity(curve.maximumDryDensity, units)} at ${curve.optimumMoisture.toFixed(1)} %, ${field.length} field tests`}
       style={{ display: 'block', maxWidth: '100%', border: '1px solid var(--line)', background: 'var(--ground)' }}
     >
       <rect
@@ -66,7 +68,7 @@ export function DensityChart({
         <g key={d}>
           <line x1={left} x2={width - right} y1={y(d)} y2={y(d)} stroke="var(--faint)" />
           <text x={left - 8} y={y(d) + 4} textAnchor="end" {...LABEL}>
-            {d}
+            {formatDensity(d, units).split(' ')[0]}
           </text>
         </g>
       ))}
@@ -79,7 +81,7 @@ export function DensityChart({
         moisture, %
       </text>
       <text x={6} y={14} {...LABEL}>
-        dry density, kg/m³
+        dry density, {unitOf('density', units)}
       </text>
       <path
         d={
@@ -124,7 +126,7 @@ export function DensityChart({
       ))}
       <path d={`M${x(curve.optimumMoisture)} ${y(curve.maximumDryDensity)}V${height - bottom}`} stroke="var(--ink)" strokeDasharray="2 3" />
       <text x={x(curve.optimumMoisture)} y={y(curve.maximumDryDensity) - 9} textAnchor="middle" {...LABEL} fontWeight={600} {...HALO}>
-        {curve.maximumDryDensity.toFixed(0)} at {curve.optimumMoisture.toFixed(1)} %
+        {formatDensity(curve.maximumDryDensity, units).split(' ')[0]} at {curve.optimumMoisture.toFixed(1)} %
       </text>
       {field.map((f) =>
         f.out ? (

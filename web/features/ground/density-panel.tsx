@@ -222,9 +222,9 @@ function TestForm({
   const lab = curve ? curveOf(curve.data) : undefined
   return (
     <Stack>
-      <h3>
+      <h2 className="minor">
         {of ? 'Test again' : 'Test'} at {formatStation(at, units)}
-      </h3>
+      </h2>
       {of ? <p>{lineOf(state, of, { units })}</p> : null}
       <Choice
         label="How"

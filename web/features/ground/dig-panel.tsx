@@ -172,7 +172,7 @@ function CutForm(props: GroundProps) {
   const m = units === 'metric' ? 'm' : 'ft'
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
-      <h3>The cut at {formatStation(station, units)}</h3>
+      <h2 className="minor">The cut at {formatStation(station, units)}</h2>
       <Row>
         <Field label={`Width, ${m}`} value={width} onChange={(width) => type({ width })} inputMode="decimal" />
         <Field label={`Behind the face, ${m}`} value={behind} onChange={(behind) => type({ behind })} inputMode="decimal" />
@@ -243,7 +243,7 @@ function ObstructionForm(props: GroundProps) {
   }
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
-      <h3>In the way at {formatStation(station, units)}</h3>
+      <h2 className="minor">In the way at {formatStation(station, units)}</h2>
       <Choice label="What" value={what} options={Object.entries(OBSTRUCTIONS) as [keyof typeof OBSTRUCTIONS, string][]} onChange={setWhat} />
       <Row>
         <Field

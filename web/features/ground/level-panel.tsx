@@ -124,9 +124,9 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
   const { book } = day
   return (
     <div>
-      <h3>
+      <h2 className="minor">
         {day.day} · {day.with}
-      </h3>
+      </h2>
       {book.ok ? (
         <>
           <Wide role="region" aria-label={`Level book ${day.day}, ${day.with}`} tabIndex={0} style={{ maxHeight: 460, overflowY: 'auto' }}>

@@ -108,7 +108,7 @@ export function MapPanel(props: GroundProps) {
         ) : readings.length > 0 ? (
           <p>Nothing to shave or add: what is good is left alone.</p>
         ) : null}
-        <h3>Thickness</h3>
+        <h2 className="minor">Thickness</h2>
         <Targets
           list={[
             ['Design', formatSmall(pad.thickness, units)],

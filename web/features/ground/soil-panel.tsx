@@ -62,7 +62,7 @@ export function SoilPanel(props: GroundProps) {
             {state.actions.has(s.entry.entry.id) ? <UndercutForm {...props} of={s} /> : null}
           </Stop>
         ))}
-        <h3>Found in section {section}</h3>
+        <h2 className="minor">Found in section {section}</h2>
         {soils.length === 0 ? <p>Nothing yet. Judge the soil wherever it changes along the trench.</p> : null}
         {soils.map((s) => (
           <div key={s.entry.entry.id}>
@@ -76,7 +76,7 @@ export function SoilPanel(props: GroundProps) {
             </div>
           </div>
         ))}
-        <h3>Values for the strength checks</h3>
+        <h2 className="minor">Values for the strength checks</h2>
         <Wide role="region" aria-label="Soil values" tabIndex={0}>
           <table>
             <thead>

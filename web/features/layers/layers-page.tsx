@@ -138,11 +138,11 @@ export function LayersPage({ wall, name, plans, me }: { wall: string; name: stri
           {cuttings.length === 0 ? <p>Nothing is left to cut.</p> : null}
           {cuttings.map((c) => (
             <Stack key={c.roll.type} style={{ gap: 6 }}>
-              <h3>
+              <h2 className="minor">
                 {c.roll.type}: {c.cutting.rolls.length} {c.cutting.rolls.length === 1 ? 'roll' : 'rolls'} of {formatLength(c.roll.length, units, 1)}{' '}
                 by {formatLength(c.roll.width, units, 2)}
                 {c.roll.assumed ? ' (a common size; the plan names none)' : ''}
-              </h3>
+              </h2>
               <p style={{ fontSize: 15, color: 'var(--soft)' }}>
                 {c.strips.map((s) => `${s.count} strips of ${formatLength(s.length, units, 2)}`).join(', ')}.{' '}
                 {c.cutting.rolls.length === c.cutting.lowerBound

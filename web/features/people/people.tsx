@@ -36,7 +36,7 @@ export function People({ me, people }: { me: Me; people: readonly Member[] }) {
       <Bar person={me} />
       <Page>
         <h1>People</h1>
-        <table>
+        <table aria-label="People">
           <thead>
             <tr>
               <th>Name</th>

@@ -1,4 +1,5 @@
 import {
+  type Adopted,
   failAll,
   formatLength,
   layOut,
@@ -129,6 +130,40 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     wasteUnits: `${plan.waste?.units ?? 3}`,
     wasteStone: `${plan.waste?.stone ?? 10}`,
     wasteGrid: `${plan.waste?.grid ?? 5}`,
+  }
+}
+
+/** What is typed, with the length and grades of a line taken from a drawing or survey. */
+export function draftAlong(draft: Draft, line: Adopted, units: UnitSystem): Draft {
+  const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
+  const last = draft.grades.length - 1
+  return {
+    ...draft,
+    length: l(line.length),
+    grades:
+      line.grades?.map((g) => ({ station: l(g.station), toe: l(g.toe), top: l(g.top) })) ??
+      draft.grades.map((g, i) => (i === last ? { ...g, station: l(line.length) } : g)),
+    sections: draft.sections.map((s, i) => (i === draft.sections.length - 1 ? { ...s, to: l(line.length) } : s)),
+  }
+}
+
+/** Nearer than this to what the drawing says, a typed length is the drawing's own, rounded for reading, m. */
+const SAME = 0.001
+
+/** A plan made of what was typed, on the very line of the drawing: its alignment, its length and its grades to the last digit. */
+export function planAlong(plan: Plan, line: Adopted): Plan {
+  const own = (typed: number, exact: number | undefined) => (exact !== undefined && Math.abs(typed - exact) < SAME ? exact : typed)
+  const end = (m: number) => own(m, line.length)
+  return {
+    ...plan,
+    length: line.length,
+    alignment: line.alignment,
+    grades: plan.grades.map((g) => {
+      const of = line.grades?.find((x) => Math.abs(x.station - g.station) < SAME)
+      return { ...g, station: of?.station ?? end(g.station), toe: own(g.toe, of?.toe), top: own(g.top, of?.top) }
+    }),
+    sections: plan.sections.map((s) => ({ ...s, to: end(s.to) })),
+    drain: { ...plan.drain, outlets: plan.drain.outlets.map((o) => ({ ...o, station: end(o.station) })) },
   }
 }
 

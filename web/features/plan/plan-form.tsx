@@ -1,17 +1,19 @@
 'use client'
 
-import { type CatalogueUnit, formatAmount, formatLength, layOut, type Plan, quantities, say, type UnitSystem } from '@stone-tally/core'
+import { type Adopted, type CatalogueUnit, formatAmount, formatLength, layOut, type Plan, quantities, say, type UnitSystem } from '@stone-tally/core'
 import { useMemo, useRef, useState } from 'react'
 import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
 import styled from 'styled-components'
+import { ImportPanel } from '@/features/set-out/import-panel'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
+import { takeHanded } from '@/ui/handed'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
-import { type Draft, draftOf, emptyDraft, fieldLabel, planOf } from './draft'
+import { type Draft, draftAlong, draftOf, emptyDraft, fieldLabel, planAlong, planOf } from './draft'
 
 const Grid = styled.div`display: grid; gap: 12px 16px; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); align-items: start;`
 const Part = styled.fieldset`border: 0; border-top: 2px solid var(--ink); padding: 12px 0 0; margin: 0; min-width: 0; display: grid; gap: 12px; legend { font: 650 18px/1 'Archivo Variable', sans-serif; padding: 0 12px 0 0; }`
@@ -48,7 +50,13 @@ export function PlanForm({
   const sections = useFieldArray({ control, name: 'sections' })
   const [problems, setProblems] = useState<readonly { field: string; message: string }[]>([])
   const draft = watch()
-  const live = planOf(draft, typedIn, catalogue, wall?.plan)
+  const [line, setLine] = useState<Adopted>()
+  const [handed] = useState(takeHanded)
+  const made = (values: Draft) => {
+    const plan = planOf(values, typedIn, catalogue, wall?.plan)
+    return plan.ok && line ? { ok: true as const, value: planAlong(plan.value, line) } : plan
+  }
+  const live = made(draft)
   const may = me.role === 'foreman' || me.role === 'office'
   const u = typedIn === 'metric' ? 'm' : 'ft'
 
@@ -59,7 +67,7 @@ export function PlanForm({
   const submit = handleSubmit(async (values) => {
     clearErrors()
     setProblems([])
-    const plan = planOf(values, typedIn, catalogue, wall?.plan)
+    const plan = made(values)
     if (!plan.ok) return place(plan.problems)
     const answer = await send<{ id?: string }>('POST', wall ? `/api/walls/${wall.id}/revisions` : '/api/walls', {
       plan: plan.value,
@@ -108,13 +116,30 @@ export function PlanForm({
           plan={live.ok ? live.value : undefined}
           problem={live.ok ? undefined : say(`${fieldLabel(live.problems[0]?.field ?? '')} ${live.problems[0]?.message}`, units)}
         />
+        {wall ? null : (
+          <details open={handed !== undefined}>
+            <summary style={{ minHeight: 48, cursor: 'pointer', display: 'list-item', paddingTop: 12 }}>
+              {line ? `On the line of the file, ${formatLength(line.length, typedIn, 2)} long` : 'From a drawing or survey'}
+            </summary>
+            <ImportPanel
+              length={undefined}
+              units={typedIn}
+              handed={handed}
+              onTake={(taken) => {
+                setLine(taken)
+                form.reset(draftAlong(form.getValues(), taken, typedIn), { keepDefaultValues: true })
+              }}
+            />
+            {line ? <Quiet onPress={() => setLine(undefined)}>Straight instead of the line of the file</Quiet> : null}
+          </details>
+        )}
         <form onSubmit={submit} style={{ display: 'grid', gap: 22 }}>
           <Part>
             <legend>Wall</legend>
             <Grid>
               {text('name', 'Name')}
               {text('site', 'Site')}
-              {wall?.plan.alignment ? null : text('length', `Length, ${u}`)}
+              {wall?.plan.alignment || line ? null : text('length', `Length, ${u}`)}
               {text('drawing', 'Drawing')}
               {text('engineer', 'Engineered plan, by', 'needed above the height your code allows')}
             </Grid>
@@ -285,12 +310,12 @@ function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | 
             <Caution key={c.id}>{say(c.message, units)}</Caution>
           ))}
           <details open style={{ marginTop: 8 }}>
-            <summary style={{ minHeight: 40, cursor: 'pointer' }}>
+            <summary style={{ minHeight: 48, cursor: 'pointer' }}>
               {laid.value.courses.length} courses, {laid.value.steps.length} pad steps, buried {formatLength(laid.value.buried.depth, units, 2)} or
               more
             </summary>
             <Wide>
-              <table>
+              <table aria-label="Pad steps">
                 <thead>
                   <tr>
                     <th>Pad step</th>
@@ -314,7 +339,7 @@ function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | 
               </table>
             </Wide>
             <Wide>
-              <table style={{ marginTop: 10 }}>
+              <table aria-label="What it takes" style={{ marginTop: 10 }}>
                 <thead>
                   <tr>
                     <th>Takes</th>

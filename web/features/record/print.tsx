@@ -122,7 +122,7 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
             <h2>
               Section {s.id}, {formatLength(s.from, units, 2)} to {formatLength(s.to, units, 2)}
             </h2>
-            <table>
+            <table aria-label={`Courses of section ${s.id}`}>
               <thead>
                 <tr>
                   <th>Course</th>
@@ -240,7 +240,14 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
         ) : null}
         <section>
           <h2>Quantities as planned</h2>
-          <table>
+          <table aria-label="Quantities as planned">
+            <thead>
+              <tr>
+                <th>Takes</th>
+                <th>Amount</th>
+                <th>How it was worked out</th>
+              </tr>
+            </thead>
             <tbody>
               {quantities(layout).map((q) => (
                 <tr key={q.id}>
@@ -254,7 +261,7 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
         </section>
         <section>
           <h2>Entries</h2>
-          <table>
+          <table aria-label="Entries">
             <thead>
               <tr>
                 <th>No.</th>

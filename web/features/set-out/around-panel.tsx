@@ -100,7 +100,7 @@ export function AroundPanel({ draft, units, clear, readOnly }: { draft: Draft; u
       </ul>
       {readOnly ? null : (
         <>
-          <h3>Add</h3>
+          <h2 className="minor">Add</h2>
           <Choice
             label="What"
             hideLabel

@@ -8,17 +8,18 @@ import {
   type DrawingUnit,
   extentOf,
   formatLength,
+  type Plan,
   type Problem,
   segmentOf,
   type UnitSystem,
 } from '@stone-tally/core'
-import { useRef, useState } from 'react'
+import { proxy } from 'comlink'
+import { useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
 import { beside } from '@/workers/beside'
 import type { DrawingWorker } from '@/workers/drawing.worker'
 import { elementPath } from './scene'
-import type { Draft } from './use-draft'
 
 const Select = styled.select`
   width: 100%; min-height: 48px; padding: 8px 10px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink); font: 500 16px/1.2 'Archivo Variable', sans-serif;
@@ -36,12 +37,48 @@ const PATIENCE = 90_000
 /** Larger files are refused before they are read into memory. */
 const LIMIT = 40 * 1024 * 1024
 
+const reader = () =>
+  beside<DrawingWorker>(() => new Worker(new URL('../../workers/drawing.worker.ts', import.meta.url), { type: 'module' }), PATIENCE)
+
+/** A plan with the line and grades of a drawing; what lies beyond the new end is brought back to it, or goes. */
+export function withLine(p: Plan, a: Adopted): Plan {
+  const inside = (list: readonly { station: number; invert: number }[]) => list.map((o) => ({ ...o, station: Math.min(o.station, a.length) }))
+  const kept = p.sections.filter((s) => s.from < a.length - 0.5)
+  return {
+    ...p,
+    length: a.length,
+    alignment: a.alignment,
+    grades: a.grades ?? [
+      { ...(p.grades[0] as (typeof p.grades)[number]), station: 0 },
+      { ...(p.grades[p.grades.length - 1] as (typeof p.grades)[number]), station: a.length },
+    ],
+    sections: kept.map((s, i) => (i === kept.length - 1 ? { ...s, to: a.length } : s)),
+    drain: { ...p.drain, outlets: inside(p.drain.outlets) },
+    ...(p.openings ? { openings: p.openings.filter((o) => o.station <= a.length) } : {}),
+  }
+}
+
 /** A drawing or survey in: looked at first, taken only on a word, and never by halves. */
-export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: UnitSystem; onTaken(): void }) {
+export function ImportPanel({
+  length,
+  units,
+  handed,
+  onTake,
+}: {
+  /** Length of the wall as it is planned, m; to notice feet read as metres. */
+  length: number | undefined
+  units: UnitSystem
+  /** A file chosen elsewhere. */
+  handed?: File | undefined
+  onTake(line: Adopted): void
+}) {
   const input = useRef<HTMLInputElement>(null)
   const [file, setFile] = useState<{ name: string; bytes: Uint8Array }>()
   const [drawing, setDrawing] = useState<{ value: Drawing; encoding: string }>()
-  const [busy, setBusy] = useState(false)
+  /** Share of the file that is read; undefined when nothing is being read. */
+  const [share, setShare] = useState<number>()
+  const busy = share !== undefined
+  const reading = useRef<ReturnType<typeof reader>>(undefined)
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [line, setLine] = useState('')
   const [unit, setUnit] = useState<DrawingUnit>()
@@ -51,10 +88,25 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
   const [top, setTop] = useState('')
 
   const read = async (f: { name: string; bytes: Uint8Array }, order?: 'northing-first' | 'easting-first', as?: DrawingUnit) => {
-    setBusy(true)
-    const worker = beside<DrawingWorker>(() => new Worker(new URL('../../workers/drawing.worker.ts', import.meta.url), { type: 'module' }), PATIENCE)
+    setShare(0)
+    const worker = reader()
+    reading.current = worker
+    // Given up by a person, or another file was chosen: whatever comes of it now is for nobody.
+    const over = () => reading.current !== worker
     try {
-      const made = await worker.ask(async (api) => await api.read(f.bytes, order, as))
+      const made = await worker.ask(
+        async (api, alive) =>
+          await api.read(
+            f.bytes,
+            order,
+            as,
+            proxy((done: number) => {
+              alive()
+              if (!over()) setShare(done)
+            }),
+          ),
+      )
+      if (over()) return
       setProblems(made.ok ? [] : made.problems)
       setDrawing(made.ok ? { value: made.value.drawing, encoding: made.value.encoding } : undefined)
       if (!made.ok) return
@@ -68,13 +120,19 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
       setToe(named(/toe|bottom|lower/i))
       setTop(named(/top|upper/i))
     } catch {
+      if (over()) return
       setProblems([
         { field: 'file', message: 'could not be read: the drawing is too much for this device. Save only the layers of the wall into a new file' },
       ])
     } finally {
       worker.end()
-      setBusy(false)
+      if (!over()) stop()
     }
+  }
+  const stop = () => {
+    reading.current?.end()
+    reading.current = undefined
+    setShare(undefined)
   }
   const pick = async (f: File | undefined) => {
     setDrawing(undefined)
@@ -94,29 +152,18 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
     setAxes(undefined)
     await read(next)
   }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, with the file that was handed over
+  useEffect(() => {
+    if (handed) pick(handed)
+    return stop
+  }, [])
   const d = drawing?.value
   const hiddenLayers = new Map((d?.layers ?? []).map((l) => [l.name, l.hidden]))
   const made = d ? adopt(d, { line, unit, fillRight: fillRight === 'right', toe: toe || undefined, top: top || undefined }) : undefined
   const take = (a: Adopted) => {
-    draft.edit((p) => {
-      const inside = (list: readonly { station: number; invert: number }[]) => list.map((o) => ({ ...o, station: Math.min(o.station, a.length) }))
-      const kept = p.sections.filter((s) => s.from < a.length - 0.5)
-      return {
-        ...p,
-        length: a.length,
-        alignment: a.alignment,
-        grades: a.grades ?? [
-          { ...(p.grades[0] as (typeof p.grades)[number]), station: 0 },
-          { ...(p.grades[p.grades.length - 1] as (typeof p.grades)[number]), station: a.length },
-        ],
-        sections: kept.map((s, i) => (i === kept.length - 1 ? { ...s, to: a.length } : s)),
-        drain: { ...p.drain, outlets: inside(p.drain.outlets) },
-        ...(p.openings ? { openings: p.openings.filter((o) => o.station <= a.length) } : {}),
-      }
-    })
     setDrawing(undefined)
     setFile(undefined)
-    onTaken()
+    onTake(a)
   }
   return (
     <Stack>
@@ -127,8 +174,9 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
       </p>
       <Row>
         <Button onPress={() => input.current?.click()} isDisabled={busy}>
-          {busy ? 'Reading …' : 'Choose file'}
+          {busy ? `Reading … ${Math.round((share ?? 0) * 100)} %` : 'Choose file'}
         </Button>
+        {busy ? <Button onPress={stop}>Stop reading</Button> : null}
         <input
           ref={input}
           type="file"
@@ -261,11 +309,11 @@ export function ImportPanel({ draft, units, onTaken }: { draft: Draft; units: Un
                 {made.value.alignment.vertices.length} points
                 {made.value.grades ? `, ${made.value.grades.length} grade points` : ', grades kept'}.
               </p>
-              {Math.abs(made.value.length / draft.plan.length / 3.2808 - 1) < 0.03 ||
-              Math.abs((made.value.length / draft.plan.length) * 3.2808 - 1) < 0.03 ? (
+              {length !== undefined &&
+              (Math.abs(made.value.length / length / 3.2808 - 1) < 0.03 || Math.abs((made.value.length / length) * 3.2808 - 1) < 0.03) ? (
                 <Caution>
-                  The line is {made.value.length > draft.plan.length ? '3.28 times as long as' : '3.28 times shorter than'} the wall in the plan: feet
-                  read as metres, or metres as feet? Check the unit before you take it.
+                  The line is {made.value.length > length ? '3.28 times as long as' : '3.28 times shorter than'} the wall in the plan: feet read as
+                  metres, or metres as feet? Check the unit before you take it.
                 </Caution>
               ) : null}
               {made.value.notes.map((n) => (

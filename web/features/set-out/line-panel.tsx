@@ -79,7 +79,7 @@ export function LinePanel({
       </Pair>
       {leaves && segment ? (
         <>
-          <h3>From here to point {((i + 1) % vertices.length) + 1}</h3>
+          <h2 className="minor">From here to point {((i + 1) % vertices.length) + 1}</h2>
           <Pair>
             <Typed
               label={segment.kind === 'arc' ? 'Bearing of its chord' : 'Bearing'}
@@ -152,7 +152,7 @@ export function LinePanel({
       )}
       {references.length > 0 && !readOnly ? (
         <>
-          <h3>Place it from a reference</h3>
+          <h2 className="minor">Place it from a reference</h2>
           <Choice
             label="Reference"
             hideLabel

@@ -20,6 +20,7 @@ import styled from 'styled-components'
 import { Quiet } from '@/ui/controls'
 import { Canvas } from '@/ui/drawing/canvas'
 import type { Ink } from '@/ui/drawing/paint-units'
+import { useMatches } from '@/ui/use-matches'
 import { Margins, paintCourse, Scene, type Sheet, toSite, toX, toY } from './scene'
 import { type Draft, lineOf } from './use-draft'
 
@@ -27,7 +28,7 @@ const Frame = styled.div`
   position: relative; border: 1px solid var(--line); background: var(--ground); touch-action: none; overflow: hidden; cursor: grab;
   circle.handle { cursor: move; } circle.handle:focus-visible { outline: none; stroke: var(--now); stroke-width: 5; }
   .tools { position: absolute; top: 8px; left: 8px; display: flex; gap: 6px; }
-  .tools button { background: var(--panel); min-width: 44px; min-height: 44px; font-size: 18px; }
+  .tools button { background: var(--panel); min-width: 48px; min-height: 48px; font-size: 18px; }
 `
 
 /** Where the wall, with room for its dig, fills the sheet. */
@@ -91,6 +92,8 @@ export function PlanView({ draft, width, height, units, clear, selected, onSelec
     select(frame.current).call(behaviour.current.transform, zoomIdentity.translate(now.x - base.x * k, now.y - base.y * k).scale(k))
   }
 
+  // A gloved finger takes hold of what is as large as itself.
+  const touch = useMatches('(pointer: coarse)')
   const move = (i: number, to: SitePoint, key: string) =>
     draft.edit((p) => {
       const l = lineOf(p)
@@ -163,16 +166,23 @@ export function PlanView({ draft, width, height, units, clear, selected, onSelec
               className="handle"
               cx={toX(sheet, v)}
               cy={toY(sheet, v)}
-              r={selected === i ? 11 : 9}
-              fill={selected === i ? 'var(--now)' : 'var(--ground)'}
-              stroke={selected === i ? 'var(--now)' : 'var(--ink)'}
-              strokeWidth={2.4}
+              r={touch ? 24 : 14}
+              fill="transparent"
               tabIndex={0}
               role="button"
               aria-label={`Point ${i + 1}: east ${formatLength(v.easting, units)}, north ${formatLength(v.northing, units)}`}
               onPointerDown={drag(i)}
               onFocus={() => onSelect(i)}
               onKeyDown={onKey(i)}
+            />
+            <circle
+              cx={toX(sheet, v)}
+              cy={toY(sheet, v)}
+              r={selected === i ? 11 : 9}
+              fill={selected === i ? 'var(--now)' : 'var(--ground)'}
+              stroke={selected === i ? 'var(--now)' : 'var(--ink)'}
+              strokeWidth={2.4}
+              pointerEvents="none"
             />
             <text
               x={toX(sheet, v)}

@@ -12,7 +12,7 @@ import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
 import { AroundPanel } from './around-panel'
 import { GradesPanel } from './grades-panel'
-import { ImportPanel } from './import-panel'
+import { ImportPanel, withLine } from './import-panel'
 import { LinePanel } from './line-panel'
 import { LongSection } from './long-section'
 import { PlanView } from './plan-view'
@@ -23,6 +23,7 @@ import { useDraft } from './use-draft'
 const Frame = styled.main.attrs(MAIN)`
   display: grid; grid-template-columns: minmax(0, 1fr) 470px; min-height: calc(100vh - 59px);
   .sheet { padding: 12px 20px 24px; display: grid; gap: 10px; align-content: start; grid-template-columns: minmax(0, 1fr); }
+  .ways a { display: inline-flex; align-items: center; justify-content: center; min-height: 48px; min-width: 48px; }
   .tabs .one { padding: 0 9px; font-size: 15.5px; }
   .side { border-left: 3px solid var(--ink); background: var(--panel); padding: 14px 18px 40px; min-width: 0; }
   @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); .side { border-left: 0; border-top: 3px solid var(--ink); } }
@@ -111,8 +112,8 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
       <Frame>
         <div className="sheet">
           <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
-            <Condensed style={{ fontSize: 18 }}>
-              Revision {last.number}
+            <Condensed as="h1" style={{ fontSize: 18, fontWeight: 500 }}>
+              Set-out, revision {last.number}
               {draft.changed ? ', changed' : ''} · {formatLength(draft.layout.plan.length, units, 2)} · {draft.layout.courses.length} courses
               {draft.progress !== undefined ? ` · laying out ${Math.round(draft.progress * 100)} %` : ''}
             </Condensed>
@@ -130,9 +131,11 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
                   </Quiet>
                 </>
               ) : null}
-              <Link href={`/walls/${wall}/plan`}>Plan</Link>
-              <Link href={`/walls/${wall}/units`}>Units</Link>
-              <Link href={`/walls/${wall}`}>Board</Link>
+              <span className="ways">
+                <Link href={`/walls/${wall}/plan`}>Plan</Link>
+                <Link href={`/walls/${wall}/units`}>Units</Link>
+                <Link href={`/walls/${wall}`}>Board</Link>
+              </span>
             </Row>
           </Row>
           {draft.problems.length > 0 ? (
@@ -196,7 +199,14 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
             {tab === 'stakes' ? <StakesPanel draft={draft} units={units} /> : null}
             {tab === 'import' ? (
               may ? (
-                <ImportPanel draft={draft} units={units} onTaken={() => setTab('line')} />
+                <ImportPanel
+                  length={draft.plan.length}
+                  units={units}
+                  onTake={(line) => {
+                    draft.edit((p) => withLine(p, line))
+                    setTab('line')
+                  }}
+                />
               ) : (
                 <p>Importing takes the foreman or the office.</p>
               )

@@ -4,6 +4,7 @@ import {
   cutList,
   formatAmount,
   formatLength,
+  formatSmall,
   formatStation,
   KERF,
   type Layout,
@@ -226,7 +227,7 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
           <Stack style={{ minWidth: 0, gridTemplateColumns: 'minmax(0, 1fr)' }}>
             <h2>What it takes</h2>
             <Wide>
-              <table>
+              <table aria-label="What it takes">
                 <thead>
                   <tr>
                     <th>Takes</th>
@@ -254,7 +255,7 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
               <>
                 <p style={{ color: 'var(--soft)' }}>
                   {list.pieces.length} pieces out of {list.units.length} whole {layout.system.noun.many}; no fewer than {list.lowerBound} can do.{' '}
-                  {Math.round(KERF * 1000)} mm are counted for the saw. Cut wet or with extraction.
+                  {formatSmall(KERF, units)} are counted for the saw. Cut wet or with extraction.
                 </p>
                 <Wide style={{ maxHeight: 420, overflowY: 'auto' }} tabIndex={0} role="region" aria-label="Cut list">
                   <table>
@@ -310,7 +311,7 @@ function PieceTable({
   return (
     <>
       <Wide>
-        <table>
+        <table aria-label="Every piece">
           <thead>
             <tr>
               <th>Section</th>

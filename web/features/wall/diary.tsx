@@ -51,7 +51,7 @@ export function DiaryList({ state, step, me, record }: { state: WallState; step:
   if (entries.length === 0) return null
   return (
     <div>
-      <h3>Recorded here</h3>
+      <h2 className="minor">Recorded here</h2>
       <List>
         {entries.slice(0, 12).map((e) => (
           <Line key={e.entry.id} state={state} recorded={e} me={me} record={record} />

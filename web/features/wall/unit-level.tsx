@@ -66,7 +66,7 @@ export function UnitLevelPanel({
     <Stack style={{ gap: 10, borderTop: '1px solid var(--line)', paddingTop: 10 }}>
       {advice.length > 0 ? (
         <div>
-          <h3>Lift or knock</h3>
+          <h2 className="minor">Lift or knock</h2>
           <ul style={{ margin: '4px 0 0', paddingLeft: 18 }}>
             {advice.map((a) => (
               <li key={`${a.unit} ${a.what}`}>

@@ -5,6 +5,7 @@ import {
   type DrainSchool,
   drainPlan,
   filterOf,
+  formatFlow,
   formatLength,
   formatSide,
   formatSigned,
@@ -47,7 +48,6 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
   const inPlan = (s: number) => plan.drain.outlets.some((o) => Math.abs(o.station - s) < 0.01)
   const proposed = proposal.ok ? proposal.value.outlets.filter((o) => !inPlan(o.station)) : []
   const dropped = proposal.ok ? plan.drain.outlets.filter((o) => !proposal.value.outlets.some((p) => Math.abs(p.station - o.station) < 0.01)) : []
-  const litres = (q: number) => `${(q * 1000).toFixed(1)} l/s`
   const steps = state.steps.filter((s) => s.stage.work.type === 'pipe' || s.stage.id === 'cover' || s.stage.id === 'invert' || s.stage.id === 'pour')
   const every = Math.max(1, Math.ceil(drain.points.length / 24))
   const shown = drain.points.filter((p, i) => i % every === 0 || inPlan(p.station))
@@ -63,7 +63,7 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
           ['Longest way to an outlet', drain.profile.ok ? formatLength(drain.profile.value.longestRun, units, 1) : '—'],
           ['Bed, cover', `${formatSmall(drain.bed, units)}, ${formatSmall(drain.coverStone, units)}`],
           ['Sock', drain.sock ? 'yes' : 'none'],
-          ['Busiest outlet', drain.flow ? `${litres(drain.flow.busiest)} of ${litres(drain.flow.capacity)}` : 'rain not given'],
+          ['Busiest outlet', drain.flow ? `${formatFlow(drain.flow.busiest, units)} of ${formatFlow(drain.flow.capacity, units)}` : 'rain not given'],
         ]}
       />
       {drain.cautions.map((c) => (

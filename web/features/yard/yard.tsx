@@ -2,6 +2,7 @@
 
 import { decodeText, formatLength, type Layout, type Problem, readDrawing, say } from '@stone-tally/core'
 import Link from 'next/link'
+import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
 import type { Me } from '@/features/wall'
@@ -10,6 +11,7 @@ import { Bar } from '@/ui/bar'
 import { Button, Condensed, LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
+import { hand } from '@/ui/handed'
 import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
@@ -17,16 +19,25 @@ import { Tally } from '@/ui/tally'
 
 const Wall = styled.article`
   border-top: 3px solid var(--ink); padding: 12px 0 4px; display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr);
-  h2 a { text-decoration: none; display: inline-flex; align-items: center; min-height: 48px; } .drawing { overflow: hidden; min-width: 0; } ul { margin: 0; padding: 0; list-style: none; display: grid; gap: 4px; }
+  h2 a { text-decoration: none; display: inline-flex; align-items: center; min-height: 48px; } .drawing { overflow: hidden; min-width: 0; } .open { display: grid; align-content: center; min-height: 48px; } ul { margin: 0; padding: 0; list-style: none; display: grid; gap: 4px; }
 `
+
+const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 
 /** The Yard: every wall as a small drawing, with what is next and what is in the way. */
 export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
   const file = useRef<HTMLInputElement>(null)
+  const router = useRouter()
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const may = me.role === 'foreman' || me.role === 'office'
   const take = async (picked: File | undefined) => {
     if (!picked) return
+    // A drawing or a survey starts a wall: read and looked at on the page where it is planned.
+    const drawing = /\.(dxf|xml|landxml|csv|txt)$/i.test(picked.name)
+    if (drawing && picked.size <= 40 * 1024 * 1024) {
+      hand(picked)
+      return router.push('/walls/new')
+    }
     if (picked.size > 20 * 1024 * 1024)
       return setProblems([{ field: 'file', message: `${picked.name} is ${(picked.size / 1048576).toFixed(1)} MB; at most 20 MB are taken` }])
     const content = decodeText(new Uint8Array(await picked.arrayBuffer()))
@@ -41,7 +52,7 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
           ? [
               {
                 field: picked.name,
-                message: `is ${kinds[drawing.value.kind]} with ${drawing.value.lines.length} lines and ${drawing.value.points.length} points. Make the wall first (New wall), then take its line and grades in under Set-out, Import`,
+                message: `is ${kinds[drawing.value.kind]} with ${many(drawing.value.lines.length, 'line')} and ${many(drawing.value.points.length, 'point')}. Name it .dxf, .xml or .csv to plan a wall on its line`,
               },
             ]
           : drawing.problems.map((p) => ({ field: picked.name, message: `is no plan file, and as a drawing or survey it ${p.message}` })),
@@ -64,7 +75,7 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
             {me.role === 'office' ? <LinkButton href="/people">People</LinkButton> : null}
             {may ? (
               <>
-                <Button onPress={() => file.current?.click()}>Import plan</Button>
+                <Button onPress={() => file.current?.click()}>Import plan or drawing</Button>
                 <LinkButton href="/walls/new">New wall</LinkButton>
                 <input
                   ref={file}
@@ -150,7 +161,7 @@ function YardRow({ wall }: { wall: YardWall }) {
         </Condensed>
       </Row>
       <div ref={ref} className="drawing">
-        <Link href={`/walls/${wall.id}`} aria-label={`Open the Board of ${wall.name}`}>
+        <Link href={`/walls/${wall.id}`} aria-label={`Open the Board of ${wall.name}`} className="open">
           {layout ? (
             <Elevation
               layout={layout}

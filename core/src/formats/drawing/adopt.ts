@@ -31,15 +31,21 @@ export interface Adopted {
  * @param content - text of a DXF, LandXML or CSV file
  * @param axes - asked of a person where a list of points has no header
  * @param unit - overrules the unit the file states
+ * @param progress - told now and then what share of the file is read, 0 to 1; an XML library reads in one go and tells nothing between
  */
-export function readDrawing(content: string, axes?: 'northing-first' | 'easting-first', unit?: DrawingUnit): Result<Drawing> {
+export function readDrawing(
+  content: string,
+  axes?: 'northing-first' | 'easting-first',
+  unit?: DrawingUnit,
+  progress?: (share: number) => void,
+): Result<Drawing> {
   const head = content
     .slice(0, 20_000)
     .replace(/^\uFEFF/, '')
     .trimStart()
   if (head.startsWith('<')) return readLandXml(content)
-  if (looksLikeDxf(head)) return readDxf(content, unit)
-  return readPoints(content, axes)
+  if (looksLikeDxf(head)) return readDxf(content, unit, progress)
+  return readPoints(content, axes, progress)
 }
 
 const tidy = (v: number) => Math.round(v * 1e7) / 1e7

@@ -62,7 +62,7 @@ const numeric = (code: number) => (code >= 10 && code < 60) || (code >= 210 && c
  *
  * @param content - ASCII DXF
  */
-export function framed(content: string): Result<Frame> {
+export function framed(content: string, progress?: (share: number) => void): Result<Frame> {
   const broken = (line: number, why: string) => fail('file', `is a DXF drawing that is broken at line ${line}: ${why}; save it again`)
   const lines = content.split(/\r\n|\r|\n/)
   const model: Entity[] = []
@@ -102,6 +102,8 @@ export function framed(content: string): Result<Frame> {
     else list.push(e)
   }
   for (let i = 0; i + 1 < lines.length; i += 2) {
+    // Joining and unfolding follow; they take about as long.
+    if (progress && i % 200_000 === 0) progress((i / lines.length) * 0.6)
     const code = (lines[i] as string).trim()
     const value = (lines[i + 1] as string).trim()
     if (!/^-?\d{1,4}$/.test(code)) return broken(i + 1, `"${code.slice(0, 20)}" is no group code`)

@@ -239,9 +239,9 @@ function collect(to: Collector, entities: readonly Entity[], place: Place, frame
  * @param unit - overrules what the header says; joining is by metres, so it wants to know
  * @example readDxf(text).value.lines[0]?.vertices
  */
-export function readDxf(content: string, unit?: DrawingUnit): Result<Drawing> {
+export function readDxf(content: string, unit?: DrawingUnit, progress?: (share: number) => void): Result<Drawing> {
   if (!looksLikeDxf(content.slice(0, 20_000))) return fail('file', 'is not a DXF drawing: it has no section')
-  const frame = framed(content)
+  const frame = framed(content, progress)
   if (!frame.ok) return frame
   const to = new Collector()
   const done = collect(to, frame.value.entities, { placing: WORLD, layer: undefined, depth: 0 }, frame.value)

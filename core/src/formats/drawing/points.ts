@@ -32,9 +32,9 @@ const unitOf = (text: string | undefined): DrawingUnit | undefined =>
  * @param axes - which comes first where the file has no header
  * @example readPoints('point,northing,easting,elevation,code\n1,10,20,1.5,FACE\n2,10,30,1.5,FACE')
  */
-export function readPoints(content: string, axes?: 'northing-first' | 'easting-first'): Result<Drawing> {
+export function readPoints(content: string, axes?: 'northing-first' | 'easting-first', progress?: (share: number) => void): Result<Drawing> {
   const columnOf = (names: readonly string[], name: string) => names.findIndex((h) => COLUMNS.get(name)?.includes(h))
-  const table = tableOf(content, (n) => columnOf(n, 'northing') >= 0 && columnOf(n, 'easting') >= 0, 2)
+  const table = tableOf(content, (n) => columnOf(n, 'northing') >= 0 && columnOf(n, 'easting') >= 0, 2, progress)
   if (!table.ok) return table
   const { names, rows, units } = table.value
   const [first] = rows

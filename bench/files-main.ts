@@ -1,0 +1,4 @@
+import { fileFigures } from './files'
+import { print } from './print'
+
+print(fileFigures())

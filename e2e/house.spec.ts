@@ -1,0 +1,107 @@
+import type { Page } from '@playwright/test'
+import { CALCULATORS } from '@stone-tally/core'
+import { demoWall, expect, ready, signIn, test, url } from './site'
+
+/** Every page of the house, by its path. */
+const wall = (place: string) => () => `/walls/${demoWall()}${place}`
+const PAGES: readonly (readonly [string, () => string])[] = [
+  ['Yard', () => '/'],
+  ['New wall', () => '/walls/new'],
+  ['Catalogue', () => '/catalogue'],
+  ['Instruments', () => '/instruments'],
+  ...CALCULATORS.map((c) => [`Bench: ${c.title}`, () => `/bench/${c.name}`] as const),
+  ['Board', wall('')],
+  ...['dig', 'soil', 'lifts', 'level', 'map', 'density', 'weather'].map((t) => [`Dig and pad: ${t}`, wall(`/ground?tab=${t}`)] as const),
+  ...['/water', '/layers', '/ahead', '/checks', '/record', '/readings', '/set-out', '/plan', '/units', '/print'].map(
+    (p) => [p.slice(1), wall(p)] as const,
+  ),
+]
+const show = async (page: Page, path: string) => {
+  await page.goto(`${url()}${path}`)
+  await ready(page)
+  // The record comes in after the page; what it brings is part of what is looked at.
+  await page.waitForTimeout(700)
+}
+
+/** What is wrong with headings, main part and tables of the page. */
+function order(): string[] {
+  const seen = (e: Element) => e.getClientRects().length > 0
+  const wrong: string[] = []
+  const mains = [...document.querySelectorAll('main')].filter(seen)
+  if (mains.length !== 1) wrong.push(`${mains.length} main parts`)
+  const heads = [...document.querySelectorAll('h1,h2,h3,h4,h5,h6')].filter(seen)
+  const ones = heads.filter((h) => h.tagName === 'H1').length
+  if (ones !== 1) wrong.push(`${ones} first headings`)
+  let before = 0
+  for (const h of heads) {
+    const level = Number(h.tagName[1])
+    if (level > before + 1) wrong.push(`${h.tagName} "${h.textContent}" after H${before}`)
+    before = level
+  }
+  for (const t of [...document.querySelectorAll('table')].filter(seen)) {
+    const name = t.getAttribute('aria-label') ?? t.caption?.textContent ?? t.closest('[role=region],section,fieldset')?.getAttribute('aria-label')
+    const words = t.textContent?.slice(0, 40)
+    if (!name) wrong.push(`a table without a name: ${words}`)
+    if (!t.querySelector('th')) wrong.push(`a table without headers: ${words}`)
+  }
+  return [...new Set(wrong)]
+}
+
+/** Written by people of the demo, in metres; and sieves, which are called by their millimetres everywhere. */
+const WRITTEN = ['Shaved 12 mm, plated once more', 'old pond bottom at 30 to 32 m', 'Gradation of the', 'Sieve, mm', 'D15', 'd85', 'd15', 'size, mm']
+
+/** Quantities of the page in metres and kilograms. */
+function metric(written: readonly string[]): string[] {
+  const texts = [
+    document.body.innerText,
+    ...[...document.querySelectorAll('[aria-label]')].map((e) => e.getAttribute('aria-label') ?? ''),
+    ...[...document.querySelectorAll('svg text, svg title')].map((e) => e.textContent ?? ''),
+  ]
+  const unit = /\d[\d.,]*[ \u00a0]?(mm|cm|m|kg|kPa|kN|kN\/m³|kg\/m³|m²|m³|km\/h|°C|l\/s|litres|l)(?![\w²³/])|, (mm|m|kg|kPa|kg\/m³|kN\/m³|°C|m²|m³)$/
+  return [...new Set(texts.flatMap((t) => t.split('\n')).filter((l) => unit.test(l) && !written.some((w) => l.includes(w))))]
+}
+
+/** What a gloved finger would miss: smaller than 48 px one way and not within running text. */
+function small(): string[] {
+  const wrong: string[] = []
+  for (const e of document.querySelectorAll('button, a[href], select, input, textarea, summary, [role=button], label')) {
+    if (e instanceof HTMLInputElement && (e.type === 'file' || e.type === 'radio' || e.type === 'checkbox')) continue
+    if (e instanceof HTMLLabelElement && !e.querySelector('input')) continue
+    const box = e.getBoundingClientRect()
+    if (box.width < 2 || box.height < 2 || getComputedStyle(e).visibility === 'hidden') continue
+    const running =
+      getComputedStyle(e).display === 'inline' && (e.parentElement?.textContent ?? '').trim().length > (e.textContent ?? '').trim().length + 8
+    if (running) continue
+    if (box.height < 47.5 || box.width < 47.5)
+      wrong.push(
+        `${e.tagName.toLowerCase()} "${(e.getAttribute('aria-label') ?? e.textContent ?? '').slice(0, 30)}" ${Math.round(box.width)} × ${Math.round(box.height)}`,
+      )
+  }
+  return [...new Set(wrong)]
+}
+
+test.describe('every page of the house', () => {
+  for (const [name, path] of PAGES) {
+    test(name, async ({ page, context, browser }) => {
+      await signIn(context, 'foreman')
+      await show(page, path())
+      expect.soft(await page.evaluate(order), 'headings and tables').toEqual([])
+      await context.addCookies([{ name: 'units', value: 'imperial', url: url() }])
+      await show(page, path())
+      expect.soft(await page.evaluate(metric, WRITTEN), 'metric words for a reader in feet').toEqual([])
+      const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+      await signIn(phone, 'foreman')
+      const small1 = await phone.newPage()
+      await show(small1, path())
+      for (const width of [390, 320]) {
+        await small1.setViewportSize({ width, height: 844 })
+        expect
+          .soft(await small1.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), `wider than ${width} px by`)
+          .toBeLessThanOrEqual(0)
+      }
+      await small1.setViewportSize({ width: 390, height: 844 })
+      expect.soft(await small1.evaluate(small), 'too small for a finger').toEqual([])
+      await phone.close()
+    })
+  }
+})
