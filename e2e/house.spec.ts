@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { CALCULATORS } from '@stone-tally/core'
-import { demoWall, expect, ready, signIn, test, url } from './site'
+import { bring, demoWall, expect, fact, newWall, openBoard, post, ready, signIn, test, url } from './site'
 
 /** Every page of the house, by its path. */
 const wall = (place: string) => () => `/walls/${demoWall()}${place}`
@@ -106,4 +106,40 @@ test.describe('every page of the house', () => {
       await phone.close()
     })
   }
+})
+
+test('by keys: past the navigation at one press, and a few Tabs to the first field of the card', async ({ page, context }) => {
+  await signIn(context, 'foreman')
+  await openBoard(page, await newWall(context, 'By keys'))
+  await page.goto(page.url())
+  await ready(page)
+  await page.keyboard.press('Tab')
+  await expect(page.getByRole('link', { name: 'Skip to the work' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('region', { name: 'Now' })).toBeFocused()
+  let tabs = 0
+  for (; tabs < 10; tabs++) {
+    await page.keyboard.press('Tab')
+    if (await page.evaluate(() => document.activeElement?.matches('input:not([type=radio]), textarea'))) break
+  }
+  expect(tabs).toBeLessThan(6)
+})
+
+test('on a phone the record button is on the first screen of a reading, and stays while the card is read', async ({ browser, context }) => {
+  const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
+  await signIn(context, 'foreman')
+  await signIn(phone, 'foreman')
+  const inspector = await browser.newContext()
+  await signIn(inspector, 'inspector')
+  const made = await newWall(context, 'On a phone')
+  await bring(context, inspector, made, 'pad-level')
+  await post(context, `/api/walls/${made}/entries`, { entries: [fact(made, 'setup', {}, { benchmark: 10, backsight: 1.5 })] })
+  const page = await phone.newPage()
+  await openBoard(page, made)
+  const button = page.getByRole('button', { name: 'Record reading' })
+  await expect(button).toBeInViewport({ ratio: 1 })
+  await page.getByLabel(/Rod reading/).scrollIntoViewIfNeeded()
+  await expect(button).toBeInViewport({ ratio: 1 })
+  await inspector.close()
+  await phone.close()
 })

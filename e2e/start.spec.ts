@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { ROOT } from '../scripts/build'
 import { freePort, stopCluster } from '../scripts/cluster'
-import { expect, test } from './site'
+import { expect, fact, smallPlan, test } from './site'
 
 /** The start command itself, on a folder with a space in its name, with what can happen to it. */
 test.describe.configure({ mode: 'serial' })
@@ -120,11 +120,31 @@ test('killed itself and started again it finds its port free and everything ther
   expect(running?.said()).not.toMatch(/demo/i)
 })
 
-test('told to end it ends what it started, the database last', async () => {
-  const stream = await fetch(`http://127.0.0.1:${port}/api/health`)
-  expect(stream.ok).toBe(true)
+test('told to end it ends open streams first, finishes what is being recorded, then the database', async ({ context }) => {
+  const site = `http://127.0.0.1:${port}`
+  const headers = { origin: site }
+  const signed = await context.request.post(`${site}/api/sign-in`, { data: { email: 'owner@firm.example', password: 'a long password' }, headers })
+  expect(signed.ok(), await signed.text()).toBe(true)
+  const made = await context.request.post(`${site}/api/walls`, { data: { plan: smallPlan }, headers })
+  const { id } = (await made.json()) as { id: string }
+  const cookie = (await context.cookies(site)).map((c) => `${c.name}=${c.value}`).join('; ')
+  // Ten screens follow the wall; each stream ends by itself, none is cut in the middle of a line.
+  const streams = await Promise.all(Array.from({ length: 10 }, () => fetch(`${site}/api/walls/${id}/live?after=0`, { headers: { cookie } })))
+  expect(streams.map((s) => s.status)).toEqual(streams.map(() => 200))
+  const texts = Promise.all(streams.map((s) => s.text()))
+  const note = fact(id, 'note', {}, { text: 'said last' })
+  const recorded = fetch(`${site}/api/walls/${id}/entries`, {
+    method: 'POST',
+    headers: { cookie, origin: site, 'content-type': 'application/json' },
+    body: JSON.stringify({ entries: [note] }),
+  })
+  await new Promise((r) => setTimeout(r, 50))
+  const began = Date.now()
   running?.child.kill('SIGTERM')
+  expect(await (await recorded).json()).toMatchObject({ outcomes: [{ ok: true }] })
+  for (const text of await texts) expect(text).toMatch(/\n\n$/)
   expect(await running?.ended).toBe(0)
+  expect(Date.now() - began).toBeLessThan(20_000)
   expect((await health()).status).toBe(0)
   expect(() => server()).toThrow()
 })

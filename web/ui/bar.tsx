@@ -2,7 +2,7 @@
 
 import { ROLE_NAMES, type Role, UNIT_SYSTEMS, type UnitSystem } from '@stone-tally/core'
 import Link from 'next/link'
-import type { ReactNode } from 'react'
+import type { MouseEvent, ReactNode } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { usePreferences } from './preferences'
@@ -27,6 +27,14 @@ const UNIT_NAMES: Readonly<Record<UnitSystem, { long: string; short: string }>> 
   'decimal-feet': { long: 'feet and hundredths', short: 'ft.00' },
 }
 
+/** Where there is a card that says what is next, the work is there. */
+const toWork = (e: MouseEvent) => {
+  const card = document.getElementById('work')
+  if (!card) return
+  e.preventDefault()
+  card.focus()
+}
+
 /** The bar on every page: home, where one is, units, theme, who. */
 export function Bar({ person, children }: { person?: { name: string; role: Role } | undefined; children?: ReactNode }) {
   const { units, theme, setUnits, setTheme } = usePreferences()
@@ -36,7 +44,8 @@ export function Bar({ person, children }: { person?: { name: string; role: Role 
   }
   return (
     <Strip>
-      <a className="skip" href="#main">
+      {/* biome-ignore lint/a11y/useValidAnchor: it goes where it says; the click chooses the nearer place */}
+      <a className="skip" href="#main" onClick={toWork}>
         Skip to the work
       </a>
       <Link href="/" aria-label="Yard: all walls" style={{ display: 'inline-flex', alignItems: 'center', gap: 10, minHeight: 48 }}>

@@ -170,6 +170,12 @@ export const Caution = ({ children, style, as }: { children: ReactNode; style?: 
 )
 export const Row = styled.div`display: flex; flex-wrap: wrap; gap: 10px; align-items: end;`
 export const Stack = styled.div`display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr);`
+/** The stack of a card that records: on a phone its record button stays in sight. */
+export const WorkStack = styled(Stack)`@media (max-width: 640px) { display: flex; flex-direction: column; > * { min-width: 0; } }`
+/** What records stands at the end of the card; on a phone it never leaves the screen. */
+export const RecordRow = styled(
+  Row,
+)`@media (max-width: 640px) { position: sticky; bottom: 0; z-index: 3; padding: 8px 0; margin: -8px 0; background: var(--panel); }`
 export const Condensed = styled.span`font-family: 'Barlow Condensed', sans-serif; font-weight: 500; letter-spacing: .02em;`
 /** The one main part of a page; the skip link leads to it. */
 export const MAIN = { id: 'main', tabIndex: -1 } as const

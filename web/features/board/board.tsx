@@ -278,6 +278,7 @@ export function Board({
         </div>
         <section
           className="now"
+          id="work"
           aria-label="Now"
           ref={card}
           tabIndex={-1}

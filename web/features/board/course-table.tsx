@@ -10,7 +10,7 @@ const CourseRow = styled.tr`&[data-now] td { box-shadow: inset 0 -3px 0 var(--no
 /** A name in a list that leads to its step. */
 export const Pick = styled(
   AriaButton,
-)`background: none; border: 0; min-height: 48px; min-width: 48px; color: var(--ink); font: 600 17px/1 'Archivo Variable', sans-serif; cursor: pointer; text-align: left; text-decoration: underline dotted; text-underline-offset: 4px;`
+)`background: none; border: 0; min-height: 40px; min-width: 48px; @media (pointer: coarse), (max-width: 640px) { min-height: 48px; } color: var(--ink); font: 600 17px/1 'Archivo Variable', sans-serif; cursor: pointer; text-align: left; text-decoration: underline dotted; text-underline-offset: 4px;`
 const State = styled.span`font: 500 14px/1.2 'Barlow Condensed', sans-serif; color: var(--soft); white-space: nowrap;`
 
 /** The drawing's twin: courses of the section with their tally and what is next, for keyboards and screen readers too. */

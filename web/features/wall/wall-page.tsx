@@ -15,7 +15,7 @@ const Frame = styled.main.attrs(
 )`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; }`
 const Nav = styled.nav`
   display: flex; gap: 4px 16px; flex-wrap: wrap; a { display: inline-flex; align-items: center; justify-content: center; min-height: 48px; min-width: 48px; } a[aria-current] { text-decoration: none; font-weight: 700; box-shadow: inset 0 -3px 0 var(--now); }
-  @media (max-width: 640px) { flex-wrap: nowrap; overflow-x: auto; white-space: nowrap; gap: 18px; }
+  @media (max-width: 640px) { flex-wrap: nowrap; overflow-x: auto; white-space: nowrap; gap: 18px; a { flex: none; } }
 `
 
 const PLACES = [

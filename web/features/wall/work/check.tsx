@@ -1,7 +1,7 @@
 'use client'
 
 import { type CheckMeasure, formatSmall, LIMITS, type LimitName, parseLength, smallUnit, type UnitSystem } from '@stone-tally/core'
-import { Button, Check, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Button, Check, Field, NowButton, Problems, RecordRow, WorkStack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped, useTypedForm } from '../typed'
@@ -59,7 +59,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const total = items.length + measures.length
   const all = items.map((i) => i.id)
   return (
-    <Stack>
+    <WorkStack>
       <div>
         {items.map((i) => (
           <Check key={i.id} checked={ticked.includes(i.id)} onChange={(on) => setTicked(on ? [...ticked, i.id] : ticked.filter((t) => t !== i.id))}>
@@ -83,7 +83,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
       ) : null}
       {typed.length > 0 ? <Judged verdict={verdict ?? { verdict: 'ok', text: 'within limits' }} otherwise="" /> : null}
       {work?.detail ? <Field label={work.detail} value={detail} onChange={setDetail} /> : null}
-      <Row>
+      <RecordRow>
         {ticked.length < items.length ? (
           <Button isDisabled={busy} onPress={() => setTicked(all)}>
             All of these
@@ -92,9 +92,9 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
         <NowButton style={{ flex: 1 }} isDisabled={busy || ticked.length === 0} onPress={() => put(ticked)}>
           {recheck ? 'Record re-check' : `Record ${count} of ${total}`}
         </NowButton>
-      </Row>
+      </RecordRow>
       <Problems list={problems} />
-    </Stack>
+    </WorkStack>
   )
 }
 

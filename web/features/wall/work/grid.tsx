@@ -17,7 +17,7 @@ import {
   smallUnit,
 } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
-import { Caution, Check, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Caution, Check, Choice, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped } from '../typed'
@@ -90,7 +90,7 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
     setLot(rolls.find((r) => r.roll === name)?.lot ?? '')
   }
   return (
-    <Stack>
+    <WorkStack>
       <Hero value={formatLength(plan.length, units, 2)} unit="from the face" />
       <Targets
         list={[
@@ -163,10 +163,12 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
         </Row>
       )}
       <Judged verdict={verdict} otherwise={now.ok ? '' : `${now.problems[0]?.field} ${now.problems[0]?.message}`} />
-      <NowButton isDisabled={busy || !front.trim()} onPress={put}>
-        {recheck ? 'Record re-check' : 'Record layer'}
-      </NowButton>
+      <RecordRow>
+        <NowButton style={{ flex: 1 }} isDisabled={busy || !front.trim()} onPress={put}>
+          {recheck ? 'Record re-check' : 'Record layer'}
+        </NowButton>
+      </RecordRow>
       <Problems list={problems} />
-    </Stack>
+    </WorkStack>
   )
 }

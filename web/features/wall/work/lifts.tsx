@@ -20,7 +20,7 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
-import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Caution, Choice, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped } from '../typed'
@@ -124,7 +124,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
     }
   }
   return (
-    <Stack>
+    <WorkStack>
       <Hero value={`${next}`} unit={found ? `of ${plan.count} lifts, again` : `of ${plan.count} lifts`} />
       <Targets
         list={[
@@ -192,10 +192,12 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
         </Row>
       )}
       <Judged verdict={verdict} otherwise={now.ok ? 'It is judged as you type.' : `${now.problems[0]?.field} ${now.problems[0]?.message}`} />
-      <NowButton isDisabled={busy} onPress={put}>
-        {recheck ? `Record re-check of lift ${next}` : `Record lift ${next}`}
-      </NowButton>
+      <RecordRow>
+        <NowButton style={{ flex: 1 }} isDisabled={busy} onPress={put}>
+          {recheck ? `Record re-check of lift ${next}` : `Record lift ${next}`}
+        </NowButton>
+      </RecordRow>
       <Problems list={problems} />
-    </Stack>
+    </WorkStack>
   )
 }

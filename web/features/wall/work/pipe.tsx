@@ -2,7 +2,7 @@
 
 import { drainPlan, formatSmall, formatStation, live, PIPE_ENDS, type PipeData, parseLength, type Stretch, say } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
-import { Button, Check, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Button, Check, Choice, Field, NowButton, Problems, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped } from '../typed'
@@ -109,7 +109,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const verdict = fact ? judge(state, me, fact) : undefined
   const kinds = PIPE_ENDS.map(([id, name]) => [id, name] as const)
   return (
-    <Stack>
+    <WorkStack>
       <Hero value={formatSmall(layout.plan.drain.diameter, units)} unit={`pipe, falling ${(layout.plan.drain.fall * 100).toFixed(1)} %`} />
       <Targets
         list={[
@@ -143,13 +143,13 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
         ))}
       </div>
       <Judged verdict={verdict} otherwise="Say how deep its bed is; it is judged as you type." />
-      <Row>
+      <RecordRow>
         {ticked.length < items.length ? <Button onPress={() => setTicked(items.map((i) => i.id))}>All of these</Button> : null}
         <NowButton style={{ flex: 1 }} isDisabled={busy || !bed.trim()} onPress={put}>
           {recheck ? 'Record re-check' : 'Record this stretch'}
         </NowButton>
-      </Row>
+      </RecordRow>
       <Problems list={problems} />
-    </Stack>
+    </WorkStack>
   )
 }

@@ -26,7 +26,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
 import { TakeReading } from '@/features/instruments'
-import { Button, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Button, Choice, Field, NowButton, Problems, RecordRow, Row, Stack, WorkStack } from '@/ui/controls'
 import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { isTyping, typedAt, useTyped } from '../typed'
@@ -187,7 +187,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
   const lineAt = (o: number | undefined) => (o === undefined ? '' : ` ${lineName(step.lines, o)}`)
   const step1 = units === 'metric' ? 0.001 : 0.0015875
   return (
-    <Stack>
+    <WorkStack>
       {across ? null : (
         <Choice
           label="Measured with"
@@ -282,7 +282,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
           </>
         )}
       </Judgement>
-      <Row>
+      <RecordRow>
         <Button onPress={() => nudge(-step1)} aria-label="One step less">
           −
         </Button>
@@ -292,7 +292,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
         <NowButton style={{ flex: 1 }} isDisabled={busy || typed.trim() === ''} onPress={put}>
           {odd && sure ? 'It is right: record' : recheck ? 'Record re-check' : 'Record reading'}
         </NowButton>
-      </Row>
+      </RecordRow>
       <Pad>
         {['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫'].map((k) => (
           <AriaButton key={k} onPress={() => typeIn(k === '⌫' ? typed.slice(0, -1) : typed + k)} aria-label={k === '⌫' ? 'Delete' : k}>
@@ -304,7 +304,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
       <Problems list={problems} />
       {recheck ? null : <RunAlong state={state} step={step} record={record} />}
       {method === 'rod' && hi !== undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} again /> : null}
-    </Stack>
+    </WorkStack>
   )
 }
 

@@ -1,6 +1,6 @@
 'use client'
 
-import { Button, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Button, Field, NowButton, Problems, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero } from '@/ui/figure'
 import { Tally } from '@/ui/tally'
 import { useTyped } from '../typed'
@@ -27,12 +27,14 @@ export function UnitsWork({ state, step, status, record }: WorkProps) {
     }
   }
   return (
-    <Stack>
+    <WorkStack>
       <Hero value={`${status.done}`} unit={`of ${status.total} ${noun}`} />
       <Tally done={status.done} total={status.total} height={26} />
-      <NowButton isDisabled={busy || left === 0} onPress={() => put(left)}>
-        All set: record {left}
-      </NowButton>
+      <RecordRow>
+        <NowButton style={{ flex: 1 }} isDisabled={busy || left === 0} onPress={() => put(left)}>
+          All set: record {left}
+        </NowButton>
+      </RecordRow>
       <Row>
         <div style={{ flex: 1, minWidth: 110 }}>
           <Field label={`Some ${noun} set`} value={count} onChange={setCount} inputMode="numeric" />
@@ -45,6 +47,6 @@ export function UnitsWork({ state, step, status, record }: WorkProps) {
         </Button>
       </Row>
       <Problems list={problems} />
-    </Stack>
+    </WorkStack>
   )
 }
