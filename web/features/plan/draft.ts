@@ -147,23 +147,34 @@ export function draftAlong(draft: Draft, line: Adopted, units: UnitSystem): Draf
   }
 }
 
-/** Nearer than this to what the drawing says, a typed length is the drawing's own, rounded for reading, m. */
-const SAME = 0.001
-
-/** A plan made of what was typed, on the very line of the drawing: its alignment, its length and its grades to the last digit. */
-export function planAlong(plan: Plan, line: Adopted): Plan {
-  const own = (typed: number, exact: number | undefined) => (exact !== undefined && Math.abs(typed - exact) < SAME ? exact : typed)
-  const end = (m: number) => own(m, line.length)
+/**
+ * The plan of a draft on the very line of the drawing: its alignment, and its length, stations and grades to the last digit wherever a field
+ * still reads as the drawing was shown.
+ *
+ * @param plan - what {@link planOf} made of the draft
+ */
+export function planAlong(plan: Plan, line: Adopted, draft: Draft, units: UnitSystem): Plan {
+  const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
+  const own = (value: number, text: string | undefined, exact: number | undefined) => (exact !== undefined && text === l(exact) ? exact : value)
   return {
     ...plan,
     length: line.length,
     alignment: line.alignment,
-    grades: plan.grades.map((g) => {
-      const of = line.grades?.find((x) => Math.abs(x.station - g.station) < SAME)
-      return { ...g, station: of?.station ?? end(g.station), toe: own(g.toe, of?.toe), top: own(g.top, of?.top) }
+    grades: plan.grades.map((g, i) => {
+      const text = draft.grades[i]
+      const of = line.grades?.find((x) => l(x.station) === text?.station)
+      return {
+        ...g,
+        station: own(g.station, text?.station, of?.station ?? line.length),
+        toe: own(g.toe, text?.toe, of?.toe),
+        top: own(g.top, text?.top, of?.top),
+      }
     }),
-    sections: plan.sections.map((s) => ({ ...s, to: end(s.to) })),
-    drain: { ...plan.drain, outlets: plan.drain.outlets.map((o) => ({ ...o, station: end(o.station) })) },
+    sections: plan.sections.map((s, i) => ({
+      ...s,
+      to: draft.sections[i]?.to.trim() === '' ? line.length : own(s.to, draft.sections[i]?.to, line.length),
+    })),
+    drain: { ...plan.drain, outlets: plan.drain.outlets.map((o, i) => ({ ...o, station: own(o.station, draft.outlets[i]?.station, line.length) })) },
   }
 }
 

@@ -54,7 +54,7 @@ export function PlanForm({
   const [handed] = useState(takeHanded)
   const made = (values: Draft) => {
     const plan = planOf(values, typedIn, catalogue, wall?.plan)
-    return plan.ok && line ? { ok: true as const, value: planAlong(plan.value, line) } : plan
+    return plan.ok && line ? { ok: true as const, value: planAlong(plan.value, line, values, typedIn) } : plan
   }
   const live = made(draft)
   const may = me.role === 'foreman' || me.role === 'office'
