@@ -49,7 +49,7 @@ test('a line is typed, dragged and moved by keys; undone and redone', async ({ p
   await open(page, await bentWall(context, 'Typed line'))
   await page.getByRole('button', { name: 'Choose point 1', exact: true }).click()
   await page.getByLabel('Length', { exact: true }).fill('12')
-  await expect(page.getByText(/Revision 1, changed/)).toBeVisible()
+  await expect(page.getByText(/revision 1, changed/)).toBeVisible()
   await expect(page.getByRole('button', { name: /^Point 2: east 12.000 m/ })).toBeVisible()
   // The other points came along.
   await expect(page.getByRole('button', { name: /^Point 3: east 18.000 m, north 4.000 m/ })).toBeVisible()
@@ -63,7 +63,7 @@ test('a line is typed, dragged and moved by keys; undone and redone', async ({ p
   await expect(page.getByRole('button', { name: /^Point 2: east 11.818 m, north 2.084 m/ })).toBeVisible()
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
-  await expect(page.getByText(/Revision 1 ·/)).toBeVisible()
+  await expect(page.getByText(/revision 1 ·/)).toBeVisible()
   await page.keyboard.press('Control+y')
   await expect(page.getByRole('button', { name: /^Point 2: east 12.000 m, north 0.000 m/ })).toBeVisible()
   const box = await page.getByRole('button', { name: /^Point 4:/ }).boundingBox()
@@ -155,7 +155,7 @@ test('grades by keys and numbers; clearances; stakes and their files', async ({ 
 test('a survey is looked at, asked about and taken; a bad one changes nothing', async ({ page, context }) => {
   await signIn(context, 'foreman')
   await open(page, await bentWall(context, 'Imported'))
-  const asItWas = /^Revision 1 · \d\d\.\d\d m/
+  const asItWas = /^Set-out, revision 1 · \d\d\.\d\d m/
   await tab(page, 'Import')
   const file = page.getByLabel('Drawing file')
   await file.setInputFiles({ name: 'evil.xml', mimeType: 'application/xml', buffer: Buffer.from('<!DOCTYPE a [<!ENTITY b "c">]><LandXML/>') })
@@ -168,7 +168,7 @@ test('a survey is looked at, asked about and taken; a bad one changes nothing', 
   await page.locator('label', { hasText: 'metres' }).first().click()
   await expect(page.getByRole('button', { name: 'Take this line' })).toBeVisible()
   await page.getByRole('button', { name: 'Take this line' }).click()
-  await expect(page.getByText(new RegExp(`Revision 1, changed · ${survey.plan.length.toFixed(2)} m`))).toBeVisible()
+  await expect(page.getByText(new RegExp(`revision 1, changed · ${survey.plan.length.toFixed(2)} m`))).toBeVisible()
   await tab(page, 'Import')
   await page
     .getByLabel('Drawing file')
@@ -223,7 +223,7 @@ test('a revision is compared, what no longer matches is listed, then issued', as
   await expect(page.getByText(/Face line moved: up to \d+ mm into the fill/)).toBeVisible()
   await expect(page.getByText(/Set-out verified \(1\): the face line moved by up to \d+ mm since/)).toBeVisible()
   await page.getByRole('button', { name: 'Issue revision 2' }).click()
-  await expect(page.getByText(/^Revision 2 ·/)).toBeVisible()
+  await expect(page.getByText(/^Set-out, revision 2 ·/)).toBeVisible()
   await page.goto(`${url()}/walls/${wall}`)
   await ready(page)
   await expect(page.getByText(/Set-out verified: the face line moved by up to \d+ mm since/)).toBeVisible()
