@@ -39,6 +39,7 @@ export default {
   tsconfigFile: 'mutation/none.json',
   concurrency: Number(process.env.CONCURRENCY ?? 2),
   timeoutMS: 20_000,
+  dryRunTimeoutMinutes: 30,
   reporters: ['clear-text', 'json', 'progress-append-only'],
   jsonReporter: { fileName: `test-results/mutation-${rooms.join('-')}.json` },
   clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
