@@ -19,6 +19,7 @@ import styled from 'styled-components'
 import { Button, Caution, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
 import { beside } from '@/workers/beside'
 import type { DrawingWorker } from '@/workers/drawing.worker'
+import { startReader } from './reader'
 import { elementPath } from './scene'
 
 const Select = styled.select`
@@ -37,8 +38,7 @@ const PATIENCE = 90_000
 /** Larger files are refused before they are read into memory. */
 const LIMIT = 40 * 1024 * 1024
 
-const reader = () =>
-  beside<DrawingWorker>(() => new Worker(new URL('../../workers/drawing.worker.ts', import.meta.url), { type: 'module' }), PATIENCE)
+const reader = () => beside<DrawingWorker>(startReader, PATIENCE)
 
 /** A plan with the line and grades of a drawing; what lies beyond the new end is brought back to it, or goes. */
 export function withLine(p: Plan, a: Adopted): Plan {
