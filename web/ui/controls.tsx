@@ -106,7 +106,7 @@ export function Check({ children, checked, onChange }: { children: ReactNode; ch
 const Group = styled(RadioGroup)`
   display: block;
   .row { display: flex; flex-wrap: wrap; gap: 0; }
-  .one { min-height: 48px; min-width: 48px; justify-content: center; padding: 0 14px; border: 2px solid var(--ink); margin: 0 -2px -2px 0; display: inline-flex; align-items: center; cursor: pointer; font-weight: 550; background: var(--panel); }
+  .one { flex: none; max-width: 100%; min-height: 48px; min-width: 48px; justify-content: center; padding: 0 14px; border: 2px solid var(--ink); margin: 0 -2px -2px 0; display: inline-flex; align-items: center; cursor: pointer; font-weight: 550; background: var(--panel); }
   .one[data-selected] { background: var(--ink); color: var(--ground); }
 `
 /** One of a few, side by side. */
