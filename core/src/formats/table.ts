@@ -58,7 +58,11 @@ export function tableOf(
 ): Result<Table> {
   const body = content.replace(/^\uFEFF/, '')
   const lines = body.split(/\r\n|\r|\n/)
-  const used = lines.flatMap((l, i) => (l.trim() === '' || COMMENT.test(l) ? [] : [i]))
+  const used: number[] = []
+  for (let i = 0; i < lines.length; i++) {
+    const l = lines[i] as string
+    if (l.trim() !== '' && !COMMENT.test(l)) used.push(i)
+  }
   if (used.length === 0) return fail('file', 'is empty')
   const delimiters = [';', '\t', ',', ' '] as const
   // Setting the CSV library up for a line costs more than the line; it is asked where there are quotes to be understood.
@@ -90,10 +94,10 @@ export function tableOf(
   const width = at?.cells.length
   const rows: TableRow[] = []
   const bad: { line: number; text: string; message: string }[] = []
-  for (let i = first; i < lines.length; i++) {
+  for (const i of used) {
+    if (i < first) continue
     if (progress && i % 100_000 === 0) progress((i / lines.length) * 0.8)
     const text = lines[i] as string
-    if (text.trim() === '' || COMMENT.test(text)) continue
     const short = text.slice(0, 80)
     // A quote left open would swallow the rows that follow: each line stands by itself.
     if (delimiter !== ' ' && text.includes('"') && text.split('"').length % 2 === 0) {

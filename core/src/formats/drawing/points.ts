@@ -103,7 +103,13 @@ export function readPoints(content: string, axes?: 'northing-first' | 'easting-f
     ...(known ? { axes: known } : {}),
     lines,
     profiles: [],
-    points: points.map(({ bulge: _, ...p }) => p),
+    points: points.map((p) => ({
+      name: p.name,
+      northing: p.northing,
+      easting: p.easting,
+      ...(p.elevation === undefined ? {} : { elevation: p.elevation }),
+      code: p.code,
+    })),
     layers: [...byCode.keys()].map((code) => ({ name: code || 'without code', lines: perLayer.get(code || 'without code') ?? 0 })),
     ignored: ignored.list(),
   })
