@@ -2,6 +2,7 @@ import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { entry, stateOf } from '../../core/test/plans'
 import { DensityPanel } from '../features/ground/density-panel'
 import { DigPanel } from '../features/ground/dig-panel'
+import { SoilPanel } from '../features/ground/soil-panel'
 import type { GroundProps } from '../features/ground/types'
 import { WeatherPanel } from '../features/ground/weather-panel'
 import type { Fact, RecordResult } from '../features/wall'
@@ -76,6 +77,25 @@ describe('what is typed stays until it is recorded', () => {
     expect(screen.queryByLabelText('Width, ft')).toBeNull()
     ground(DigPanel, 'metric')
     expect(field('Width, m').value).toBe('0.9')
+  })
+  test('the stretch of a soil is never read in other units than it was written in', async () => {
+    const judge = async () => {
+      for (let i = 0; i < 6; i++) {
+        const group = screen.queryAllByRole('group')[0]
+        if (!group) return
+        await act(async () => void fireEvent.click(group.querySelector('button') as HTMLButtonElement))
+      }
+    }
+    ground(SoilPanel, 'metric')
+    await judge()
+    type('To, m', '6.5')
+    const sent = ground(SoilPanel, 'imperial')
+    expect(field('To, ft').value).toBe(`29'-6 5/16"`)
+    await press('Record this soil')
+    expect((sent[0]?.data as { to: number }).to).toBeCloseTo(9, 2)
+    ground(SoilPanel, 'metric')
+    await judge()
+    expect(field('To, m').value).toBe('6.5')
   })
   test('a density test in pounds: judged and recorded in SI', async () => {
     ground(DensityPanel, 'imperial')

@@ -20,7 +20,7 @@ import {
 import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import { Finding, useRecord, useTyped, useTypedForm } from '@/features/wall'
+import { Finding, useRecord, useTypedForm } from '@/features/wall'
 import { Button, Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { Halves } from './dig-panel'
@@ -112,12 +112,15 @@ export function SoilPanel(props: GroundProps) {
 
 function Questions({ state, section, station, units, record }: GroundProps) {
   const own = state.layout.plan.sections.find((s) => s.id === section)
-  const [given, setGiven, again] = useTyped(`soil ${section}`, 'answers')
-  const answers: Partial<SoilAnswers> = given === '' ? {} : JSON.parse(given)
-  const setAnswers = (next: Partial<SoilAnswers>) => setGiven(JSON.stringify(next))
+  const { v: given, set: setAnswers, letGo: again } = useTypedForm<Readonly<Record<string, string>>>(`soil ${section}`, {})
+  const answers = given as Partial<SoilAnswers>
   const bare = units === 'metric' ? 'm' : 'ft'
-  const [from, setFrom] = useState(units === 'metric' ? (own?.from ?? 0).toFixed(2) : formatStation(own?.from ?? 0, units))
-  const [to, setTo] = useState(units === 'metric' ? (own?.to ?? 0).toFixed(2) : formatStation(own?.to ?? 0, units))
+  // The stretch belongs to its section and its units: 4.50 m is not 4.50 ft.
+  const { v, set } = useTypedForm(`soil stretch ${section} ${units}`, {
+    from: formatStation(own?.from ?? 0, units),
+    to: formatStation(own?.to ?? 0, units),
+  })
+  const { from, to } = v
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
   const at = SOIL_QUESTIONS.findIndex((q) => answers[q.id] === undefined)
@@ -131,7 +134,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
             <Quiet
               onPress={() => {
                 const before = SOIL_QUESTIONS[at - 1]
-                if (before) setAnswers({ ...answers, [before.id]: undefined })
+                if (before) setAnswers({ [before.id]: undefined } as never)
               }}
             >
               One back
@@ -141,7 +144,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
         <h2>{question.ask}</h2>
         <Answers role="group" aria-label={question.ask}>
           {question.answers.map(([id, name, hint]) => (
-            <AriaButton key={id} onPress={() => setAnswers({ ...answers, [question.id]: id })}>
+            <AriaButton key={id} onPress={() => setAnswers({ [question.id]: id })}>
               {name}
               {hint ? <small>{say(hint, units)}</small> : null}
             </AriaButton>
@@ -191,8 +194,8 @@ function Questions({ state, section, station, units, record }: GroundProps) {
         <Caution key={t}>{t}</Caution>
       ))}
       <Row>
-        <Field label={`From, ${bare}`} value={from} onChange={setFrom} inputMode="decimal" />
-        <Field label={`To, ${bare}`} value={to} onChange={setTo} inputMode="decimal" />
+        <Field label={`From, ${bare}`} value={from} onChange={(from) => set({ from })} inputMode="decimal" />
+        <Field label={`To, ${bare}`} value={to} onChange={(to) => set({ to })} inputMode="decimal" />
       </Row>
       <Row>
         <NowButton isDisabled={busy} onPress={put}>

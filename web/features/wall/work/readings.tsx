@@ -335,13 +335,16 @@ function Setup({
 }: Pick<WorkProps, 'record' | 'step'> & { benchmark: { name: string; elevation: number }; again?: boolean }) {
   const { units } = usePreferences()
   const [open, setOpen] = useState(!again)
-  const [backsight, setBacksight] = useState('')
+  const [backsight, setBacksight, letGo] = useTyped('setup', `backsight ${units}`)
   const { busy, problems, setProblems, go } = useRecord(record)
   if (!open) return <Button onPress={() => setOpen(true)}>Instrument moved: new height</Button>
   const put = async () => {
     const b = parseLength(backsight, units === 'metric' ? 'm' : 'ft')
     if (!b.ok) return setProblems(b.problems)
-    if (await go([{ kind: 'setup', where: {}, data: { benchmark: benchmark.elevation, backsight: b.value } }])) setOpen(!again)
+    if (await go([{ kind: 'setup', where: {}, data: { benchmark: benchmark.elevation, backsight: b.value } }])) {
+      letGo()
+      setOpen(!again)
+    }
   }
   return (
     <Stack>

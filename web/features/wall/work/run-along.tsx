@@ -4,6 +4,7 @@ import { formatDeviation, formatSmall, limitAt, parseLength, readPointByPoint, s
 import { useState } from 'react'
 import { Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { useTypedForm } from '../typed'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
@@ -11,8 +12,8 @@ import { useRecord } from './use-record'
 export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'step' | 'record'>) {
   const { units } = usePreferences()
   const [open, setOpen] = useState(false)
-  const [worst, setWorst] = useState('')
-  const [at, setAt] = useState('')
+  const { v, set, letGo } = useTypedForm(`along ${step.key} ${units}`, { worst: '', at: '' })
+  const { worst, at } = v
   const { busy, problems, setProblems, go } = useRecord(record)
   const { work } = step.stage
   const along = step.course !== undefined && !readPointByPoint(state.layout, step.stage, step.section ?? '', step.course)
@@ -26,7 +27,7 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
     const where = at.trim() ? parseLength(at, units === 'metric' ? 'm' : 'ft') : undefined
     if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: 'Largest deviation' })))
     if (where && !where.ok) return setProblems(where.problems.map((p) => ({ ...p, field: 'Where' })))
-    await go([{ kind: 'sighting', where: whereOf(step, where?.value), data: { worst: value.value } }])
+    if (await go([{ kind: 'sighting', where: whereOf(step, where?.value), data: { worst: value.value } }])) letGo()
   }
   if (!open) {
     return (
@@ -41,7 +42,7 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
         <Button
           isDisabled={busy}
           onPress={() => {
-            setWorst('')
+            letGo()
             go([{ kind: 'sighting', where: whereOf(step), data: {} }])
           }}
         >
@@ -53,13 +54,13 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
           <Field
             label={`Largest met, ${smallUnit(units)}`}
             value={worst}
-            onChange={setWorst}
+            onChange={(worst) => set({ worst })}
             inputMode="decimal"
             hint={worst.trim() && value.ok ? formatDeviation(value.value, work.sense, units) : `limit ±${limit}`}
           />
         </div>
         <div style={{ flex: 1, minWidth: 100 }}>
-          <Field label={`At station, ${units === 'metric' ? 'm' : 'ft'}`} value={at} onChange={setAt} inputMode="decimal" hint=" " />
+          <Field label={`At station, ${units === 'metric' ? 'm' : 'ft'}`} value={at} onChange={(at) => set({ at })} inputMode="decimal" hint=" " />
         </div>
       </Row>
       <NowButton isDisabled={busy || !worst.trim()} onPress={put}>
