@@ -131,6 +131,33 @@ describe('LandXML as others write it', () => {
     expect(drawing.lines).toHaveLength(1)
     expect(drawing.ignored[0]).toMatchObject({ what: 'alignment "bad"', why: expect.stringContaining('spiral') })
   })
+  test('read in portions: its share is told, names are whole wherever a portion ends, and it can be stopped', () => {
+    const points = Array.from({ length: 60_000 }, (_, i) => `<CgPoint name="P&amp;${i} \u00e9">${i} 5 9.652</CgPoint>`).join('\n')
+    const text = `<LandXML><Units><Metric linearUnit="meter"/></Units><Surfaces><Surface name="s"><P>1 2 3</P></Surface></Surfaces><CgPoints>${points}</CgPoints></LandXML>`
+    const shares: number[] = []
+    const drawing = ok(readDrawing(text, undefined, undefined, (share) => shares.push(share)))
+    expect(drawing.points).toHaveLength(60_000)
+    expect(drawing.points.every((p, i) => p.name === `P&${i} \u00e9` && p.northing === i && p.elevation === 9.652)).toBe(true)
+    expect(shares.length).toBeGreaterThan(1)
+    expect(shares.every((s, i) => s > (shares[i - 1] ?? 0) && s <= 1)).toBe(true)
+    const stop = () => {
+      throw new Error('stopped')
+    }
+    expect(() => readDrawing(text, undefined, undefined, stop)).toThrow('stopped')
+  })
+  test.each([
+    ['an entity nobody explained', '<LandXML><CgPoints>\n<CgPoint name="a&nbsp;b">1 2 3</CgPoint></CgPoints></LandXML>', /not whole XML.*line 2/],
+    ['cut off half-way', '<LandXML>\n<CgPoints><CgPoint name="7">1 2', /not whole XML.*line 2/],
+    ['two roots', '<LandXML/><LandXML/>', /not whole XML/],
+    ['a word alone', '<', /not whole XML/],
+  ])('%s is refused by line', (_name, text, message) => {
+    const read = readDrawing(text)
+    expect(read.ok ? '' : read.problems[0]?.message).toMatch(message)
+  })
+  test('comments, marked text and prefixed attributes', () => {
+    const text = '<LandXML xmlns:a="urn:a"><CgPoints><CgPoint a:name="7"><!-- north --><![CDATA[1.5 2.5]]> 3.5</CgPoint></CgPoints></LandXML>'
+    expect(ok(readLandXml(text)).points).toEqual([{ name: '7', code: '', northing: 1.5, easting: 2.5, elevation: 3.5 }])
+  })
   test('an arc clockwise and one against the clock', () => {
     const text = (rot: string) =>
       `<LandXML><Units><Metric linearUnit="meter"/></Units><Alignments><Alignment name="a"><CoordGeom><Curve rot="${rot}"><Start>0 0</Start><Center>0 5</Center><End>0 10</End></Curve></CoordGeom></Alignment></Alignments></LandXML>`

@@ -31,7 +31,7 @@ export interface Adopted {
  * @param content - text of a DXF, LandXML or CSV file
  * @param axes - asked of a person where a list of points has no header
  * @param unit - overrules the unit the file states
- * @param progress - told now and then what share of the file is read, 0 to 1; an XML library reads in one go and tells nothing between
+ * @param progress - told now and then what share of the file is read, 0 to 1
  */
 export function readDrawing(
   content: string,
@@ -43,7 +43,7 @@ export function readDrawing(
     .slice(0, 20_000)
     .replace(/^\uFEFF/, '')
     .trimStart()
-  if (head.startsWith('<')) return readLandXml(content)
+  if (head.startsWith('<')) return readLandXml(content, progress)
   if (looksLikeDxf(head)) return readDxf(content, unit, progress)
   return readPoints(content, axes, progress)
 }

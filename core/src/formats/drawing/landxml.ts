@@ -1,36 +1,16 @@
-import { XMLParser, XMLValidator } from 'fast-xml-parser'
 import { fail, failAll, ok, type Problem, type Result } from '../../base/result'
 import type { Vertex } from '../../geometry'
 import { DRAWING_UNITS, type Drawing, type DrawingUnit, type FoundLine, type FoundPoint, type FoundProfile, Ignored } from './drawing'
+import { attributeOf, readXml, type XmlElement } from './xml'
 
-/** A node as the parser keeps it in order: one key for its name, its children, and `:@` for its attributes. */
-type Node = Record<string, unknown>
-const nameOf = (n: Node) => Object.keys(n).find((k) => k !== ':@') ?? ''
-const children = (n: Node | undefined): Node[] => (n ? ((n[nameOf(n)] as Node[] | undefined) ?? []) : [])
-const attribute = (n: Node, key: string): string | undefined => {
-  const value = (n[':@'] as Record<string, string> | undefined)?.[`@_${key}`]
-  return value === undefined ? undefined : decoded(value)
-}
-const amount = (n: Node, key: string) => {
-  const value = attribute(n, key)
+const amount = (n: XmlElement, key: string) => {
+  const value = attributeOf(n, key)
   return value === undefined ? undefined : Number(value)
 }
-const all = (n: Node | undefined, name: string) => children(n).filter((c) => nameOf(c) === name)
-const one = (n: Node | undefined, name: string) => all(n, name)[0]
-const textOf = (n: Node | undefined) =>
-  children(n)
-    .map((c) => String(c['#text'] ?? ''))
-    .join(' ')
+const all = (n: XmlElement | undefined, name: string) => n?.children.filter((c) => c.name === name) ?? []
+const one = (n: XmlElement | undefined, name: string) => n?.children.find((c) => c.name === name)
 /** Numbers of a node; one that is none stays NaN, so that whoever takes them sees it. */
-const numbers = (n: Node | undefined) => textOf(n).trim().split(/\s+/).filter(Boolean).map(Number)
-const NAMED: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" }
-/** The signs XML itself writes as entities; any other cannot stand in a file without a document type. */
-const decoded = (text: string) =>
-  text.replace(/&(?:#x([0-9a-f]{1,6})|#(\d{1,7})|(amp|lt|gt|quot|apos));/gi, (whole, hex: string, decimal: string, name: string) => {
-    if (name) return NAMED[name.toLowerCase()] ?? whole
-    const code = hex ? Number.parseInt(hex, 16) : Number(decimal)
-    return code > 0 && code <= 0x10ffff ? String.fromCodePoint(code) : whole
-  })
+const numbers = (n: XmlElement | undefined) => (n?.text ?? '').trim().split(/\s+/).filter(Boolean).map(Number)
 
 const UNITS: ReadonlyMap<string, DrawingUnit> = new Map(
   Object.entries({
@@ -44,14 +24,18 @@ const UNITS: ReadonlyMap<string, DrawingUnit> = new Map(
   } as const),
 )
 
+/** What is read of a file, and what tells of the file itself; everything else is named as left out. */
+const READ: readonly string[] = ['Units', 'Alignments', 'PlanFeatures', 'CgPoints']
+const OF_THE_FILE: readonly string[] = ['Project', 'Application', 'CoordinateSystem']
+
 /** Points by name, for those that refer to them. */
 type Known = ReadonlyMap<string, Vertex>
 
 /** LandXML writes points northing first; one may refer to a point of the file instead. */
-function point(n: Node | undefined, known?: Known): Vertex | undefined {
+function point(n: XmlElement | undefined, known?: Known): Vertex | undefined {
   if (!n) return undefined
   const [northing, easting] = numbers(n)
-  if (northing === undefined && known) return known.get(attribute(n, 'pntRef') ?? '')
+  if (northing === undefined && known) return known.get(attributeOf(n, 'pntRef') ?? '')
   return northing === undefined || easting === undefined || !Number.isFinite(northing) || !Number.isFinite(easting)
     ? undefined
     : { easting, northing }
@@ -61,32 +45,19 @@ function point(n: Node | undefined, known?: Known): Vertex | undefined {
  * Alignments with their profiles, and points, of a LandXML file.
  *
  * @param content - LandXML 1.2; document types and entities are refused
+ * @param progress - told now and then what share of the file is read, 0 to 1
  * @example readLandXml(text).value.lines[0]?.name
  */
-export function readLandXml(content: string): Result<Drawing> {
+export function readLandXml(content: string, progress?: (share: number) => void): Result<Drawing> {
   // Entities can unfold into more than any machine holds, and no survey needs them.
   if (/<!DOCTYPE|<!ENTITY/i.test(content)) return fail('file', 'has a document type or entities; those are refused. Export it again as plain LandXML')
-  const valid = XMLValidator.validate(content)
-  if (valid !== true) return fail('file', `is not whole XML: ${valid.err.msg} (line ${valid.err.line})`)
-  const parser = new XMLParser({
-    preserveOrder: true,
-    ignoreAttributes: false,
-    processEntities: false,
-    parseTagValue: false,
-    parseAttributeValue: false,
-    removeNSPrefix: true,
-  })
-  let tree: Node[]
-  try {
-    tree = parser.parse(content) as Node[]
-  } catch (error) {
-    return fail('file', `is not whole XML: ${error instanceof Error ? error.message.slice(0, 100) : 'unreadable'}`)
-  }
-  const root = tree.find((n) => nameOf(n) === 'LandXML')
-  if (!root) return fail('file', 'is XML, but not LandXML')
+  const read = readXml(content, READ, (share) => progress?.(share * 0.9))
+  if (!read.ok) return read
+  const root = read.value
+  if (root.name !== 'LandXML') return fail('file', 'is XML, but not LandXML')
   const ignored = new Ignored()
-  const measure = children(one(root, 'Units'))[0]
-  const unit = measure ? UNITS.get((attribute(measure, 'linearUnit') ?? '').toLowerCase()) : undefined
+  const measure = one(root, 'Units')?.children[0]
+  const unit = measure ? UNITS.get((attributeOf(measure, 'linearUnit') ?? '').toLowerCase()) : undefined
   const lines: FoundLine[] = []
   const profiles: FoundProfile[] = []
   const problems: Problem[] = []
@@ -95,7 +66,7 @@ export function readLandXml(content: string): Result<Drawing> {
   for (const group of all(root, 'CgPoints')) {
     for (const p of all(group, 'CgPoint')) {
       const at = point(p)
-      const name = attribute(p, 'name')
+      const name = attributeOf(p, 'name')
       if (at && name !== undefined) known.set(name, at)
     }
   }
@@ -103,7 +74,7 @@ export function readLandXml(content: string): Result<Drawing> {
   const fine = 0.001 / DRAWING_UNITS[unit ?? 'm']
   for (const group of all(root, 'Alignments')) {
     for (const alignment of all(group, 'Alignment')) {
-      const name = attribute(alignment, 'name') ?? `alignment ${lines.length + 1}`
+      const name = attributeOf(alignment, 'name') ?? `alignment ${lines.length + 1}`
       const id = `line-${lines.length + 1}`
       const start = amount(alignment, 'staStart') ?? 0
       const made = geometryOf(one(alignment, 'CoordGeom'), name, known)
@@ -118,8 +89,8 @@ export function readLandXml(content: string): Result<Drawing> {
         continue
       }
       for (const profile of all(alignment, 'Profile')) {
-        for (const p of children(profile)) {
-          const title = attribute(p, 'name') ?? attribute(profile, 'name') ?? `profile ${profiles.length + 1}`
+        for (const p of profile.children) {
+          const title = attributeOf(p, 'name') ?? attributeOf(profile, 'name') ?? `profile ${profiles.length + 1}`
           const points = profileOf(p, ignored, fine).map((x) => ({ station: x.station - start, elevation: x.elevation }))
           if (points.length < 2) continue
           if (!points.every((x) => Number.isFinite(x.station) && Number.isFinite(x.elevation))) {
@@ -133,7 +104,7 @@ export function readLandXml(content: string): Result<Drawing> {
   }
   for (const group of all(root, 'PlanFeatures')) {
     for (const feature of all(group, 'PlanFeature')) {
-      const name = attribute(feature, 'name') ?? `feature ${lines.length + 1}`
+      const name = attributeOf(feature, 'name') ?? `feature ${lines.length + 1}`
       const made = geometryOf(one(feature, 'CoordGeom'), name, known)
       if (made.ok) lines.push({ id: `line-${lines.length + 1}`, layer: 'Plan features', name, ...made.value })
       else problems.push(...made.problems)
@@ -148,17 +119,14 @@ export function readLandXml(content: string): Result<Drawing> {
       else
         points.push({
           ...at,
-          name: attribute(p, 'name') ?? `${points.length + 1}`,
-          code: attribute(p, 'code') ?? '',
+          name: attributeOf(p, 'name') ?? `${points.length + 1}`,
+          code: attributeOf(p, 'code') ?? '',
           ...(elevation === undefined || !Number.isFinite(elevation) ? {} : { elevation }),
         })
     }
   }
-  for (const other of children(root)) {
-    const name = nameOf(other)
-    if (!['Units', 'Alignments', 'PlanFeatures', 'CgPoints', 'Project', 'Application', 'CoordinateSystem', '#text'].includes(name))
-      ignored.add(name, 'it is no alignment, profile or point')
-  }
+  for (const { name } of root.children)
+    if (!READ.includes(name) && !OF_THE_FILE.includes(name)) ignored.add(name, 'it is no alignment, profile or point')
   if (lines.length === 0 && problems.length > 0) return failAll(problems)
   for (const p of problems) ignored.add(p.field, p.message)
   return ok({
@@ -178,13 +146,13 @@ export function readLandXml(content: string): Result<Drawing> {
 }
 
 /** Straights and arcs of an alignment, each starting where the one before ends. */
-function geometryOf(geometry: Node | undefined, name: string, known: Known): Result<{ vertices: Vertex[]; closed: boolean }> {
+function geometryOf(geometry: XmlElement | undefined, name: string, known: Known): Result<{ vertices: Vertex[]; closed: boolean }> {
   const field = `alignment "${name}"`
   const vertices: Vertex[] = []
   let last: Vertex | undefined
-  for (const e of children(geometry)) {
-    const kind = nameOf(e)
-    if (kind === '#text' || kind === 'Feature') continue
+  for (const e of geometry?.children ?? []) {
+    const kind = e.name
+    if (kind === 'Feature') continue
     if (kind !== 'Line' && kind !== 'Curve')
       return fail(field, `has a ${kind.toLowerCase()}; only straights and arcs can be set out. Replace it by arcs`)
     const [from, to] = [point(one(e, 'Start'), known), point(one(e, 'End'), known)]
@@ -212,7 +180,7 @@ function geometryOf(geometry: Node | undefined, name: string, known: Known): Res
 }
 
 /** The bend of an arc between two points, or what is wrong with it: what it says of itself has to agree. */
-function bendOf(e: Node, from: Vertex, to: Vertex, known: Known): number | string {
+function bendOf(e: XmlElement, from: Vertex, to: Vertex, known: Known): number | string {
   const centre = point(one(e, 'Center'), known)
   if (!centre) return 'has no centre'
   const away = (p: Vertex) => Math.hypot(p.easting - centre.easting, p.northing - centre.northing)
@@ -226,7 +194,7 @@ function bendOf(e: Node, from: Vertex, to: Vertex, known: Known): number | strin
   const left = around(angle(to) - angle(from))
   const right = around(angle(from) - angle(to))
   const bulge = (isLeft: boolean) => (isLeft ? Math.tan(left / 4) : -Math.tan(right / 4))
-  const rot = (attribute(e, 'rot') ?? '').toLowerCase()
+  const rot = (attributeOf(e, 'rot') ?? '').toLowerCase()
   const length = amount(e, 'length')
   const fits = (sweep: number) => length === undefined || !Number.isFinite(length) || Math.abs(sweep * r1 - length) <= Math.max(0.02, length * 0.01)
   if (rot === 'cw' || rot === 'ccw') {
@@ -241,19 +209,19 @@ function bendOf(e: Node, from: Vertex, to: Vertex, known: Known): number | strin
 }
 
 /** Points of a profile; a vertical curve is followed by points on its parabola. */
-function profileOf(profile: Node, ignored: Ignored, fine: number): { station: number; elevation: number }[] {
-  const kind = nameOf(profile)
+function profileOf(profile: XmlElement, ignored: Ignored, fine: number): { station: number; elevation: number }[] {
+  const kind = profile.name
   if (kind === 'ProfSurf') {
     const list = numbers(one(profile, 'PntList2D'))
     return Array.from({ length: Math.floor(list.length / 2) }, (_, i) => ({ station: list[2 * i] as number, elevation: list[2 * i + 1] as number }))
   }
   if (kind !== 'ProfAlign') return []
-  const pvis = children(profile).flatMap((n) => {
+  const pvis = profile.children.flatMap((n) => {
     const [station, elevation] = numbers(n)
-    const known = ['PVI', 'ParaCurve', 'UnsymParaCurve', 'CircCurve'].includes(nameOf(n))
-    if (known && nameOf(n) !== 'PVI' && nameOf(n) !== 'ParaCurve') ignored.add(nameOf(n), 'its point of intersection is taken, not its curve')
+    const known = ['PVI', 'ParaCurve', 'UnsymParaCurve', 'CircCurve'].includes(n.name)
+    if (known && n.name !== 'PVI' && n.name !== 'ParaCurve') ignored.add(n.name, 'its point of intersection is taken, not its curve')
     return known && station !== undefined && elevation !== undefined
-      ? [{ station, elevation, length: nameOf(n) === 'ParaCurve' ? Number(attribute(n, 'length') ?? 0) : 0 }]
+      ? [{ station, elevation, length: n.name === 'ParaCurve' ? Number(attributeOf(n, 'length') ?? 0) : 0 }]
       : []
   })
   return pvis.flatMap((p, i) => {
