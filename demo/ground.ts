@@ -60,7 +60,16 @@ const at = (s: Step, station?: number): Where => ({
   ...(s.section ? { section: s.section } : {}),
   ...(station === undefined ? {} : { station }),
 })
-const clay = { grain: 'fine', ribbon: 'medium', feel: 'sticky', colour: 'even', smell: 'none', water: 'moist' }
+export const clay = {
+  grain: 'fine',
+  ribbon: 'medium',
+  feel: 'sticky',
+  colour: 'even',
+  smell: 'none',
+  water: 'moist',
+  origin: 'natural',
+  firm: 'firm',
+}
 
 /** What was found before the trench of a section was read: weather, sides, a boulder, an old pond. */
 export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
@@ -97,7 +106,12 @@ export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
   if (s.stage.id !== 'dig') return
   if (s.section === 'B') {
     say({ who: 'crew', kind: 'weather', where: {}, data: { rain: 0.4, low: 7, wind: 18 }, instrument: mast })
-    say({ who: 'crew', kind: 'cut', where: at(s, 27), data: { width: 0.9, behind: 2, slope: 0.8, spoil: 1.2, by: 'Mara Quill' } })
+    say({
+      who: 'crew',
+      kind: 'cut',
+      where: at(s, 27),
+      data: { width: 0.9, behind: 2, slope: 1.5, spoil: 1.2, plant: 1.5, ladder: 6, water: false, by: 'Mara Quill' },
+    })
     say({
       who: 'crew',
       kind: 'obstruction',
@@ -110,7 +124,7 @@ export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
       kind: 'soil',
       where: at(s),
       as: 'pond',
-      data: { answers: { ...clay, ribbon: 'short', feel: 'spongy', colour: 'dark', smell: 'earthy', water: 'wet' }, from: 30, to: 32 },
+      data: { answers: { ...clay, ribbon: 'short', feel: 'spongy', colour: 'dark', smell: 'earthy', water: 'wet', firm: 'soft' }, from: 30, to: 32 },
     })
     say({
       who: 'foreman',
@@ -124,13 +138,28 @@ export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
       kind: 'undercut',
       where: at(s),
       recheckOf: 'pond',
-      data: { from: 30, to: 32.2, depth: 0.42, fill: 'pad material over fabric', passes: 4, fabricLap: 0.6 },
+      data: {
+        from: 30,
+        to: 32.2,
+        depth: 0.42,
+        fill: 'pad material over fabric',
+        material: 'pad-material',
+        lifts: 3,
+        passes: 4,
+        fabricLap: 0.6,
+        firm: 'bar',
+      },
     })
     say({ who: 'foreman', kind: 'soil', where: at(s), data: { answers: clay, from: 32, to: 36 } })
   } else {
     say({ who: 'crew', kind: 'weather', where: {}, data: { rain: 6.5, low: 4, wind: 26 }, instrument: mast })
     say({ who: 'crew', kind: 'weather', where: {}, data: { rain: 14, low: 2, wind: 30, expected: true } })
-    say({ who: 'crew', kind: 'cut', where: at(s, 9), data: { width: 0.9, behind: 2, slope: 0.8, spoil: 1, by: 'Mara Quill' } })
+    say({
+      who: 'crew',
+      kind: 'cut',
+      where: at(s, 9),
+      data: { width: 0.9, behind: 2, slope: 1.5, spoil: 1, plant: 1.5, ladder: 7, water: true, by: 'Mara Quill' },
+    })
     say({ who: 'foreman', kind: 'soil', where: at(s), data: { answers: { ...clay, grain: 'mixed', ribbon: 'short' }, from: 0, to: 18 } })
   }
 }

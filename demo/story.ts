@@ -1,5 +1,5 @@
 import { aim, type Layout, limitAt, placesOf, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
-import { badReadings, groundAfter, groundBefore, HI, laser } from './ground'
+import { badReadings, clay, groundAfter, groundBefore, HI, laser } from './ground'
 import type { Told } from './told'
 
 /** Repeatable noise (a linear congruential generator), so that every demo tells the same story. */
@@ -66,6 +66,17 @@ export function tellPad(layout: Layout): Told[] {
     if (s.stage.id === 'units' || AT_THE_END.has(s.stage.id)) break
     if (s.stage.id === 'dig')
       told.push({ who: 'crew', kind: 'setup', where: {}, data: { benchmark: layout.plan.benchmark.elevation, backsight: 1.62 }, instrument: laser })
+    if (s.stage.id === 'subgrade') {
+      const own = layout.plan.sections.find((x) => x.id === s.section) ?? { from: 0, to: layout.plan.length }
+      const dig = { stage: 'dig', section: s.section }
+      told.push({ who: 'foreman', kind: 'soil', where: dig, data: { answers: clay, from: own.from, to: own.to } })
+      told.push({
+        who: 'foreman',
+        kind: 'cut',
+        where: { ...dig, station: millimetre((own.from + own.to) / 2) },
+        data: { slope: 1.5, spoil: 1, plant: 1.5, ladder: 7, water: false, by: 'Mara Quill' },
+      })
+    }
     if (work.type === 'check') {
       told.push({
         who: s.section ? 'crew' : 'foreman',

@@ -10,6 +10,7 @@ import {
   placesOf,
   type Step,
   statusOf,
+  tableOf,
   type Where,
   waitingHolds,
 } from '@stone-tally/core'
@@ -40,8 +41,27 @@ export const photoOf = (where: Where, of?: string) =>
     ...(of ? { of } : {}),
   })
 
+/** Grown, firm, moist: what a hand finds where nothing is wrong. */
+export const FIRM_CLAY = {
+  ...{ grain: 'fine', ribbon: 'medium', feel: 'sticky', colour: 'even', smell: 'none', water: 'moist' },
+  ...{ origin: 'natural', firm: 'firm' },
+} as const
+/** What the subgrade of a section needs to know since rule table 2: its soil, and the cut held as it should be. */
+export const groundOf = (layout: Layout, section: string, soil: object = FIRM_CLAY): Entry[] => {
+  const own = layout.plan.sections.find((s) => s.id === section) ?? { from: 0, to: 0 }
+  const where = { stage: 'dig', section }
+  const held = { slope: 1.5, water: false, spoil: 1, plant: 1.5, ladder: 6, by: 'Rhea Moss' }
+  return tableOf(layout.plan) === 1
+    ? []
+    : [
+        entry('soil', where, { answers: soil, from: own.from, to: own.to }),
+        ...[own.from, own.to].map((station) => entry('cut', { ...where, station: Math.min(Math.max(station, own.from), own.to) }, held)),
+      ]
+}
+
 /** The good entries for a step. */
-export function good(step: Step): Entry[] {
+export function good(step: Step, layout?: Layout): Entry[] {
+  if (layout && step.stage.needs && step.section) return [...groundOf(layout, step.section), ...good(step)]
   const where = { stage: step.stage.id, section: step.section, course: step.course }
   switch (step.stage.work.type) {
     case 'check':
@@ -57,7 +77,7 @@ export function good(step: Step): Entry[] {
       return [entry('geogrid', where, { type: step.grid?.type, length: step.grid?.length, front: 0.03, direction: 'across', tight: true })]
     case 'lifts':
       return Array.from({ length: step.lifts?.count ?? 1 }, (_, i) =>
-        entry('lift', where, { lift: i + 1, thickness: step.lifts?.compacted, passes: 2, plant: 'light-plate', compaction: 96 }),
+        entry('lift', where, { lift: i + 1, thickness: step.lifts?.compacted, passes: 4, plant: 'light-plate', compaction: 96 }),
       )
     case 'pipe':
       return (step.over ?? []).flatMap((s) => {
@@ -88,7 +108,7 @@ export function build(layout: Layout) {
     if (!step) return { state, order }
     expect(barriers(state, step)).toEqual([])
     order.push(step.key)
-    for (const e of good(step)) put(e)
+    for (const e of good(step, layout)) put(e)
     if (step.stage.hold) {
       expect(waitingHolds(state).map((s) => s.key)).toContain(step.key)
       put(

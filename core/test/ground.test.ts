@@ -256,20 +256,20 @@ describe('soil', () => {
     [{ grain: 'gravel', ribbon: 'medium', feel: 'sticky' }, 'dirty-gravel'],
     [{ colour: 'dark', smell: 'earthy' }, 'organic'],
     [{ feel: 'spongy' }, 'organic'],
-  ] as [Partial<SoilAnswers>, string][])('%j is %s', (change, kind) => expect(identifySoil({ ...brown, ...change }).class).toBe(kind))
+  ] as [Partial<SoilAnswers>, string][])('%j is %s', (change, kind) => expect(identifySoil({ ...brown, ...change }, 1).class).toBe(kind))
   test('organic, soft and swelling soil is dug out; firm gravel carries', () => {
-    expect(identifySoil({ ...brown, feel: 'spongy' })).toMatchObject({ suitable: false, undercut: 0.3 })
-    expect(identifySoil({ ...brown, water: 'wet' })).toMatchObject({ suitable: false, undercut: 0.3 })
-    expect(identifySoil({ ...brown, ribbon: 'long' })).toMatchObject({ suitable: false, meaning: { swelling: true } })
-    expect(identifySoil({ ...brown, grain: 'gravel', feel: 'gritty' })).toMatchObject({ suitable: true, undercut: 0 })
-    expect(identifySoil({ ...brown, grain: 'sand', feel: 'gritty', water: 'seeping' }).undercut).toBe(0.15)
+    expect(identifySoil({ ...brown, feel: 'spongy' }, 1)).toMatchObject({ suitable: false, undercut: 0.3 })
+    expect(identifySoil({ ...brown, water: 'wet' }, 1)).toMatchObject({ suitable: false, undercut: 0.3 })
+    expect(identifySoil({ ...brown, ribbon: 'long' }, 1)).toMatchObject({ suitable: false, meaning: { swelling: true } })
+    expect(identifySoil({ ...brown, grain: 'gravel', feel: 'gritty' }, 1)).toMatchObject({ suitable: true, undercut: 0 })
+    expect(identifySoil({ ...brown, grain: 'sand', feel: 'gritty', water: 'seeping' }, 1).undercut).toBe(0.15)
   })
   test('every set of answers has a class, a reason and advice, in six taps', () => {
     expect(SOIL_QUESTIONS).toHaveLength(6)
     const any = fc.record(Object.fromEntries(SOIL_QUESTIONS.map((q) => [q.id, fc.constantFrom(...q.answers.map((a) => a[0]))])))
     fc.assert(
       fc.property(any, (a) => {
-        const found = identifySoil(a as unknown as SoilAnswers)
+        const found = identifySoil(a as unknown as SoilAnswers, 1)
         expect(found.because.length).toBeGreaterThan(0)
         expect(found.advice.length).toBeGreaterThan(0)
         expect(found.suitable).toBe(found.undercut === 0)

@@ -29,7 +29,7 @@ export class Site {
   }
   /** Everything a step wants, in tolerance. */
   work(stage: string, section?: string, course?: number): this {
-    return this.put(...good(this.step(stage, section, course)))
+    return this.put(...good(this.step(stage, section, course), this.state.layout))
   }
   release(stage: string, section?: string, course?: number): this {
     return this.put(
@@ -47,14 +47,15 @@ export class Site {
     this.release('subgrade', section).work('pad', section).work('pad-level', section).release('pad-level', section)
     return this.work('units', section, 1).work('bedding', section, 1).work('level', section, 1).work('line', section, 1)
   }
-  toBackfill(section = 'B'): this {
-    return this.toFirstCourse(section)
+  /** @param placed - the backfill of the first course as well */
+  toBackfill(section = 'B', placed = true): this {
+    this.toFirstCourse(section)
       .release('line', section, 1)
       .work('fill', section, 1)
       .work('invert', section, 1)
       .work('drain', section, 1)
       .release('drain', section, 1)
       .work('cover', section, 1)
-      .work('backfill', section, 1)
+    return placed ? this.work('backfill', section, 1) : this
   }
 }

@@ -1,4 +1,4 @@
-import { canonical, fail, failAll, misplaced, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
+import { canonical, fail, failAll, issued, misplaced, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
 import { isUuid, uuid7 } from './ids'
@@ -32,14 +32,16 @@ export async function wallFor(person: Person, id: string): Promise<WallRow | und
 export const mayPlan = (person: Person) => person.role === 'foreman' || person.role === 'office'
 
 async function checkPlan(value: unknown): Promise<Result<Plan>> {
-  const plan = readPlan(value)
-  if (!plan.ok) return plan
-  const large = tooManyPieces(plan.value)
+  const read = readPlan(value)
+  if (!read.ok) return read
+  // Whatever table the plan was drawn up under, it is issued under the one in force.
+  const plan = issued(read.value)
+  const large = tooManyPieces(plan)
   if (large) return failAll([large])
-  const layout = await laidOut(plan.value)
+  const layout = await laidOut(plan)
   if (!layout.ok) return layout
   const nowhere = misplaced(layout.value)
-  return nowhere.length > 0 ? failAll(nowhere) : plan
+  return nowhere.length > 0 ? failAll(nowhere) : ok(plan)
 }
 
 /** Makes a wall with its first revision, which is the first link of its record. */

@@ -65,7 +65,7 @@ describe('dig', () => {
     await press(/Check width/)
     type('Width, m', '0.8')
     type('Sides, across per 1 up', '0,75')
-    fireEvent.click(screen.getByRole('checkbox', { name: /Water stands/ }))
+    pick('Stands or runs in')
     await press('Record the cut')
     expect(p.sent).toEqual([{ kind: 'cut', where: { stage: 'dig', section: 'B', station: 7 }, data: { width: 0.8, slope: 0.75, water: true } }])
   })
@@ -76,7 +76,7 @@ describe('dig', () => {
     type('Width, m', 'wide')
     type('Sides, across per 1 up', 'steep')
     await press('Record the cut')
-    expect(screen.getByRole('alert').textContent).toMatch(/width: .*is not a length.*sides: give metres across/)
+    expect(screen.getByRole('alert').textContent).toMatch(/width: .*is not a length.*sides: give how far across/)
     expect(p.sent).toEqual([])
   })
   test('a boulder lies about the chosen station; a service is never built over', async () => {
@@ -366,7 +366,7 @@ test('the density chart says its maximum and marks a failed test that was rework
   }
   const result = { dryDensity: 1890, moisture: 7, relative: 93.9, out: true, text: '', curve: { optimumMoisture: 9.5, maximumDryDensity: 2014 } }
   const one = { entry: { seq: 1, receivedAt: '', entry: entry('density', {}, {}) }, data: {} as never, result, text: '', out: true, closed: true }
-  render(<DensityChart data={data} curve={result.curve} window={{ below: 3, above: 2 }} tests={[one]} width={500} height={300} />)
+  render(<DensityChart accepted={95} data={data} curve={result.curve} window={{ below: 3, above: 2 }} tests={[one]} width={500} height={300} />)
   expect(screen.getByRole('img', { name: /maximum 2014 kg\/m³ at 9.5 %, 1 field tests/ })).toBeTruthy()
   expect(screen.getByText('failed, reworked')).toBeTruthy()
   expect(screen.getByText('zero air voids')).toBeTruthy()

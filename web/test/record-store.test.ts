@@ -1,7 +1,7 @@
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { planHash, readRecordFile, statusOf, stepKey, verifyChain, verifyRecordFile, writeRecordFile } from '@stone-tally/core'
+import { issued, planHash, readRecordFile, statusOf, stepKey, verifyChain, verifyRecordFile, writeRecordFile } from '@stone-tally/core'
 import { SIGNED } from '../../core/test/plans'
 import { startCluster } from '../../scripts/cluster'
 import { database } from '../server/database'
@@ -25,7 +25,7 @@ test('a wall starts its chain with the revision and its fingerprint', async () =
   const wall = await newWall('First')
   const { entries, head } = await chainOf(wall)
   expect(entries).toHaveLength(1)
-  expect(entries[0]?.entry).toMatchObject({ kind: 'revision', data: { number: 1, plan: planHash(planNamed('First')) } })
+  expect(entries[0]?.entry).toMatchObject({ kind: 'revision', data: { number: 1, plan: planHash(issued(planNamed('First'))) } })
   expect(verifyChain(wall, entries, head)).toMatchObject({ intact: true })
 })
 

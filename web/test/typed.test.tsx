@@ -61,7 +61,7 @@ describe('what is typed stays until it is recorded', () => {
     ground(DigPanel, 'metric')
     await press(/Check width, room/)
     type('Width, m', '0.9')
-    fireEvent.click(screen.getByRole('checkbox', { name: /Water stands/ }))
+    fireEvent.click(screen.getByRole('radio', { name: /Stands or runs in/ }))
     const sent = ground(DigPanel, 'metric')
     expect(field('Width, m').value).toBe('0.9')
     await press('Record the cut')

@@ -1,9 +1,7 @@
 import type { Result } from '../base/result'
 import { said } from '../base/said'
+import type { Plant } from '../rules'
 import { lifts } from './rod'
-
-/** What a crew compacts with. */
-export type Plant = 'hand-tamper' | 'light-plate' | 'heavy-plate' | 'roller'
 
 /** A tool: the thickest loose lift it reaches through (m), in granular and in fine soil, and the passes it wants. */
 export interface Tool {

@@ -2,7 +2,7 @@ import { failAll, ok, type Result } from '../base/result'
 import { said } from '../base/said'
 import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
 import { alignmentFor, exposedHeight, type Plan, toeAt, topAt } from '../plan'
-import { embedment, LIMITS } from '../rules'
+import { checkLimits, embedment, limitsOf } from '../rules'
 import { type Piece, systemOf, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
@@ -67,6 +67,8 @@ export type Progress = (done: number) => void
 export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Result<Layout> {
   const system = systemOf(plan.system)
   if (!system) return { ok: false, problems: [{ field: 'system', message: `"${plan.system}" is not a system this application knows` }] }
+  const wrong = checkLimits(plan)
+  if (wrong.length > 0) return failAll(wrong)
   const { unit } = plan
   const buried = embedment({ exposedHeight: exposedHeight(plan), unitHeight: unit.height, rules: plan.embedment })
   if (!buried.ok) return { ok: false, problems: buried.problems.map((p) => ({ ...p, field: p.field.replace(/^rules/, 'embedment') })) }
@@ -358,7 +360,7 @@ export function stepAt(steps: readonly PadStep[], station: number): number {
 function cautionsOf(plan: Plan, system: WallSystem, courses: readonly Course[], runs: readonly (readonly Run[])[]): Caution[] {
   const result: Caution[] = []
   const tall = exposedHeight(plan)
-  const limit = plan.rules?.engineeredAbove ?? LIMITS.engineeredAbove.value
+  const limit = plan.rules?.engineeredAbove ?? limitsOf(plan).engineeredAbove.value
   if (below(limit, tall) && !plan.engineer) {
     result.push({
       id: 'engineer',

@@ -162,7 +162,11 @@ export const planSchema = record({
   gridRolls: optionalList(record({ type: text(60), width: metres(0.3, 6), length: metres(2, 500) }), 20),
   grid: list(record({ course: quantity({ min: 1, max: 200, whole: true }), length: metres(0.3, 30), type: text(60) }), 0, 100),
   sections: list(record({ id: text(8), from: stationField(), to: stationField() }), 1, 200),
+  /** Which shipped table of limits the revision is judged by; 1 where it was issued before tables had numbers. Set by the house when it is issued. */
+  ruleTable: optionalQuantity({ min: 1, max: 2, whole: true }),
   rules: optionalRecord({
+    /** Limits the drawing sets itself, in SI (per cent, passes and degrees as they are), each with where it says so. */
+    limits: optionalList(record({ limit: text(40), value: quantity({ min: -10, max: 1000 }), source: text(160) }), 40),
     openCourses: optionalQuantity({ min: 1, max: 6, whole: true }),
     pointSpacing: optionalQuantity({ min: 0.5, max: 10, unit: 'm' }),
     engineeredAbove: optionalQuantity({ min: 0, max: 6, unit: 'm' }),

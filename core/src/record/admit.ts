@@ -1,10 +1,10 @@
 import { fail, failAll, ok, type Problem, type Result } from '../base/result'
 import { said } from '../base/said'
 import { optionalQuantity, optionalRecord, optionalText, quantity, read, record, text, yup } from '../base/schema'
-import { holdPoint, ROLES, type Role } from '../rules'
+import { holdPoint, ROLES, type Role, tableOf } from '../rules'
 import type { Entry, RecordedEntry, Verdict } from './entry'
 import { contextOf, isPlaced, live, statusOf, verdictOf } from './fold'
-import { barriers, openFindings, titleOf } from './gate'
+import { barriers, openFindings, openStops, titleOf } from './gate'
 import { type ActionData, isSigned, kindOf, type LiftData, type ReleaseData, type UnitsData } from './kinds'
 import type { WallState } from './state'
 import { complete, settled } from './status'
@@ -95,6 +95,9 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
     return ok(undefined)
   }
   if (kind?.beside === 'anywhere' || step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
+  const stopped =
+    openStops(state).length > 0 && (entry.supersedes || entry.recheckOf) ? barriers(state, step).filter((b) => b.step === undefined) : []
+  if (stopped.length > 0) return failAll(stopped.map((b) => ({ field: 'where', message: b.message })))
   if (kind?.work !== step.stage.work.type) {
     return fail('kind', `${step.stage.title} is recorded as ${step.stage.work.type}, not as ${entry.kind}`)
   }
@@ -234,6 +237,8 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
     )
   }
   if (decision === 'rejected') return ok(undefined)
+  const stops = openStops(state).length > 0 ? barriers(state, step).filter((b) => b.step === undefined && b.force === 'hard') : []
+  if (stops.length > 0) return failAll(stops.map((b) => ({ field: 'where', message: b.message })))
   const allowed = point.own ?? state.layout.plan.rules?.ownRelease
   const mine = (e: RecordedEntry) => e.entry.by.id === entry.by.id && !!kindOf(e.entry.kind)?.work && live(state, e.entry.id)
   if (!allowed && !reported && state.logs.get(step.key)?.work.some(mine)) {
@@ -276,6 +281,9 @@ function checkReported(state: WallState, entry: Entry): Result<true> {
   return ok(true)
 }
 
+/** Thinnest lift anybody places, m. */
+const THINNEST = 0.05
+
 function checkAmount(state: WallState, entry: Entry, step: Step): Result<true> {
   if (entry.kind === 'units') {
     const corrected = entry.supersedes ? state.byId.get(entry.supersedes) : undefined
@@ -288,7 +296,9 @@ function checkAmount(state: WallState, entry: Entry, step: Step): Result<true> {
   }
   if (entry.kind === 'lift' && !entry.supersedes && !entry.recheckOf) {
     const { lift } = entry.data as LiftData
-    const most = (step.lifts?.count ?? 1) + 2
+    // Thin lifts are more lifts: as many as the thinnest that is placed, and two more for what was laid too low.
+    const thin = tableOf(state.layout.plan) === 1 ? 0 : Math.ceil(((step.lifts?.count ?? 1) * (step.lifts?.compacted ?? 0)) / THINNEST)
+    const most = Math.max(step.lifts?.count ?? 1, thin) + 2
     if (lift > most) return fail('data.lift', `the plan has ${step.lifts?.count} lifts here; ${lift} is too many`)
     const { from = 0, to = 2000 } = entry.data as LiftData
     const twice = state.logs.get(step.key)?.work.some((e) => {

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { cellKey } from '../layout'
-import { LIMITS } from '../rules'
+import { limitsOf } from '../rules'
 import type { Verdict, Where } from './entry'
 import { live, statusOf } from './fold'
 import { type Barrier, barriers } from './gate'
@@ -107,7 +107,7 @@ export function courseSheet(state: WallState, section: string, course: number): 
       const count = step.lifts?.count ?? 1
       const as = (i: number): LiftData => {
         const model = before?.lifts.find((l) => l.lift === i) ?? before?.lifts[before.lifts.length - 1]
-        const { plant, passes, soil, near, loose } = model ?? { plant: 'light-plate' as const, passes: LIMITS.passes.value }
+        const { plant, passes, soil, near, loose } = model ?? { plant: 'light-plate' as const, passes: limitsOf(state.layout.plan).passes.value }
         return {
           lift: i,
           thickness: step.lifts?.compacted ?? model?.thickness ?? 0.1,
@@ -128,7 +128,9 @@ export function courseSheet(state: WallState, section: string, course: number): 
     }
   }
   if (lines.length === 0) return undefined
-  const limit = levelStep ? limitAt(state.layout, levelStep.stage, { section, course, station: levelStep.points[0] }).value : LIMITS.courseLevel.value
+  const limit = levelStep
+    ? limitAt(state.layout, levelStep.stage, { section, course, station: levelStep.points[0] }).value
+    : limitsOf(state.layout.plan).courseLevel.value
   return {
     section,
     course,

@@ -66,6 +66,8 @@ export interface Verdict {
   readonly text: string
   /** Signed deviation, m, where there is one. */
   readonly deviation?: number
+  /** People leave: nothing on the wall goes on until somebody answers it by name. */
+  readonly stop?: true
 }
 
 /** How a reader of the diary wants lengths written. */

@@ -2,6 +2,7 @@ import { cellKey, type Layout } from '../layout'
 import type { Stage, WallSystem } from '../systems'
 import type { Entry, RecordedEntry, Verdict } from './entry'
 import { type ActionData, type Context, kindOf, type RevisionData } from './kinds'
+import { NEEDED } from './needs'
 import type { StepLog, StepStatus, WallState } from './state'
 import { evaluate } from './status'
 import { type Step, stepKey, stepsOf } from './steps'
@@ -74,6 +75,14 @@ const logAt = (state: WallState, key: string): StepLog => {
   return log
 }
 
+/** Stages that need to know of the ground are looked at again when something of it is recorded anywhere in their section. */
+function lookAgain(state: WallState, section: string | undefined) {
+  for (const stage of state.layout.system.stages) {
+    const log = stage.needs && state.logs.get(stepKey({ stage: stage.id, section }))
+    if (log) log.status = undefined
+  }
+}
+
 function touch(state: WallState, id: string | undefined) {
   const other = id === undefined ? undefined : state.byId.get(id)
   const log = other && state.logs.get(stepKey(other.entry.where))
@@ -109,12 +118,14 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
   if (entry.supersedes) {
     state.superseded.set(entry.supersedes, entry.id)
     touch(state, entry.supersedes)
+    lookAgain(state, state.byId.get(entry.supersedes)?.entry.where.section)
   }
   const kind = kindOf(entry.kind)
   if (isPlaced(entry)) {
     const log = logAt(state, stepKey(entry.where))
     log.status = undefined
     state.touched.push(entry.where)
+    if (NEEDED.has(entry.kind)) lookAgain(state, entry.where.section)
     if (kind?.work || kind?.beside) log.work.push(recorded)
     else if (entry.kind === 'release') log.releases.push(recorded)
     else log.overrides.push(recorded)

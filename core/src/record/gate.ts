@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
-import { holdPoint, LIMITS } from '../rules'
+import { holdPoint, limitsOf } from '../rules'
 import type { Requirement } from '../systems'
 import { live, statusOf } from './fold'
 import type { WallState } from './state'
@@ -43,6 +43,16 @@ const pick = (state: WallState, key: string) => {
  */
 export function barriers(state: WallState, step: Step): Barrier[] {
   const result: Barrier[] = []
+  for (const stop of openStops(state)) {
+    const d = stop.entry.data as { from?: number; to?: number }
+    const where = d.from === undefined || d.to === undefined ? '' : ` at ${said.station(d.from)} to ${said.station(d.to)}`
+    result.push({
+      force: 'hard',
+      step: undefined,
+      message: `Work is stopped: fuel, gas, solvent or sewage was smelled${where}. Nobody goes in before the owner of the line or a competent person has said by name that it is safe.`,
+      missing: [],
+    })
+  }
   for (const req of step.stage.requires) {
     for (const other of needed(state, step, req)) {
       // Missing altogether says it all; that it is not released either is no news.
@@ -89,7 +99,7 @@ export function barriers(state: WallState, step: Step): Barrier[] {
 /** Courses below this one that are started but not closed, when there are as many as the rule allows. */
 function openCourses(state: WallState, step: Step): Barrier[] {
   const { open } = state.layout.system
-  const allowed = state.layout.plan.rules?.openCourses ?? LIMITS.openCourses.value
+  const allowed = state.layout.plan.rules?.openCourses ?? limitsOf(state.layout.plan).openCourses.value
   const openBelow: Step[][] = []
   for (let course = (step.course ?? 1) - 1; course > 0; course--) {
     const started = state.byKey.get(stepKey({ stage: open.from, section: step.section, course }))
@@ -116,6 +126,13 @@ function openCourses(state: WallState, step: Step): Barrier[] {
 export function nextStep(state: WallState, section?: string): Step | undefined {
   return state.steps.find((s) => (section === undefined || s.section === undefined || s.section === section) && !cleared(statusOf(state, s)))
 }
+
+/** Findings that send everybody out and that nobody has answered by name yet. */
+export const openStops = (state: WallState) =>
+  [...state.outs].flatMap(([id, verdict]) => {
+    const found = verdict.stop ? state.byId.get(id) : undefined
+    return found && live(state, id) && !isClosed(state, id) ? [found] : []
+  })
 
 /** Every open nonconformance of the wall, oldest first. */
 export const openFindings = (state: WallState) =>

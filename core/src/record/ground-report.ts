@@ -1,7 +1,7 @@
 import { identifySoil, type PadFacts, type PadReading, type SoilFinding, type SoilParameters, swellFactor, testsOwed, trench } from '../ground'
 import { type PadStep, pointsOver, stepAt } from '../layout'
 import { exposedHeight, toeAt, topAt } from '../plan'
-import { LIMITS } from '../rules'
+import { limitsOf, type Ruled, tableOf } from '../rules'
 import { formatDeviation, type UnitSystem } from '../units/length'
 import type { RecordedEntry } from './entry'
 import { contextOf, live, statusOf } from './fold'
@@ -77,7 +77,7 @@ export const DIG = { swell: 0.25, truck: 8 }
 export function digReport(state: WallState): DigReport {
   const { layout } = state
   const { plan } = layout
-  const limit = LIMITS.excavation.value
+  const limit = limitsOf(plan).excavation.value
   const read = new Map<string, RecordedEntry>()
   for (const step of state.steps) {
     if (step.stage.work.type !== 'readings' || step.stage.work.target !== 'dig') continue
@@ -85,7 +85,7 @@ export function digReport(state: WallState): DigReport {
   }
   const width = plan.pad.width
   const order = [...layout.steps].sort((a, b) => a.elevation - b.elevation || a.start - b.start)
-  const spacing = plan.rules?.pointSpacing ?? LIMITS.pointSpacing.value
+  const spacing = plan.rules?.pointSpacing ?? limitsOf(plan).pointSpacing.value
   const steps = layout.steps.map((step): DigStep => {
     const target = step.elevation - plan.pad.thickness
     const cuts = plan.sections.flatMap((s) => {
@@ -153,8 +153,8 @@ export function digReport(state: WallState): DigReport {
 }
 
 /** Over-dig and under-dig in words that say what to do. @example digWords(-0.04, 'metric') // '40 mm too deep: fill with compacted pad material, not with soil' */
-export function digWords(deviation: number, units: UnitSystem): string {
-  const limit = LIMITS.excavation.value
+export function digWords(deviation: number, units: UnitSystem, plan: Ruled = {}): string {
+  const limit = limitsOf(plan).excavation.value
   if (Math.abs(deviation) <= limit + 0.0001) return `${formatDeviation(deviation, 'level', units)}: within limits`
   const size = formatDeviation(deviation, 'level', units).split(' ').slice(0, -1).join(' ')
   return deviation > 0 ? `${size} not deep enough: dig on` : `${size} too deep: fill with compacted pad material, never with soil`
@@ -193,7 +193,7 @@ export function padThickness(state: WallState, section: string): ThicknessPoint[
     if (near.length === 0) return []
     const top = near.reduce((n, t) => n + t.deviation, 0) / near.length
     const off = top - (p.deviation ?? 0)
-    return [{ station: p.station, thickness: design + off, off, out: Math.abs(off) > LIMITS.padThickness.value + 1e-9 }]
+    return [{ station: p.station, thickness: design + off, off, out: Math.abs(off) > limitsOf(state.layout.plan).padThickness.value + 1e-9 }]
   })
 }
 
@@ -211,7 +211,7 @@ export function soilsOf(state: WallState, section?: string): SoilHere[] {
     const data = entry.entry.data as SoilData
     const step = state.byKey.get(stepKey(entry.entry.where))
     const open = step ? statusOf(state, step).open.some((o) => o.entry.id === entry.entry.id) : false
-    return [{ entry, data, finding: identifySoil(data.answers), open }]
+    return [{ entry, data, finding: identifySoil(data.answers, tableOf(contextOf(state, entry.entry).layout.plan)), open }]
   })
 }
 
@@ -233,7 +233,11 @@ export function soilParameters(
   )
   return (
     weakest && {
-      values: weakest.finding.meaning.parameters,
+      // Soil that pushes is taken heavy, soil that carries is taken light.
+      values:
+        zone === 'retained' && tableOf(state.layout.plan) > 1
+          ? { ...weakest.finding.meaning.parameters, gamma: Math.max(...found.map((s) => s.finding.meaning.heavy)) }
+          : weakest.finding.meaning.parameters,
       source: `assumed: ${weakest.finding.meaning.name.toLowerCase()}`,
       assumed: true,
     }

@@ -1,7 +1,7 @@
 import { said } from '../base/said'
 import { type Correction, type CourseReading, correctionOf, expectedAt, type Growth, type GrowthRule, growthFrom } from '../forecast'
 import type { Layout } from '../layout'
-import { LIMITS, type LimitName } from '../rules'
+import { type LimitName, limitsOf } from '../rules'
 import { statusOf } from './fold'
 import type { StepStatus, WallState } from './state'
 import type { Step } from './steps'
@@ -59,6 +59,7 @@ const known = new WeakMap<Layout, Map<string, Followed>>()
  */
 function followed(state: WallState, section: string, sense: GrowthSense): Followed {
   const { layout } = state
+  const limits = limitsOf(layout.plan)
   const own = known.get(layout) ?? new Map<string, Followed>()
   known.set(layout, own)
   const before = own.get(`${section} ${sense}`)
@@ -73,10 +74,10 @@ function followed(state: WallState, section: string, sense: GrowthSense): Follow
   const stage = layout.system.stages.find((s) => s.work.type === 'readings' && s.work.target === (sense === 'level' ? 'course-top' : 'setback'))
   const limit =
     stage?.work.type === 'readings'
-      ? LIMITS[stage.work.limit as LimitName].value
+      ? limits[stage.work.limit as LimitName].value
       : sense === 'level'
-        ? LIMITS.courseLevel.value
-        : LIMITS.courseLine.value
+        ? limits.courseLevel.value
+        : limits.courseLine.value
   const made: Followed = {
     steps,
     stations,
@@ -85,8 +86,8 @@ function followed(state: WallState, section: string, sense: GrowthSense): Follow
     wide: Math.max(0, ...layout.courses.map((c) => c.course)) + 1,
     rule:
       sense === 'level'
-        ? { limit, scatter: 0.0015, drift: 0.0005, step: LIMITS.shim.value, grain: 0.001 }
-        : { limit, scatter: 0.002, drift: 0.001, step: LIMITS.pull.value, grain: 0.001 },
+        ? { limit, scatter: 0.0015, drift: 0.0005, step: limits.shim.value, grain: 0.001 }
+        : { limit, scatter: 0.002, drift: 0.001, step: limits.pull.value, grain: 0.001 },
   }
   own.set(`${section} ${sense}`, made)
   return made
@@ -226,12 +227,14 @@ function nearest(stations: readonly number[], at: number): number {
   return best
 }
 
+/** Readings are taken no further apart than a level is long, m. */
+const SPACING = 3
 /** @param below - last reading before the station, or -1; @param above - first at or beyond it, or past the end */
 function valueAt(points: readonly number[], deviations: Float64Array, below: number, above: number, station: number): number {
   const up = above < deviations.length ? (points[above] as number) - station : Number.POSITIVE_INFINITY
   if (up < 1e-6) return deviations[above] as number
   const down = below >= 0 ? station - (points[below] as number) : Number.POSITIVE_INFINITY
-  if (up + down <= 2 * LIMITS.pointSpacing.value + 0.01) {
+  if (up + down <= 2 * SPACING + 0.01) {
     const a = deviations[below] as number
     const b = deviations[above] as number
     return a + ((b - a) * down) / (up + down)

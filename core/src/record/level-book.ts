@@ -1,7 +1,7 @@
 import type { Result } from '../base/result'
 import { said } from '../base/said'
 import { type LevelBook, reduceBook, type Sight } from '../ground'
-import { LIMITS } from '../rules'
+import { limitsOf } from '../rules'
 import type { RecordedEntry } from './entry'
 import { live } from './fold'
 import type { ReadingData, SetupData, SightData } from './kinds'
@@ -16,8 +16,6 @@ export interface BookDay {
   readonly book: Result<LevelBook>
   readonly entries: readonly RecordedEntry[]
 }
-
-const RULES = { perSetup: LIMITS.levelClosure.value, check: LIMITS.levelCheck.value }
 
 function sightOf(state: WallState, { entry }: RecordedEntry): Sight | undefined {
   const base = { id: entry.id }
@@ -44,6 +42,8 @@ function sightOf(state: WallState, { entry }: RecordedEntry): Sight | undefined 
  * @example levelBooks(state)[0]?.book
  */
 export function levelBooks(state: WallState): BookDay[] {
+  const limits = limitsOf(state.layout.plan)
+  const rules = { perSetup: limits.levelClosure.value, check: limits.levelCheck.value }
   const days = new Map<string, { sights: Sight[]; entries: RecordedEntry[] }>()
   const current = new Map<string, string>()
   for (const recorded of state.entries) {
@@ -68,7 +68,7 @@ export function levelBooks(state: WallState): BookDay[] {
       const first = entries[0]?.entry
       const hi = first?.kind === 'reading' ? (first.data as ReadingData).hi : first?.kind === 'sight' ? (first.data as SightData).hi : undefined
       const carried: Sight[] = hi == null ? [] : [{ kind: 'backsight', point: 'height carried over', reading: 0, known: hi }]
-      return { day, with: withWhat, book: reduceBook([...carried, ...sights], RULES), entries }
+      return { day, with: withWhat, book: reduceBook([...carried, ...sights], rules), entries }
     })
     .sort((a, b) => b.day.localeCompare(a.day))
 }

@@ -1,9 +1,12 @@
 import { said } from '../base/said'
+import type { Stretch } from '../layout'
+import { tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
 import type { CheckData, GeogridData, LiftData, PhotoData, PipeData, SightingData, UnitsData } from './kinds'
 import { kindOf } from './kinds'
 import { deviationOf, type ReadingData } from './kinds/reading'
 import { mismatch } from './match'
+import { needsOf, uncovered } from './needs'
 import type { Conflict, StepLog, StepStatus, WallState } from './state'
 import { placesOf, type Step } from './steps'
 import { targetAt } from './target'
@@ -41,7 +44,9 @@ export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus
   // Units stand where they stand, and are counted; what was read or compacted for another target is to be done again.
   const old = new Set(step.stage.work.type === 'units' ? [] : unmatched.map((u) => u.recorded))
   const matched = main.filter((e) => !old.has(e))
-  const progress = measure(state, step, matched, work)
+  const measured = measure(state, step, matched, work)
+  const needs = needsOf(state, step)
+  const progress = needs.length === 0 ? measured : { ...measured, total: measured.total + needs.length, missing: [...measured.missing, ...needs] }
   const missing =
     old.size > 0 && progress.done < progress.total
       ? [...progress.missing, `recorded for an earlier revision: ${[...new Set(unmatched.map((u) => u.message))].slice(0, 3).join('; ')}`]
@@ -81,7 +86,8 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
     case 'check': {
       const last = work[work.length - 1]
       const before = work[work.length - 2]
-      const has = new Set((last?.entry.data as CheckData | undefined)?.confirmed ?? [])
+      const said = last?.entry.data as CheckData | undefined
+      const has = new Set([...(said?.confirmed ?? []), ...(said?.none ?? [])])
       const { items, measures = [] } = step.stage.work
       const measured = new Set((last?.entry.data as CheckData | undefined)?.measured?.map((m) => m.id) ?? [])
       const missing = [...items.filter((i) => !has.has(i.id)), ...measures.filter((m) => !measured.has(m.id))].map((i) => i.text)
@@ -110,7 +116,11 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
         const where = laid.length > 0 ? `, ${gapWords(gaps)}` : ''
         missing.push(`lift ${i} of ${total}${where}`)
       }
-      return { ...none, done: total - missing.length, total, missing }
+      const done = total - missing.length
+      if (missing.length > 0 || !own || tableOf(state.layout.plan) === 1) return { ...none, done, total, missing }
+      // Thin lifts are more lifts: what counts is that the fill stands at its height.
+      const short = shortest(state, step, work, own)
+      return short ? { ...none, done, total: done + 1, missing: [short] } : { ...none, done, total, missing }
     }
     case 'grid': {
       const laid = work.map((e) => e.entry.data as GeogridData)
@@ -155,6 +165,29 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
   }
 }
 
+/** Where the lifts of a step do not come up to its height: how much is missing at most, and where. */
+function shortest(state: WallState, step: Step, work: readonly RecordedEntry[], own: Stretch): string | undefined {
+  const wanted = (step.lifts?.count ?? 0) * (step.lifts?.compacted ?? 0)
+  // The last word on each lift, where it reaches: a re-check replaces what it re-checks.
+  const laid = work.map((e) => ({ lift: liftOf(state, e), from: own.from, to: own.to, ...tidied(e.entry.data as LiftData) }))
+  const ends = [...new Set([own.from, own.to, ...laid.flatMap((d) => [d.from, d.to])])]
+    .filter((s) => s >= own.from && s <= own.to)
+    .sort((a, b) => a - b)
+  let worst = { by: SHORT, from: 0, to: 0 }
+  for (let i = 1; i < ends.length; i++) {
+    const [from, to] = [ends[i - 1] as number, ends[i] as number]
+    if (to - from <= 0.05) continue
+    const last = new Map<number, number>()
+    for (const d of laid) if (d.from <= from + 1e-6 && d.to >= to - 1e-6) last.set(d.lift, d.thickness)
+    const by = wanted - [...last.values()].reduce((n, t) => n + t, 0)
+    if (by > worst.by) worst = { by, from, to }
+  }
+  return worst.by > SHORT ? `${said.small(worst.by)} of fill, ${gapWords([worst])}` : undefined
+}
+/** So much the lifts together may stay below the height, m: what shows on a rod in loose stone. */
+const SHORT = 0.025
+const tidied = ({ from, to, thickness }: LiftData) => ({ thickness, ...(from == null ? {} : { from }), ...(to == null ? {} : { to }) })
+
 /** Which lift an entry speaks of: a re-check speaks of the lift it re-checks, whatever number stands on it. */
 function liftOf(state: WallState, { entry }: RecordedEntry): number {
   let of = entry
@@ -167,23 +200,6 @@ function liftOf(state: WallState, { entry }: RecordedEntry): number {
 }
 
 const gapWords = (gaps: readonly { from: number; to: number }[]) => gaps.map((g) => `${said.station(g.from)} to ${said.station(g.to)}`).join(' and ')
-
-/** Stretches of a section that no lift of a list covers; a lift without a stretch covers all of it. */
-function uncovered(
-  section: { from: number; to: number },
-  laid: readonly { from?: number | undefined; to?: number | undefined }[],
-): { from: number; to: number }[] {
-  const gaps: { from: number; to: number }[] = []
-  let at = section.from
-  for (const d of [...laid].sort((a, b) => (a.from ?? section.from) - (b.from ?? section.from))) {
-    const from = d.from ?? section.from
-    if (from >= section.to) break
-    if (from > at + 0.05) gaps.push({ from: at, to: Math.min(from, section.to) })
-    at = Math.max(at, d.to ?? section.to)
-  }
-  if (section.to > at + 0.05) gaps.push({ from: at, to: section.to })
-  return gaps
-}
 
 function readings(state: WallState, step: Step, work: readonly RecordedEntry[]): Progress {
   const at = new Map<string, RecordedEntry>()

@@ -1,7 +1,7 @@
 import { lifts } from '../ground/rod'
 import { type Cell, gridStretches, type Layout, type Stretch } from '../layout'
 import type { Plan } from '../plan'
-import { LIMITS } from '../rules'
+import { limitsOf, tableOf } from '../rules'
 import { counted, type Stage } from '../systems'
 import type { Where } from './entry'
 import { linesOf, pointsOf } from './target'
@@ -46,13 +46,17 @@ function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): S
       return { ...base, points, planned: cell ? counted(cell.pieces) : 0 }
     case 'lifts': {
       const pad = stage.work.of === 'pad'
+      // What sets hard is poured in one go.
+      if (pad && tableOf(plan) > 1 && (plan.pad.material === 'lean-concrete' || plan.pad.material === 'sand-cement')) {
+        return { ...base, points, planned: 0, lifts: { count: 1, compacted: plan.pad.thickness, loose: plan.pad.thickness } }
+      }
       const fitted = lifts(
         pad
           ? { thickness: plan.pad.thickness, maxLift: plan.pad.maxLift, looseFactor: plan.pad.looseFactor }
           : {
               thickness: plan.unit.height,
-              maxLift: Math.max(LIMITS.backfillLift.value / LIMITS.backfillLoose.value, 0.05),
-              looseFactor: LIMITS.backfillLoose.value,
+              maxLift: Math.max(limitsOf(plan).backfillLift.value / limitsOf(plan).backfillLoose.value, 0.05),
+              looseFactor: limitsOf(plan).backfillLoose.value,
             },
       )
       return fitted.ok ? { ...base, points, planned: 0, lifts: fitted.value } : undefined

@@ -1,5 +1,5 @@
 import { cellKey, invertAt, type Layout, onPad, pointsOver, type Stretch, stepAt } from '../layout'
-import { LIMITS, type LimitName } from '../rules'
+import { type LimitName, limitsOf } from '../rules'
 import type { ReadingTarget, Stage } from '../systems'
 import type { Where } from './entry'
 
@@ -26,10 +26,11 @@ export function limitAt(layout: Layout, stage: Stage, where: Where): { value: nu
   if (stage.work.type !== 'readings') throw new TypeError(`${stage.id} has no readings`)
   // Units that only a machine can move want their pad right first time; baskets follow what they lie on.
   const { unit } = layout.plan
-  if (stage.work.target === 'pad' && unit.mass > LIMITS.preciseUnits.value && unit.profile !== 'basket') return LIMITS.padPrecise
+  const limits = limitsOf(layout.plan)
+  if (stage.work.target === 'pad' && unit.mass > limits.preciseUnits.value && unit.profile !== 'basket') return limits.padPrecise
   const course = layout.courses.find((c) => c.course === where.course)
   const strict = stage.work.firstLimit && course && onPad(layout, course, where.station ?? 0)
-  return LIMITS[(strict ? stage.work.firstLimit : stage.work.limit) as LimitName]
+  return limits[(strict ? stage.work.firstLimit : stage.work.limit) as LimitName]
 }
 
 /** Is a course level here where the stricter limit of the pad holds at any of its points? Then each point is read by itself. */
@@ -67,7 +68,7 @@ export function linesOf(layout: Layout, stage: Stage): number[] {
 /** Stations at which a reading stage wants a reading (m). */
 export function pointsOf(layout: Layout, stage: Stage, section: string, course?: number): number[] {
   if (stage.work.type !== 'readings') return []
-  const spacing = layout.plan.rules?.pointSpacing ?? LIMITS.pointSpacing.value
+  const spacing = layout.plan.rules?.pointSpacing ?? limitsOf(layout.plan).pointSpacing.value
   const points = stretchesOf(layout, stage, section, course).flatMap((s) => pointsOver(s, spacing))
   const { target } = stage.work
   if (target !== 'setback' && target !== 'alignment') return points

@@ -2,7 +2,7 @@ import type { Result } from '../base/result'
 import { said } from '../base/said'
 import { invertAt, type Layout, stepAt } from '../layout'
 import { toeAt } from '../plan'
-import { LIMITS } from '../rules'
+import { limitsOf } from '../rules'
 import {
   DRAIN_SCHOOLS,
   type DrainProfile,
@@ -101,7 +101,7 @@ export function drainPlan(layout: Layout): DrainPlan {
     ceiling: drainCeiling(layout),
   })
   const lowest = Math.min(...layout.steps.map((s) => s.elevation))
-  const bed = water?.bed ?? LIMITS.pipeBed.value
+  const bed = water?.bed ?? limitsOf(plan).pipeBed.value
   const fits = drainSeat({
     open: plan.pad.material === 'open-graded',
     padBottom: lowest - plan.pad.thickness,
@@ -134,7 +134,7 @@ export function drainPlan(layout: Layout): DrainPlan {
     chosen: water?.school !== undefined,
     fits,
     bed,
-    coverStone: water?.cover ?? LIMITS.pipeCover.value,
+    coverStone: water?.cover ?? limitsOf(plan).pipeCover.value,
     sock: water?.sock ?? false,
     flow,
     cautions,

@@ -1,3 +1,4 @@
 export * from './embedment'
 export * from './limits'
+export * from './plant'
 export * from './points'

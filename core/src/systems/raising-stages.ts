@@ -78,7 +78,7 @@ export const finishStages = (top: Requirement): readonly Stage[] => [
       type: 'check',
       items: [
         { id: 'above', text: 'Final grade above falls away from the wall' },
-        { id: 'swale', text: 'Swale runs past both ends' },
+        { id: 'swale', text: 'Swale runs past both ends', maybe: true },
         { id: 'below', text: 'Final grade in front covers the embedment' },
         { id: 'clean', text: 'Face clean, site clear' },
       ],
@@ -135,7 +135,7 @@ export const topStage = (title: string, before: readonly Requirement[]): Stage =
   work: {
     type: 'check',
     items: [
-      { id: 'fabric', text: 'Fabric folded over the stone' },
+      { id: 'fabric', text: 'Fabric folded over the stone', maybe: true },
       { id: 'layer', text: 'Low-permeability layer placed and plated' },
       { id: 'shaped', text: 'Shaped to lead water away' },
     ],

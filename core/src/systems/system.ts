@@ -10,6 +10,8 @@ export type ReadingTarget = 'alignment' | 'dig' | 'pad' | 'course-top' | 'invert
 export interface CheckItem {
   readonly id: string
   readonly text: string
+  /** It may be said not to apply, where it is so: nobody is made to confirm what was not done. */
+  readonly maybe?: true
 }
 
 /** A number that goes with a checklist: a thickness, an overhang; m. */
@@ -67,6 +69,8 @@ export interface Stage {
   readonly dry?: string
   /** Kinds of entry that are recorded here beside the work itself: a boulder, a soil, a density test. */
   readonly also?: readonly string[]
+  /** Facts that must be in the record before it is done, since rule table 2: the soil along the section, the cut where it is deep. */
+  readonly needs?: readonly ('soil' | 'cut')[]
   readonly requires: readonly Requirement[]
   /** The caution that belongs where the danger is. */
   readonly caution?: string

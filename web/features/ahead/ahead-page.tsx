@@ -8,7 +8,7 @@ import {
   type GrowthReport,
   type GrowthSense,
   growthReport,
-  LIMITS,
+  limitsOf,
   type Plan,
   say,
   surenessWords,
@@ -114,9 +114,10 @@ export function AheadPage({ wall, name, plans, me }: { wall: string; name: strin
                   : 'It stays inside.'}
             </p>
             <p style={{ color: 'var(--soft)' }}>{surenessWords(column.growth)}</p>
-            {column.lean !== undefined && column.lean > LIMITS.lean.value ? (
+            {column.lean !== undefined && column.lean > limitsOf(state.layout.plan).lean.value ? (
               <Caution>
-                {column.lean.toFixed(1)}° of lean off the design at the top; {LIMITS.lean.value}° is the limit. {say(LIMITS.lean.reason, units)}
+                {column.lean.toFixed(1)}° of lean off the design at the top; {limitsOf(state.layout.plan).lean.value}° is the limit.{' '}
+                {say(limitsOf(state.layout.plan).lean.reason, units)}
               </Caution>
             ) : null}
             <p style={{ fontSize: 15, color: 'var(--soft)' }}>

@@ -1,6 +1,6 @@
 'use client'
 
-import { CALCULATORS, type CurveData, calculate, calculatorOf, proctor, say, type UnitSystem, WINDOWS } from '@stone-tally/core'
+import { CALCULATORS, type CurveData, calculate, calculatorOf, LIMITS, proctor, say, type UnitSystem, WINDOWS } from '@stone-tally/core'
 import Link from 'next/link'
 import { useState } from 'react'
 import styled from 'styled-components'
@@ -80,6 +80,7 @@ export function BenchPage({ me, calculator: name }: { me: Me; calculator: string
           )}
           {curve && top?.ok ? (
             <DensityChart
+              accepted={LIMITS.compaction.value}
               data={{ ...curve, name: 'these points', source: '' }}
               curve={top.value}
               window={WINDOWS.pad}

@@ -1,6 +1,6 @@
 'use client'
 
-import { courseSheet, formatDeviation, formatSmall, judgeSheet, LIMITS, parseLength, say, smallUnit, type WallState } from '@stone-tally/core'
+import { courseSheet, formatDeviation, formatSmall, judgeSheet, limitsOf, parseLength, say, smallUnit, type WallState } from '@stone-tally/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
@@ -97,7 +97,7 @@ export function CourseSheetCard({
               </b>
               <span>
                 {judged === 'out'
-                  ? `only units and level are recorded, with the place where it was met; put it right first. ${say(LIMITS.courseLevel.reason, units)}`
+                  ? `only units and level are recorded, with the place where it was met; put it right first. ${say(limitsOf(state.layout.plan).courseLevel.reason, units)}`
                   : 'within limits'}
               </span>
             </Judgement>

@@ -1,6 +1,6 @@
 'use client'
 
-import { type Curve, type CurveData, type DensityHere, fitCurve, formatDensity, GRAINS, LIMITS, unitOf, zeroAirVoids } from '@stone-tally/core'
+import { type Curve, type CurveData, type DensityHere, fitCurve, formatDensity, GRAINS, unitOf, zeroAirVoids } from '@stone-tally/core'
 import { extent } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
@@ -12,6 +12,7 @@ export function DensityChart({
   data,
   curve,
   window,
+  accepted,
   tests,
   width,
   height,
@@ -19,6 +20,8 @@ export function DensityChart({
   data: CurveData
   curve: Curve
   window: { below: number; above: number }
+  /** Least of the maximum that is taken, per cent. */
+  accepted: number
   tests: readonly DensityHere[]
   width: number
   height: number
@@ -30,7 +33,7 @@ export function DensityChart({
   const field = tests.flatMap((t) =>
     t.result ? [{ x: t.result.moisture, y: t.result.dryDensity, out: t.out, closed: t.closed, id: t.entry.entry.id }] : [],
   )
-  const least = (curve.maximumDryDensity * LIMITS.compaction.value) / 100
+  const least = (curve.maximumDryDensity * accepted) / 100
   const [w0 = 0, w1 = 20] = extent([
     ...data.points.map((p) => p.moisture),
     ...field.map((f) => f.x),
@@ -62,7 +65,7 @@ export function DensityChart({
         stroke="var(--line)"
       />
       <text x={x(curve.optimumMoisture - window.below) + 6} y={top + 17} {...LABEL}>
-        accepted: {LIMITS.compaction.value} % and more, moisture −{window.below} to +{window.above}
+        accepted: {accepted} % and more, moisture −{window.below} to +{window.above}
       </text>
       {y.ticks(6).map((d) => (
         <g key={d}>

@@ -11,6 +11,7 @@ import {
   formatLength,
   formatStation,
   type Instrument,
+  limitsOf,
   lineOf,
   looksLikeShare,
   type Measure,
@@ -55,6 +56,7 @@ export function DensityPanel(props: GroundProps) {
         <div ref={box}>
           {one && curve?.ok ? (
             <DensityChart
+              accepted={limitsOf(state.layout.plan).compaction.value}
               data={one.data}
               curve={curve.value}
               window={WINDOWS.pad}
@@ -194,7 +196,9 @@ function TestForm({
   }
   const whole = method !== 'record' && curve !== undefined && Object.values(values).every((n) => !Number.isNaN(n))
   // Judged while it is typed, with the same code that judges it in the record.
-  const preview = whole ? densityOf({ data } as never, { stage: state.byStage.get(stage), find: (id) => state.byId.get(id)?.entry }) : undefined
+  const preview = whole
+    ? densityOf({ data } as never, { stage: state.byStage.get(stage), find: (id) => state.byId.get(id)?.entry, layout: state.layout })
+    : undefined
   const judged = preview?.ok ? preview.value : undefined
   const odd = judged?.text.includes('zero air voids') ?? false
   const send = async () => {

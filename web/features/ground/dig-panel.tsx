@@ -8,7 +8,7 @@ import {
   formatSmall,
   formatStation,
   formatVolume,
-  LIMITS,
+  limitsOf,
   OBSTRUCTIONS,
   type Problem,
   parseLength,
@@ -80,10 +80,10 @@ export function DigPanel(props: GroundProps) {
                     {s.points
                       .filter((p) => p.deviation !== undefined)
                       .map((p) => {
-                        const out = Math.abs(p.deviation ?? 0) > LIMITS.excavation.value + 1e-4
+                        const out = Math.abs(p.deviation ?? 0) > limitsOf(state.layout.plan).excavation.value + 1e-4
                         return (
                           <div key={p.station}>
-                            {out ? '▲' : '✓'} {formatStation(p.station, units)}: {digWords(p.deviation ?? 0, units)}
+                            {out ? '▲' : '✓'} {formatStation(p.station, units)}: {digWords(p.deviation ?? 0, units, state.layout.plan)}
                           </div>
                         )
                       })}
@@ -94,11 +94,11 @@ export function DigPanel(props: GroundProps) {
             </tbody>
           </table>
         </Wide>
-        {report.deepest.depth > LIMITS.shoreAbove.value ? (
+        {report.deepest.depth > limitsOf(state.layout.plan).shoreAbove.value ? (
           <Caution>
             The cut is {formatLength(report.deepest.depth, units, 2)} deep at {formatStation(report.deepest.station, units)}.{' '}
-            {say(LIMITS.shoreAbove.reason, units)} Nobody works below an unsupported side; spoil at least{' '}
-            {formatLength(LIMITS.spoilSetback.value, units, 2)} from the edge, a way out within reach.
+            {say(limitsOf(state.layout.plan).shoreAbove.reason, units)} Nobody works below an unsupported side; spoil at least{' '}
+            {formatLength(limitsOf(state.layout.plan).spoilSetback.value, units, 2)} from the edge, a way out within reach.
           </Caution>
         ) : null}
         <CutForm {...props} />
@@ -136,8 +136,20 @@ function CutForm(props: GroundProps) {
     set: type,
     letGo,
     begun,
-  } = useTypedForm(`cut ${section} ${of?.id ?? ''} ${units}`, { width: '', behind: '', slope: '', spoil: '', by: '', shored: '', water: '' })
-  const { width, behind, slope, spoil, by, shored, water } = typed
+  } = useTypedForm(`cut ${section} ${of?.id ?? ''} ${units}`, {
+    width: '',
+    behind: '',
+    slope: '',
+    spoil: '',
+    plant: '',
+    ladder: '',
+    by: '',
+    held: '',
+    clay: '',
+    sound: '',
+    water: '',
+  })
+  const { width, behind, slope, spoil, plant, ladder, by, held, clay, sound, water } = typed
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
   if (!step) return null
@@ -146,23 +158,24 @@ function CutForm(props: GroundProps) {
   const put = async () => {
     const bad: Problem[] = []
     const bare = units === 'metric' ? 'm' : 'ft'
-    const [w, b, s] = [
-      optionalLength(width, bare, 'width', bad),
-      optionalLength(behind, bare, 'behind', bad),
-      optionalLength(spoil, bare, 'spoil', bad),
-    ]
     const lean = slope.trim() ? numberOf(slope) : undefined
-    if (Number.isNaN(lean)) bad.push({ field: 'sides', message: 'give metres across for one metre up, such as 0.75' })
-    if (bad.length > 0) return setProblems(bad)
-    const data = {
-      ...(w === undefined ? {} : { width: w }),
-      ...(b === undefined ? {} : { behind: b }),
-      ...(lean === undefined ? {} : { slope: lean }),
-      ...(s === undefined ? {} : { spoil: s }),
-      ...(shored ? { shored: true } : {}),
-      ...(water ? { water: true } : {}),
-      ...(by.trim() ? { by: by.trim() } : {}),
+    const read = {
+      width: optionalLength(width, bare, 'width', bad),
+      behind: optionalLength(behind, bare, 'behind', bad),
+      slope: lean,
+      spoil: optionalLength(spoil, bare, 'spoil', bad),
+      plant: optionalLength(plant, bare, 'plant', bad),
+      ladder: optionalLength(ladder, bare, 'ladder', bad),
+      shored: held === 'shored' || undefined,
+      benched: held === 'benched' || undefined,
+      water: water === '' ? undefined : water === 'yes',
+      soil: clay ? 'stiff-clay' : undefined,
+      sound: clay ? sound !== '' : undefined,
+      by: by.trim() || undefined,
     }
+    if (Number.isNaN(lean)) bad.push({ field: 'sides', message: 'give how far across for one up, such as 1.5' })
+    if (bad.length > 0) return setProblems(bad)
+    const data = Object.fromEntries(Object.entries(read).filter(([, v]) => v !== undefined))
     const where = { stage: step.stage.id, section, station: of ? station : Math.round(station * 100) / 100 }
     if (await go([{ kind: 'cut', where, data, ...(of ? { recheckOf: of.id } : {}) }])) {
       letGo()
@@ -176,18 +189,51 @@ function CutForm(props: GroundProps) {
       <Row>
         <Field label={`Width, ${m}`} value={width} onChange={(width) => type({ width })} inputMode="decimal" />
         <Field label={`Behind the face, ${m}`} value={behind} onChange={(behind) => type({ behind })} inputMode="decimal" />
-        <Field label="Sides, across per 1 up" value={slope} onChange={(slope) => type({ slope })} inputMode="decimal" />
+        {held === 'slope' || held === '' ? (
+          <Field
+            label="Sides, across per 1 up"
+            value={slope}
+            onChange={(slope) => type({ slope })}
+            inputMode="decimal"
+            hint={`${limitsOf(state.layout.plan).cutSlope.value} or flatter`}
+          />
+        ) : null}
         <Field label={`Spoil from edge, ${m}`} value={spoil} onChange={(spoil) => type({ spoil })} inputMode="decimal" />
-        <Field label="Sides judged by" value={by} onChange={(by) => type({ by })} />
+        <Field label={`Plant from edge, ${m}`} value={plant} onChange={(plant) => type({ plant })} inputMode="decimal" />
+        <Field label={`To a ladder or ramp, ${m}`} value={ladder} onChange={(ladder) => type({ ladder })} inputMode="decimal" />
+        <Field label="Competent person" value={by} onChange={(by) => type({ by })} />
       </Row>
-      <Row style={{ gap: 24 }}>
-        <Check checked={shored !== ''} onChange={(on) => type({ shored: on ? 'yes' : '' })}>
-          Shored
-        </Check>
-        <Check checked={water !== ''} onChange={(on) => type({ water: on ? 'yes' : '' })}>
-          Water stands or runs in
-        </Check>
-      </Row>
+      <Choice
+        label="The sides are"
+        value={held as 'slope' | 'benched' | 'shored'}
+        options={[
+          ['slope', 'Laid back'],
+          ['benched', 'Benched'],
+          ['shored', 'Shored'],
+        ]}
+        onChange={(held) => type({ held })}
+      />
+      <Choice
+        label="Water in the cut"
+        value={water as 'no' | 'yes'}
+        options={[
+          ['no', 'None'],
+          ['yes', 'Stands or runs in'],
+        ]}
+        onChange={(water) => type({ water })}
+      />
+      {held === 'slope' ? (
+        <Row style={{ gap: 24 }}>
+          <Check checked={clay !== ''} onChange={(on) => type({ clay: on ? 'yes' : '' })}>
+            The competent person calls it stiff clay
+          </Check>
+          {clay ? (
+            <Check checked={sound !== ''} onChange={(on) => type({ sound: on ? 'yes' : '' })}>
+              Dry, without cracks
+            </Check>
+          ) : null}
+        </Row>
+      ) : null}
       <Row>
         <NowButton isDisabled={busy} onPress={put}>
           Record the cut
@@ -220,7 +266,7 @@ function ObstructionForm(props: GroundProps) {
   if (!step) return null
   if (!open && !of && !begun) return <Button onPress={() => setOpen(true)}>Something in the way at {formatStation(station, units)}</Button>
   const high = parseLength(above, smallUnit(units))
-  const limit = LIMITS.padThickness.value
+  const limit = limitsOf(state.layout.plan).padThickness.value
   const words = !high.ok
     ? ''
     : Math.abs(high.value) <= limit + 1e-6

@@ -8,9 +8,9 @@ import {
   formatStation,
   type Instrument,
   type LevelBook,
-  LIMITS,
   latestSetup,
   levelBooks,
+  limitsOf,
   otherDatum,
   parseLength,
   type SetupData,
@@ -309,7 +309,7 @@ function Shot({
         {job === 'setup'
           ? 'Level the instrument, look back at a point whose elevation is known.'
           : job === 'check'
-            ? `Look at a known point again: more than ${formatSmall(LIMITS.levelCheck.value, units)} off means that the instrument moved.`
+            ? `Look at a known point again: more than ${formatSmall(limitsOf(state.layout.plan).levelCheck.value, units)} off means that the instrument moved.`
             : job === 'turn'
               ? 'Read a firm point ahead, then move the instrument and look back at it.'
               : 'End on a known point: what the book is off is shared out over the set-ups, if it is within what is allowed.'}

@@ -106,7 +106,7 @@ export function PointsForm({ state, section, units, me, record, wall }: GroundPr
                       {formatStation(j.r.station, units)}
                       {j.r.offset === undefined ? '' : ` / ${j.r.offset.toFixed(2)}`}
                     </td>
-                    <td className="wrap">{j.why ? `▲ ${say(j.why, units)}` : digWords(j.deviation, units)}</td>
+                    <td className="wrap">{j.why ? `▲ ${say(j.why, units)}` : digWords(j.deviation, units, state.layout.plan)}</td>
                   </tr>
                 ))}
                 {read.value.bad.map((b) => (

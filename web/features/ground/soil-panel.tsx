@@ -1,18 +1,20 @@
 'use client'
 
 import {
+  CLEARED_BY,
   formatSmall,
   formatStation,
   formatVolume,
   identifySoil,
   parseLength,
-  SOIL_QUESTIONS,
   type SoilAnswers,
   type SoilReportData,
   say,
   smallUnit,
   soilParameters,
+  soilQuestions,
   soilsOf,
+  tableOf,
   typedAmount,
   undercutVolume,
   unitOf,
@@ -31,6 +33,17 @@ const Answers = styled.div`
   button { min-height: 84px; padding: 10px 12px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink); font: 600 19px/1.15 'Archivo Variable', sans-serif; text-align: left; display: grid; align-content: center; gap: 3px; cursor: pointer; }
   small { font: 400 14px/1.2 'Archivo Variable', sans-serif; color: var(--soft); }
 `
+const FILLS = [
+  ['pad-material', 'Pad material'],
+  ['clean-stone', 'Clean stone'],
+  ['lean-concrete', 'Lean concrete'],
+  ['site-soil', 'Soil of the site'],
+] as const
+const FIRM = [
+  ['heel', 'A heel'],
+  ['bar', 'A bar'],
+  ['proof-roll', 'A loaded wheel'],
+] as const
 const ZONES = [
   ['foundation', 'Under the wall'],
   ['retained', 'Held back'],
@@ -59,7 +72,7 @@ export function SoilPanel(props: GroundProps) {
               onRecheck={() => {}}
               elsewhere={finding === s.entry.entry.id ? undefined : `/walls/${wall}/ground?finding=${s.entry.entry.id}`}
             />
-            {state.actions.has(s.entry.entry.id) ? <UndercutForm {...props} of={s} /> : null}
+            {state.actions.has(s.entry.entry.id) ? s.finding.stop ? <ClearanceForm {...props} of={s} /> : <UndercutForm {...props} of={s} /> : null}
           </Stop>
         ))}
         <h2 className="minor">Found in section {section}</h2>
@@ -71,8 +84,16 @@ export function SoilPanel(props: GroundProps) {
               {s.finding.meaning.name}
             </strong>
             <div style={{ color: 'var(--soft)' }}>
-              {s.finding.suitable ? 'may stay' : s.open ? `dig out ${formatSmall(s.finding.undercut, units)}` : 'dug out and replaced'} ·{' '}
-              {say(s.finding.because[0] ?? '', units)}
+              {s.finding.stop
+                ? s.open
+                  ? 'work is stopped'
+                  : 'made safe; judge the soil again'
+                : s.finding.suitable
+                  ? 'may stay'
+                  : s.open
+                    ? `dig out ${formatSmall(s.finding.undercut, units)}`
+                    : 'dug out and replaced'}{' '}
+              · {say(s.finding.because[0] ?? '', units)}
             </div>
           </div>
         ))}
@@ -123,17 +144,19 @@ function Questions({ state, section, station, units, record }: GroundProps) {
   const { from, to } = v
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
-  const at = SOIL_QUESTIONS.findIndex((q) => answers[q.id] === undefined)
-  const question = SOIL_QUESTIONS[at]
+  const table = tableOf(state.layout.plan)
+  const questions = soilQuestions(table)
+  const at = questions.findIndex((q) => answers[q.id] === undefined)
+  const question = questions[at]
   if (question) {
     return (
       <Stack>
         <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
-          <Hero value={`${at + 1}`} unit={`of ${SOIL_QUESTIONS.length}: a handful from the bottom at ${formatStation(station, units)}`} />
+          <Hero value={`${at + 1}`} unit={`of ${questions.length}: a handful from the bottom at ${formatStation(station, units)}`} />
           {at > 0 ? (
             <Quiet
               onPress={() => {
-                const before = SOIL_QUESTIONS[at - 1]
+                const before = questions[at - 1]
                 if (before) setAnswers({ [before.id]: undefined } as never)
               }}
             >
@@ -156,7 +179,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
       </Stack>
     )
   }
-  const found = identifySoil(answers as SoilAnswers)
+  const found = identifySoil(answers as SoilAnswers, table)
   const [a, b] = [parseLength(from, bare), parseLength(to, bare)]
   const length = a.ok && b.ok ? Math.max(0, b.value - a.value) : 0
   const put = async () => {
@@ -166,15 +189,18 @@ function Questions({ state, section, station, units, record }: GroundProps) {
   }
   return (
     <Stack>
-      <h2>
-        {found.suitable ? '✓ ' : '▲ '}
-        {found.meaning.name}
-      </h2>
+      <h2>{found.stop ? '■ Stop: leave the cut' : `${found.suitable ? '✓ ' : '▲ '}${found.meaning.name}`}</h2>
       <p>
-        <strong>{found.suitable ? 'May stay under the pad.' : `Unsuitable: dig out at least ${formatSmall(found.undercut, units)}.`}</strong> Because:{' '}
-        {say(found.because.join('; '), units)}.
+        <strong>
+          {found.stop
+            ? 'Everyone out, engines and sparks away, let it air. Record it: nothing goes on before it is answered by name.'
+            : found.suitable
+              ? 'May stay under the pad.'
+              : `Unsuitable: dig out at least ${formatSmall(found.undercut, units)}, to firm ground.`}
+        </strong>{' '}
+        Because: {say(found.because.join('; '), units)}.
       </p>
-      {found.suitable ? null : (
+      {found.suitable || found.stop ? null : (
         <Targets
           list={[
             ['Dig out, at least', formatSmall(found.undercut, units)],
@@ -191,7 +217,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
         ]}
       />
       {found.advice.map((t) => (
-        <Caution key={t}>{t}</Caution>
+        <Caution key={t}>{say(t, units)}</Caution>
       ))}
       <Row>
         <Field label={`From, ${bare}`} value={from} onChange={(from) => set({ from })} inputMode="decimal" />
@@ -213,17 +239,32 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
     v: typed,
     set: type,
     letGo,
-  } = useTypedForm(`undercut ${of.entry.entry.id} ${units}`, { depth: '', fill: 'compacted pad material', passes: '3' })
-  const { depth, fill, passes } = typed
+  } = useTypedForm(`undercut ${of.entry.entry.id} ${units}`, {
+    depth: '',
+    fill: 'compacted pad material',
+    material: 'pad-material',
+    lifts: '',
+    passes: '3',
+    firm: '',
+    engineer: '',
+  })
+  const { depth, fill, material, lifts, passes, firm, engineer } = typed
+  const asked = tableOf(state.layout.plan) > 1
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async () => {
     const d = parseLength(depth, smallUnit(units))
     if (!d.ok) return setProblems(d.problems)
+    const more = {
+      material,
+      ...(lifts.trim() ? { lifts: Number(lifts) } : {}),
+      ...(firm ? { firm } : {}),
+      ...(engineer.trim() ? { engineer: engineer.trim() } : {}),
+    }
     const done = await go([
       {
         kind: 'undercut',
         where: { ...of.entry.entry.where, section },
-        data: { from: of.data.from, to: of.data.to, depth: d.value, fill, passes: Number(passes) },
+        data: { from: of.data.from, to: of.data.to, depth: d.value, fill, passes: Number(passes), ...(asked ? more : {}) },
         recheckOf: of.entry.entry.id,
       },
     ])
@@ -237,14 +278,64 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
       <Row>
         <Field label={`Depth, ${smallUnit(units)}`} value={depth} onChange={(depth) => type({ depth })} inputMode="decimal" />
         <Field label="Filled with" value={fill} onChange={(fill) => type({ fill })} />
+        {asked ? <Field label="In lifts" value={lifts} onChange={(lifts) => type({ lifts })} inputMode="numeric" /> : null}
         <Field label="Passes" value={passes} onChange={(passes) => type({ passes })} inputMode="numeric" />
       </Row>
+      {asked ? (
+        <>
+          <Choice label="It is" value={material as 'pad-material'} options={FILLS} onChange={(material) => type({ material })} />
+          <Choice label="Firm grown ground at the bottom, seen by" value={firm as 'heel'} options={FIRM} onChange={(firm) => type({ firm })} />
+          <Field
+            label="Or the engineer’s word"
+            value={engineer}
+            onChange={(engineer) => type({ engineer })}
+            hint="name and paper, where it goes no deeper"
+          />
+        </>
+      ) : null}
       <p>
         About {formatVolume(undercutVolume(of.data.to - of.data.from, state.layout.plan.pad.width, of.finding.undercut), units)} to fill. Separation
         fabric between soft soil and stone.
       </p>
       <Button isDisabled={busy || !depth.trim()} onPress={put}>
         Record the undercut
+      </Button>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+/** A stop answered by name: nothing else lets people back. */
+function ClearanceForm({ section, record, of }: GroundProps & { of: ReturnType<typeof soilsOf>[number] }) {
+  const { v, set, letGo } = useTypedForm(`clearance ${of.entry.entry.id}`, { who: '', as: '', seen: '', reference: '' })
+  const { busy, problems, go } = useRecord(record)
+  const put = async () => {
+    const done = await go([
+      {
+        kind: 'clearance',
+        where: { ...of.entry.entry.where, section },
+        data: { who: v.who.trim(), as: v.as, seen: v.seen.trim(), ...(v.reference.trim() ? { reference: v.reference.trim() } : {}) },
+        recheckOf: of.entry.entry.id,
+      },
+    ])
+    if (done) letGo()
+  }
+  return (
+    <Stack>
+      <strong>Who says that people may go back in?</strong>
+      <Row>
+        <Field label="Name" value={v.who} onChange={(who) => set({ who })} />
+        <Field label="Measured or seen" value={v.seen} onChange={(seen) => set({ seen })} />
+        <Field label="Paper or call" value={v.reference} onChange={(reference) => set({ reference })} />
+      </Row>
+      <Choice
+        label="Is the"
+        value={v.as as keyof typeof CLEARED_BY}
+        options={Object.entries(CLEARED_BY) as [keyof typeof CLEARED_BY, string][]}
+        onChange={(as) => set({ as })}
+      />
+      <Button isDisabled={busy || !v.who.trim() || !v.as || !v.seen.trim()} onPress={put}>
+        Record that it is safe
       </Button>
       <Problems list={problems} />
     </Stack>

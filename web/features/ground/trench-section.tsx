@@ -8,7 +8,7 @@ import {
   formatSide,
   formatSmall,
   formatStation,
-  LIMITS,
+  limitsOf,
   OBSTRUCTIONS,
   type ObstructionData,
   type Plan,
@@ -76,7 +76,7 @@ export function TrenchSection({
   const perMetre = y(low) - y(low + 1)
   const reach = Math.min(26, height / 9)
   const lift = (d: number) => Math.max(-reach, Math.min(reach, d * perMetre * EXAGGERATED * 0.1))
-  const limit = LIMITS.excavation.value
+  const limit = limitsOf(plan).excavation.value
   // On a phone a word for each thing, or they lie on one another.
   const narrow = width < 600
   // A short step has room for its number only; what stands in the way keeps the middle for itself.
@@ -190,7 +190,7 @@ export function TrenchSection({
             const at = py - lift(p.deviation)
             return (
               <g key={`p${s.step.start} ${p.station}`}>
-                <title>{`${formatStation(p.station, units)}: ${digWords(p.deviation, units)}`}</title>
+                <title>{`${formatStation(p.station, units)}: ${digWords(p.deviation, units, plan)}`}</title>
                 <line x1={px} x2={px} y1={py} y2={at} stroke="var(--ink)" strokeWidth={2} />
                 {out ? (
                   <path

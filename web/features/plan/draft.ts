@@ -2,6 +2,7 @@ import {
   type Adopted,
   failAll,
   formatLength,
+  issued,
   layOut,
   misplaced,
   ok,
@@ -338,7 +339,8 @@ export function planOf(
   if (!plan.ok) return placed(plan.problems)
   const large = tooManyPieces(plan.value)
   if (large) return placed([large])
-  const laid = layOut(plan.value)
+  // As it would be issued: today's limits and cautions.
+  const laid = layOut(issued(plan.value))
   if (!laid.ok) return placed(laid.problems)
   const nowhere = misplaced(laid.value)
   return nowhere.length > 0 ? placed(nowhere) : ok(plan.value)

@@ -1,6 +1,17 @@
 'use client'
 
-import { type Adopted, type CatalogueUnit, formatAmount, formatLength, layOut, type Plan, quantities, say, type UnitSystem } from '@stone-tally/core'
+import {
+  type Adopted,
+  type CatalogueUnit,
+  formatAmount,
+  formatLength,
+  issued,
+  layOut,
+  type Plan,
+  quantities,
+  say,
+  type UnitSystem,
+} from '@stone-tally/core'
 import { useMemo, useRef, useState } from 'react'
 import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
 import styled from 'styled-components'
@@ -287,7 +298,7 @@ function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | 
   const last = useRef(plan)
   if (plan) last.current = plan
   const drawn = last.current
-  const laid = useMemo(() => (drawn ? layOut(drawn) : undefined), [drawn])
+  const laid = useMemo(() => (drawn ? layOut(issued(drawn)) : undefined), [drawn])
   return (
     <div ref={ref}>
       {laid?.ok && problem ? (

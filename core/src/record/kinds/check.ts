@@ -1,12 +1,15 @@
+import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { type InferType, list, optionalList, optionalText, quantity, record, text, type yup } from '../../base/schema'
-import { LIMITS, type LimitName } from '../../rules'
+import { type LimitName, limitsOf, tableOf } from '../../rules'
 import { formatSigned } from '../../units/length'
 import { BUILDERS, defineKind, judged } from './kind'
 
 /** Items of a checklist a person confirmed, and the numbers that go with them (m). */
 export const checkData = record({
   confirmed: list(text(40), 0, 40),
+  /** Items that do not apply here, as the person says. */
+  none: optionalList(text(40), 40),
   detail: optionalText(200),
   measured: optionalList(record({ id: text(40), value: quantity({ min: -1, max: 10, unit: 'm' }) }), 10),
 })
@@ -17,13 +20,23 @@ export const check = defineKind<CheckData>({
   roles: BUILDERS,
   schema: checkData as unknown as yup.ISchema<CheckData>,
   work: 'check',
-  judge(entry, { stage }) {
+  check(entry, { stage, layout }) {
+    if (stage?.work.type !== 'check' || tableOf(layout.plan) === 1) return ok(true)
+    const { none = [], confirmed } = entry.data
+    for (const [i, id] of none.entries()) {
+      const item = stage.work.items.find((x) => x.id === id)
+      if (!item?.maybe) return fail(`data.none[${i}]`, `"${item?.text ?? id}" is wanted here; it cannot be said not to apply`)
+      if (confirmed.includes(id)) return fail(`data.none[${i}]`, `"${item.text}" is confirmed and said not to apply; it is one or the other`)
+    }
+    return ok(true)
+  },
+  judge(entry, { stage, layout }) {
     if (stage?.work.type !== 'check') return undefined
     const outs: string[] = []
     for (const m of stage.work.measures ?? []) {
       const got = entry.data.measured?.find((x) => x.id === m.id)?.value
       if (got === undefined) continue
-      const [least, most] = [m.least, m.most].map((name) => (name ? LIMITS[name as LimitName].value : undefined))
+      const [least, most] = [m.least, m.most].map((name) => (name ? limitsOf(layout.plan)[name as LimitName].value : undefined))
       const words = `${m.text.toLowerCase()} ${said.signed(got)}`
       if (least !== undefined && got < least - 0.0005) outs.push(`${words}, at least ${said.small(least)}`)
       if (most !== undefined && got > most + 0.0005) outs.push(`${words}, at most ${said.small(most)}`)
@@ -33,11 +46,12 @@ export const check = defineKind<CheckData>({
   line(entry, reader, { stage }) {
     if (stage?.work.type !== 'check') return 'Check'
     const names = stage.work.items.filter((i) => entry.data.confirmed.includes(i.id)).map((i) => i.text)
+    const none = stage.work.items.filter((i) => entry.data.none?.includes(i.id)).map((i) => `${i.text.toLowerCase()}: does not apply`)
     const sizes = (stage.work.measures ?? []).flatMap((m) => {
       const got = entry.data.measured?.find((x) => x.id === m.id)
       return got ? [`${m.text.toLowerCase()} ${formatSigned(got.value, reader.units)}`] : []
     })
     const detail = entry.data.detail ? ` (${entry.data.detail})` : ''
-    return `${stage.title}: ${[...names, ...sizes].join('; ') || 'nothing confirmed'}${detail}`
+    return `${stage.title}: ${[...names, ...none, ...sizes].join('; ') || 'nothing confirmed'}${detail}`
   },
 })

@@ -13,7 +13,7 @@ import {
   standardCounts,
   WINDOWS,
 } from '../../ground'
-import { LIMITS } from '../../rules'
+import { limitsOf, type Ruled } from '../../rules'
 import { formatStation } from '../../units/length'
 import type { Entry } from '../entry'
 import { type Context, defineKind, MEASURERS } from './kind'
@@ -98,7 +98,10 @@ export interface DensityResult {
  *
  * @returns undefined for a method record
  */
-export function densityOf(entry: Entry<string, DensityData>, { stage, find }: Pick<Context, 'stage' | 'find'>): Result<DensityResult | undefined> {
+export function densityOf(
+  entry: Entry<string, DensityData>,
+  { stage, find, layout }: Pick<Context, 'stage' | 'find'> & { layout?: { readonly plan: Ruled } },
+): Result<DensityResult | undefined> {
   const d = entry.data
   if (d.method === 'record') return ok(undefined)
   const of = d.curve ? find(d.curve) : undefined
@@ -120,7 +123,7 @@ export function densityOf(entry: Entry<string, DensityData>, { stage, find }: Pi
     dryDensity = d.gauge.wetDensity / (1 + moisture / 100)
   } else return fail('data', 'has no values')
   const window = stage?.work.type === 'lifts' && stage.work.of === 'backfill' ? WINDOWS.backfill : WINDOWS.pad
-  const judged = judgeDensity({ dryDensity, moisture }, made.value, LIMITS.compaction.value, window, lab.gs ?? GRAINS)
+  const judged = judgeDensity({ dryDensity, moisture }, made.value, limitsOf(layout?.plan ?? {}).compaction.value, window, lab.gs ?? GRAINS)
   const counts = d.gauge ? standardCounts(d.gauge) : []
   return ok({
     dryDensity,

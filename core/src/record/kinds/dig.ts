@@ -1,10 +1,8 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { choice, type InferType, optionalQuantity, optionalText, optionalYesNo, quantity, record, text, type yup } from '../../base/schema'
-import { stepAt } from '../../layout'
-import { topAt } from '../../plan'
-import { LIMITS } from '../../rules'
-import { formatLength, formatSmall, formatStation } from '../../units/length'
+import { choice, type InferType, optionalText, optionalYesNo, quantity, record, text, type yup } from '../../base/schema'
+import { limitsOf } from '../../rules'
+import { formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, defineKind } from './kind'
 
 export const OBSTRUCTIONS = { rock: 'Rock', roots: 'Roots', service: 'Service', 'old-work': 'Old work', water: 'Water' } as const
@@ -37,7 +35,7 @@ export const obstruction = defineKind<ObstructionData>({
   check: ({ data }) => (data.to >= data.from ? ok(true) : fail('data.to', `must not be before ${said.given(data.from)}`)),
   judge(entry, { layout }) {
     const d = entry.data
-    const limit = LIMITS.padThickness.value
+    const limit = limitsOf(layout.plan).padThickness.value
     if (d.what === 'service' && d.way !== 'stop-ask')
       return { verdict: 'out', text: 'a service is not broken out or built over: stop and ask its owner' }
     if (d.way === 'thicken' && Math.abs(d.above) > limit + 1e-6) {
@@ -64,65 +62,6 @@ export const obstruction = defineKind<ObstructionData>({
   line(entry, reader) {
     const d = entry.data
     return `${OBSTRUCTIONS[d.what]} at ${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)}, ${formatSmall(d.above, reader.units)} ${d.above >= 0 ? 'above' : 'below'} the bottom: ${WAYS[d.way]}${d.note ? ` (${d.note})` : ''}`
-  },
-})
-
-/** The trench as dug at a station: width and room behind the face, side slope (m across per m up), spoil from the edge. m. */
-export const cutData = record({
-  width: optionalQuantity({ min: 0, max: 30, unit: 'm' }),
-  behind: optionalQuantity({ min: 0, max: 50, unit: 'm' }),
-  slope: optionalQuantity({ min: 0, max: 6, unit: 'm across per m up' }),
-  spoil: optionalQuantity({ min: 0, max: 100, unit: 'm' }),
-  shored: optionalYesNo(),
-  water: optionalYesNo(),
-  by: optionalText(80),
-})
-export type CutData = InferType<typeof cutData>
-
-/** Room the longest layer at a station needs behind the face of course 1, m; the trench of the plan where there is none. */
-export function roomBehind(layout: {
-  plan: { grid: readonly { length: number }[]; unit: { depth: number }; excavation: { behind: number } }
-}): number {
-  const longest = Math.max(0, ...layout.plan.grid.map((g) => g.length))
-  return Math.max(layout.plan.unit.depth + layout.plan.excavation.behind, longest)
-}
-
-export const cut = defineKind<CutData>({
-  kind: 'cut',
-  beside: true,
-  roles: BUILDERS,
-  schema: cutData as unknown as yup.ISchema<CutData>,
-  judge(entry, { layout }) {
-    const d = entry.data
-    const { plan } = layout
-    const station = entry.where.station ?? 0
-    const deep = topAt(plan, station) - (stepAt(layout.steps, station) - plan.pad.thickness)
-    const m = (v: number) => said.length(v, 2)
-    const room = roomBehind(layout)
-    if (d.width != null && d.width < plan.pad.width - 0.005) return { verdict: 'out', text: `${m(d.width)} wide, the pad needs ${m(plan.pad.width)}` }
-    if (d.behind != null && d.behind < room - 0.005)
-      return { verdict: 'out', text: `${m(d.behind)} behind the face, the longest layer and its stone need ${m(room)}` }
-    if (d.slope != null && deep > LIMITS.shoreAbove.value && d.slope < LIMITS.cutSlope.value && !d.shored) {
-      return {
-        verdict: 'out',
-        text: `the cut is ${m(deep)} deep and stands at ${d.slope} across per m up: lay it back, bench it or shore it, as a competent person decides`,
-      }
-    }
-    if (d.spoil != null && d.spoil < LIMITS.spoilSetback.value)
-      return { verdict: 'out', text: `spoil ${m(d.spoil)} from the edge, at least ${m(LIMITS.spoilSetback.value)}` }
-    return { verdict: 'ok', text: d.water ? 'water in the cut: lead it to the lowest point and out' : 'as planned' }
-  },
-  line(entry, reader) {
-    const d = entry.data
-    const parts = [
-      ...(d.width == null ? [] : [`${formatLength(d.width, reader.units, 2)} wide`]),
-      ...(d.behind == null ? [] : [`${formatLength(d.behind, reader.units, 2)} behind the face`]),
-      ...(d.slope == null ? [] : [`sides ${d.slope} across per m up`]),
-      ...(d.shored ? ['shored'] : []),
-      ...(d.spoil == null ? [] : [`spoil ${formatLength(d.spoil, reader.units, 2)} off`]),
-      ...(d.water ? ['water in the cut'] : []),
-    ]
-    return `Cut at ${formatStation(entry.where.station ?? 0, reader.units)}: ${parts.join(', ') || 'looked at'}${d.by ? `, judged by ${d.by}` : ''}`
   },
 })
 

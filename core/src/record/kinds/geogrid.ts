@@ -1,6 +1,6 @@
 import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
-import { LIMITS } from '../../rules'
+import { limitsOf } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
@@ -34,10 +34,11 @@ export const geogrid = defineKind<GeogridData>({
   judge(entry, { layout }) {
     const plan = layout.plan.grid.find((g) => g.course === entry.where.course)
     const d = entry.data
+    const limits = limitsOf(layout.plan)
     if (!plan) return judged(['the plan has no layer on this course'], '')
     const mm = (v: number) => said.small(v)
     const short = d.length < plan.length - 0.005
-    const away = d.front < LIMITS.gridFrontMin.value - 0.0005 || d.front > LIMITS.gridFrontMax.value + 0.0005
+    const away = d.front < limits.gridFrontMin.value - 0.0005 || d.front > limits.gridFrontMax.value + 0.0005
     return judged(
       [
         short && `${said.length(d.length, 2)} long, the plan wants ${said.length(plan.length, 2)}`,
@@ -45,13 +46,13 @@ export const geogrid = defineKind<GeogridData>({
         d.direction === 'along' && 'strength direction along the wall; turn it across',
         !d.tight && 'slack; pull tight and pin',
         away &&
-          `front edge ${mm(d.front)} ${d.front < -0.0005 ? 'in front of' : 'behind'} the face, wanted ${mm(LIMITS.gridFrontMin.value)} to ${mm(LIMITS.gridFrontMax.value)} behind it`,
+          `front edge ${mm(d.front)} ${d.front < -0.0005 ? 'in front of' : 'behind'} the face, wanted ${mm(limits.gridFrontMin.value)} to ${mm(limits.gridFrontMax.value)} behind it`,
         d.cover != null &&
-          d.cover < LIMITS.gridCover.value - 0.0005 &&
-          `driven on with ${mm(d.cover)} of fill, at least ${mm(LIMITS.gridCover.value)}`,
+          d.cover < limits.gridCover.value - 0.0005 &&
+          `driven on with ${mm(d.cover)} of fill, at least ${mm(limits.gridCover.value)}`,
         d.between != null &&
-          d.between < LIMITS.gridLapSoil.value - 0.0005 &&
-          `${mm(d.between)} of soil between overlaps, at least ${mm(LIMITS.gridLapSoil.value)}`,
+          d.between < limits.gridLapSoil.value - 0.0005 &&
+          `${mm(d.between)} of soil between overlaps, at least ${mm(limits.gridLapSoil.value)}`,
       ],
       'as planned',
     )

@@ -1,7 +1,9 @@
 import { action, note, override, release, setup, strike } from './beside'
 import { check } from './check'
+import { clearance } from './clearance'
+import { cut } from './cut'
 import { curve, density } from './density'
-import { cut, obstruction, padChoice, weather } from './dig'
+import { obstruction, padChoice, weather } from './dig'
 import { geogrid } from './geogrid'
 import type { EntryKind } from './kind'
 import { lift } from './lift'
@@ -29,6 +31,7 @@ export const KINDS: readonly EntryKind[] = [
   soil,
   soilReport,
   undercut,
+  clearance,
   padChoice,
   lift,
   curve,
@@ -53,8 +56,10 @@ export const kindOf = (kind: string) => byName.get(kind)
 
 export { type ActionData, decidedBy, isSigned, type NoteData, type OverrideData, type ReleaseData, type SetupData, type StrikeData } from './beside'
 export type { CheckData } from './check'
+export { CLEARED_BY, type ClearanceData } from './clearance'
+export { type CutData, cutDepth, roomBehind } from './cut'
 export { type CurveData, curveOf, type DensityData, type DensityResult, densityOf } from './density'
-export { type CutData, OBSTRUCTIONS, type ObstructionData, type PadChoiceData, roomBehind, WAYS, type WeatherData } from './dig'
+export { OBSTRUCTIONS, type ObstructionData, type PadChoiceData, WAYS, type WeatherData } from './dig'
 export type { GeogridData } from './geogrid'
 export type { Context, EntryKind } from './kind'
 export { type LiftData, PLANT_NAMES } from './lift'

@@ -1,8 +1,10 @@
 import { said } from '../../base/said'
-import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, quantity, record, type yup } from '../../base/schema'
+import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, quantity, record, type yup } from '../../base/schema'
 import { SQUEEZE } from '../../ground'
-import { LIMITS } from '../../rules'
+import type { Plan } from '../../plan'
+import { limitsOf, plantRule, tableOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
+import type { Verdict } from '../entry'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
 /** A layer placed and compacted at once: compacted thickness m, passes, density in per cent of maximum where tested. */
@@ -22,13 +24,31 @@ export const liftData = record({
   to: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
   /** Nearest the plant came to the face, m. */
   near: optionalQuantity({ min: 0, max: 30, unit: 'm' }),
-  /** What was placed. */
+  /** What was placed, and whether silt or clay is in it. */
   soil: optionalText(60),
+  fill: optionalChoice(['granular', 'fine'] as const),
+  /** The material is poured, not compacted: concrete or a cement mix. */
+  poured: optionalYesNo(),
+  /** Frozen or soaked fill of before, looked at by somebody before this was placed: who, and what was done. */
+  looked: optionalText(160),
   /** Lap of the fabric laid below it, m. */
   fabricLap: optionalQuantity({ min: 0, max: 3, unit: 'm' }),
 })
 export type LiftData = InferType<typeof liftData>
 export const PLANT_NAMES = { 'hand-tamper': 'hand tamper', 'light-plate': 'light plate', 'heavy-plate': 'heavy plate', roller: 'roller' }
+
+/** Concrete and cement mixes are poured or tamped in one go: passes and density say nothing of them. */
+function judgePoured(d: LiftData, plan: Plan): Verdict {
+  const cement = plan.pad.material === 'lean-concrete' || plan.pad.material === 'sand-cement'
+  return judged(
+    [
+      !cement && `the pad is ${plan.pad.material.replace('-', ' ')}: it is compacted, not poured`,
+      d.thickness < plan.pad.thickness - limitsOf(plan).padThickness.value - 0.0005 &&
+        `${said.small(d.thickness)} thick, the plan wants ${said.small(plan.pad.thickness)}`,
+    ],
+    `poured, ${said.small(d.thickness)}`,
+  )
+}
 
 export const lift = defineKind<LiftData>({
   kind: 'lift',
@@ -44,28 +64,35 @@ export const lift = defineKind<LiftData>({
   judge(entry, { layout, stage }) {
     if (stage?.work.type !== 'lifts') return undefined
     const pad = stage.work.of === 'pad'
-    const limit = pad ? layout.plan.pad.maxLift : LIMITS.backfillLift.value / LIMITS.backfillLoose.value
-    const { thickness, passes, compaction, plant, near, loose, fabricLap } = entry.data
+    const { plan } = layout
+    const limits = limitsOf(plan)
+    const { thickness, passes, compaction, plant, near, loose, fabricLap, fill } = entry.data
+    if (pad && entry.data.poured) return judgePoured(entry.data, plan)
+    const first = tableOf(plan) === 1
+    const tool = plantRule(plan, plant, fill)
+    // Of a pad the plan has its own limit, and no plant reaches deeper than it does.
+    const limit = pad ? (first ? plan.pad.maxLift : Math.min(plan.pad.maxLift, tool.compacted)) : tool.compacted
     const wet = SQUEEZE.find((s) => s.id === entry.data.squeeze)
     const heavy = plant === 'roller' || plant === 'heavy-plate'
     const mm = (v: number) => said.small(v)
-    const thick = thickness > limit + 1e-6 && (pad || layout.plan.unit.height + 1e-6 < thickness)
+    const thick = thickness > limit + (first ? 1e-6 : 0.0005) && (pad || !first || plan.unit.height + 1e-6 < thickness)
+    const by = first ? '' : ` with a ${PLANT_NAMES[plant]}${fill === 'fine' ? ' in silt or clay' : ''}`
     return judged(
       [
-        thick && `lift ${mm(thickness)}, limit ${mm(limit)}`,
-        passes < LIMITS.passes.value && `${passes} ${passes === 1 ? 'pass' : 'passes'}, at least ${LIMITS.passes.value}`,
-        compaction != null && compaction < LIMITS.compaction.value && `${compaction} % of maximum density, at least ${LIMITS.compaction.value} %`,
+        thick && `lift ${mm(thickness)}, limit ${mm(limit)}${limit === plan.pad.maxLift && pad ? '' : by}`,
+        passes < tool.passes && `${passes} ${passes === 1 ? 'pass' : 'passes'}${by}, at least ${tool.passes}`,
+        compaction != null && compaction < limits.compaction.value && `${compaction} % of maximum density, at least ${limits.compaction.value} %`,
         wet?.out && `${wet.judged}: ${wet.text}`,
-        fabricLap != null && fabricLap < LIMITS.fabricLap.value && `fabric lap ${mm(fabricLap)}, at least ${mm(LIMITS.fabricLap.value)}`,
+        fabricLap != null && fabricLap < limits.fabricLap.value && `fabric lap ${mm(fabricLap)}, at least ${mm(limits.fabricLap.value)}`,
         !pad &&
           heavy &&
           near != null &&
-          near < LIMITS.plantStandoff.value - 0.0005 &&
-          `${PLANT_NAMES[plant]} ${mm(near)} from the face, at least ${mm(LIMITS.plantStandoff.value)}`,
-        !pad && loose != null && loose > LIMITS.backfillLift.value + 0.0005 && `placed ${mm(loose)} loose, limit ${mm(LIMITS.backfillLift.value)}`,
+          near < limits.plantStandoff.value - 0.0005 &&
+          `${PLANT_NAMES[plant]} ${mm(near)} from the face, at least ${mm(limits.plantStandoff.value)}`,
+        (!pad || !first) && loose != null && loose > tool.loose + 0.0005 && `placed ${mm(loose)} loose, limit ${mm(tool.loose)}${by}`,
       ],
       !pad && heavy && near == null
-        ? `${passes} passes; keep the ${PLANT_NAMES[plant]} ${said.given(LIMITS.plantStandoff.value)} off the face`
+        ? `${passes} passes; keep the ${PLANT_NAMES[plant]} ${said.given(limits.plantStandoff.value)} off the face`
         : `${passes} passes, ${mm(thickness)}`,
     )
   },
@@ -80,6 +107,7 @@ export const lift = defineKind<LiftData>({
       d.loose == null ? '' : `, placed ${formatSmall(d.loose, reader.units)} loose`,
       d.near == null ? '' : `, no nearer than ${formatSmall(d.near, reader.units)} to the face`,
     ].join('')
+    if (d.poured) return `${stage?.title ?? 'Lift'}: poured${over}, ${formatSmall(d.thickness, reader.units)}`
     return `${stage?.title ?? 'Lift'}: lift ${d.lift}${over}${how}, ${formatSmall(d.thickness, reader.units)}, ${d.passes} passes with ${PLANT_NAMES[d.plant]}${moisture}${density}`
   },
 })

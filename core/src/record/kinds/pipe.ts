@@ -1,7 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { choice, type InferType, list, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
-import { LIMITS } from '../../rules'
+import { limitsOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
@@ -49,7 +49,7 @@ export const pipe = defineKind<PipeData>({
     const d = entry.data
     const { plan } = layout
     const mm = (v: number) => said.small(v)
-    const bed = plan.water?.bed ?? LIMITS.pipeBed.value
+    const bed = plan.water?.bed ?? limitsOf(plan).pipeBed.value
     const missing = stage?.work.type === 'pipe' ? stage.work.items.filter((i) => !d.confirmed.includes(i.id)) : []
     return judged(
       [

@@ -1,6 +1,6 @@
 import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, quantity, record, text, type yup } from '../../base/schema'
-import { LIMITS } from '../../rules'
+import { limitsOf } from '../../rules'
 import { formatDeviation, formatLength } from '../../units/length'
 import { defineKind, MEASURERS } from './kind'
 
@@ -24,12 +24,13 @@ export const sight = defineKind<SightData>({
   kind: 'sight',
   roles: MEASURERS,
   schema: sightData as unknown as yup.ISchema<SightData>,
-  judge(entry) {
+  judge(entry, { layout }) {
     const d = entry.data
+    const limits = limitsOf(layout.plan)
     if (d.known == null) return undefined
     const deviation = d.hi - d.reading - d.known
     const n = d.sight === 'check' ? 1 : (d.setups ?? 1)
-    const limit = d.sight === 'check' ? LIMITS.levelCheck.value : LIMITS.levelClosure.value * Math.sqrt(n)
+    const limit = d.sight === 'check' ? limits.levelCheck.value : limits.levelClosure.value * Math.sqrt(n)
     const off = `${said.small(deviation)} ${deviation >= 0 ? 'high' : 'low'}, limit ${said.small(limit)}`
     if (Math.abs(deviation) <= limit + 0.0001) return { verdict: 'ok', deviation, text: off }
     return {

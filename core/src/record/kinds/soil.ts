@@ -1,11 +1,15 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, type yup } from '../../base/schema'
-import { identifySoil, SOIL_QUESTIONS, type SoilAnswers } from '../../ground'
+import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import { identifySoil, type SoilAnswers, soilQuestions } from '../../ground'
+import type { Plan } from '../../plan'
+import { plantRule, tableOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
-import { BUILDERS, defineKind } from './kind'
+import type { Entry, Verdict } from '../entry'
+import { BUILDERS, defineKind, judged } from './kind'
 
-const answers = (id: keyof SoilAnswers) => choice((SOIL_QUESTIONS.find((q) => q.id === id)?.answers ?? []).map((a) => a[0]))
+const ids = (id: keyof SoilAnswers) => (soilQuestions(2).find((q) => q.id === id)?.answers ?? []).map((a) => a[0])
+const answers = (id: keyof SoilAnswers) => choice(ids(id))
 
 /** A soil as a hand found it; its class follows from the answers. Stations m. */
 export const soilData = record({
@@ -16,6 +20,8 @@ export const soilData = record({
     colour: answers('colour'),
     smell: answers('smell'),
     water: answers('water'),
+    origin: optionalChoice(ids('origin')),
+    firm: optionalChoice(ids('firm')),
   }),
   from: quantity({ min: 0, max: 2000, unit: 'm' }),
   to: quantity({ min: 0, max: 2000, unit: 'm' }),
@@ -27,16 +33,29 @@ export const soil = defineKind<SoilData>({
   beside: true,
   roles: BUILDERS,
   schema: soilData as unknown as yup.ISchema<SoilData>,
-  judge(entry) {
-    const found = identifySoil(entry.data.answers)
+  check({ data }, { layout }) {
+    const table = tableOf(layout.plan)
+    if (data.to < data.from) return table === 1 ? ok(true) : fail('data.to', `must be beyond ${said.given(data.from)}, not ${said.given(data.to)}`)
+    const asked = soilQuestions(table).find((q) => data.answers[q.id] === undefined)
+    return asked ? fail(`data.answers.${asked.id}`, `is missing; ${asked.ask}`) : ok(true)
+  },
+  judge(entry, { layout }) {
+    const found = identifySoil(entry.data.answers, tableOf(layout.plan))
+    if (found.stop) {
+      return {
+        verdict: 'out',
+        stop: true,
+        text: 'Stop: fuel, gas, solvent or sewage. Leave the cut, keep sparks away, let it air, call the owner of the line and the competent person',
+      }
+    }
     return found.suitable
       ? { verdict: 'ok', text: `${found.meaning.name}: may stay under the pad` }
       : { verdict: 'out', text: `${found.meaning.name}, unsuitable: dig out at least ${said.small(found.undercut)} and replace` }
   },
-  line(entry, reader) {
-    const found = identifySoil(entry.data.answers)
+  line(entry, reader, { layout }) {
+    const found = identifySoil(entry.data.answers, tableOf(layout.plan))
     const over = `${formatStation(entry.data.from, reader.units)} to ${formatStation(entry.data.to, reader.units)}`
-    return `Soil ${over}: ${found.meaning.name.toLowerCase()} (${found.because[0]})${found.suitable ? '' : `, undercut ${formatSmall(found.undercut, reader.units)}`}`
+    return `Soil ${over}: ${found.meaning.name.toLowerCase()} (${found.because[0]})${found.stop ? ', work stopped' : found.suitable ? '' : `, undercut ${formatSmall(found.undercut, reader.units)}`}`
   },
 })
 
@@ -65,22 +84,60 @@ export const undercutData = record({
   passes: quantity({ min: 0, max: 40, whole: true }),
   fabricLap: optionalQuantity({ min: 0, max: 3, unit: 'm' }),
   note: optionalText(200),
+  /** How firm grown ground was seen at the bottom; or the engineer of record's word for going no deeper. */
+  firm: optionalChoice(['heel', 'bar', 'proof-roll'] as const),
+  engineer: optionalText(160),
+  /** What it was filled with, and in how many lifts. */
+  material: optionalChoice(['pad-material', 'clean-stone', 'lean-concrete', 'site-soil'] as const),
+  lifts: optionalQuantity({ min: 1, max: 60, whole: true }),
 })
 export type UndercutData = InferType<typeof undercutData>
+/** An undercut goes down to ground somebody saw to be firm, or as deep as the engineer of record says, and is filled with what carries. */
+function judgeUndercut(d: UndercutData, of: Entry | undefined, plan: Plan): Verdict {
+  const bad = of?.kind === 'soil' ? (of.data as SoilData) : undefined
+  const wanted = bad ? identifySoil(bad.answers, tableOf(plan)).undercut : 0
+  const poured = d.material === 'lean-concrete'
+  const rule = plantRule(plan, 'heavy-plate', 'granular')
+  const word = !!d.engineer?.trim()
+  return judged(
+    [
+      !d.firm && !word && 'nobody says that firm ground was seen at the bottom, by heel, bar or proof roll; or give the engineer’s word',
+      d.depth < wanted - 0.005 && !word && `${said.small(d.depth)} dug out, at least ${said.small(wanted)}`,
+      bad &&
+        (d.from > bad.from + 0.05 || d.to < bad.to - 0.05) &&
+        `dug out ${said.given(d.from)} to ${said.given(d.to)}, but the bad soil runs ${said.given(bad.from)} to ${said.given(bad.to)}`,
+      !d.material && 'nobody says what it was filled with',
+      d.material === 'site-soil' && !word && 'filled with soil of the site: only by the engineer’s word',
+      !poured && d.passes < rule.passes && `${d.passes} passes a lift, at least ${rule.passes}`,
+      !poured &&
+        d.depth / (d.lifts ?? 1) > rule.compacted + 0.0005 &&
+        `${said.small(d.depth)} in ${d.lifts ?? 'nobody says how many'} ${d.lifts === 1 ? 'lift' : 'lifts'}, at most ${said.small(rule.compacted)} each`,
+    ],
+    `${said.small(d.depth)} replaced with ${d.fill}${word ? `, by ${d.engineer}` : ', on firm ground'}`,
+  )
+}
+
 export const undercut = defineKind<UndercutData>({
   kind: 'undercut',
   closes: ['soil', 'undercut'],
   beside: true,
   roles: BUILDERS,
   schema: undercutData as unknown as yup.ISchema<UndercutData>,
-  check: ({ data }) => (data.to > data.from ? ok(true) : fail('data.to', `must be beyond ${said.given(data.from)}, not ${said.given(data.to)}`)),
-  judge(entry, { find }) {
+  check({ data, recheckOf }, { find, layout }) {
+    if (data.to <= data.from) return fail('data.to', `must be beyond ${said.given(data.from)}, not ${said.given(data.to)}`)
+    const of = recheckOf ? find(recheckOf) : undefined
+    if (of?.kind === 'soil' && identifySoil((of.data as SoilData).answers, tableOf(layout.plan)).stop)
+      return fail('recheckOf', 'that is a stop: digging does not answer it. The owner of the line or a competent person says by name that it is safe')
+    return ok(true)
+  },
+  judge(entry, { find, layout }) {
     const d = entry.data
+    if (tableOf(layout.plan) > 1) return judgeUndercut(entry.data, entry.recheckOf ? find(entry.recheckOf) : undefined, layout.plan)
     if (d.passes < 2) return { verdict: 'out', text: `${d.passes} passes on the fill, at least 2` }
     const of = entry.recheckOf ? find(entry.recheckOf) : undefined
     if (of?.kind === 'soil') {
       const bad = of.data as SoilData
-      const wanted = identifySoil(bad.answers).undercut
+      const wanted = identifySoil(bad.answers, 1).undercut
       if (d.depth < wanted - 0.005) return { verdict: 'out', text: `${said.small(d.depth)} dug out, at least ${said.small(wanted)}` }
       if (d.from > bad.from + 0.05 || d.to < bad.to - 0.05) {
         return {

@@ -32,7 +32,7 @@ export const stages: readonly Stage[] = [
       detail: 'String at the back or the front of the units',
       items: [
         { id: 'lowest', text: 'Started at the lowest end, corner first' },
-        { id: 'lugs', text: 'Lugs or lips off the underside' },
+        { id: 'lugs', text: 'Lugs or lips off the underside', maybe: true },
         { id: 'contact', text: 'Full contact under every unit, none rocks' },
         { id: 'string', text: 'Set to a string' },
       ],
@@ -100,7 +100,7 @@ export const stages: readonly Stage[] = [
     work: {
       type: 'check',
       items: [
-        { id: 'cores', text: 'Cores filled and rodded, no voids' },
+        { id: 'cores', text: 'Cores filled and rodded, no voids', maybe: true },
         { id: 'stone', text: 'Stone behind to the top of the course' },
         { id: 'swept', text: 'Top swept clean' },
       ],

@@ -1,13 +1,26 @@
 'use client'
 
-import { type CheckMeasure, formatSmall, LIMITS, type LimitName, parseLength, smallUnit, type UnitSystem } from '@stone-tally/core'
-import { Button, Check, Field, NowButton, Problems, RecordRow, WorkStack } from '@/ui/controls'
+import {
+  type CheckMeasure,
+  formatSmall,
+  type LimitName,
+  limitsOf,
+  parseLength,
+  type Ruled,
+  smallUnit,
+  tableOf,
+  type UnitSystem,
+} from '@stone-tally/core'
+import { Button, Check, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped, useTypedForm } from '../typed'
 import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
+
+/** Before an item that is said not to apply. */
+const NOT = '!'
 
 /** A checklist: every item is a person's word; what can be measured with it is measured. */
 export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
@@ -16,7 +29,11 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const items = work?.items ?? []
   const measures = work?.measures ?? []
   const [ticks, setTicks, noTicks] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'ticked')
-  const ticked: readonly string[] = ticks === '' ? [] : ticks.split(',')
+  // An item is confirmed by its id, and said not to apply by its id with a mark before it.
+  const given: readonly string[] = ticks === '' ? [] : ticks.split(',')
+  const ticked = given.filter((t) => !t.startsWith(NOT))
+  const none = given.filter((t) => t.startsWith(NOT)).map((t) => t.slice(NOT.length))
+  const mayNot = tableOf(state.layout.plan) > 1
   const setTicked = (list: readonly string[]) => setTicks(list.join(','))
   const { v: sizes, set: setSizes, letGo: noSizes } = useTypedForm<Readonly<Record<string, string>>>(`${step.key}|${recheck?.id ?? ''}|${units}`, {})
   const [detail, setDetail, noDetail] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'detail')
@@ -36,6 +53,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
         where: whereOf(step),
         data: {
           confirmed: items.filter((i) => confirmed.includes(i.id)).map((i) => i.id),
+          ...(none.length > 0 ? { none } : {}),
           ...(detail.trim() ? { detail: detail.trim() } : {}),
           ...(measured.length > 0 ? { measured } : {}),
         },
@@ -55,21 +73,32 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   })
   const verdict =
     typed.length > 0 ? judge(state, me, { kind: 'check', where: whereOf(step), data: { confirmed: ticked, measured: typed } }) : undefined
-  const count = ticked.length + typed.length
+  const count = given.length + typed.length
   const total = items.length + measures.length
   const all = items.map((i) => i.id)
   return (
     <WorkStack>
       <div>
-        {items.map((i) => (
-          <Check key={i.id} checked={ticked.includes(i.id)} onChange={(on) => setTicked(on ? [...ticked, i.id] : ticked.filter((t) => t !== i.id))}>
-            {i.text}
-          </Check>
-        ))}
+        {items.map((i) => {
+          const others = given.filter((t) => t !== i.id && t !== NOT + i.id)
+          const isNone = none.includes(i.id)
+          return (
+            <Row key={i.id} style={{ justifyContent: 'space-between', alignItems: 'center', flexWrap: 'nowrap' }}>
+              <Check checked={ticked.includes(i.id)} onChange={(on) => setTicked(on ? [...others, i.id] : others)}>
+                {isNone ? <s>{i.text}</s> : i.text}
+              </Check>
+              {i.maybe && mayNot ? (
+                <Quiet aria-label={`Not here: ${i.text}`} aria-pressed={isNone} onPress={() => setTicked(isNone ? others : [...others, NOT + i.id])}>
+                  {isNone ? 'Not here ✓' : 'Not here'}
+                </Quiet>
+              ) : null}
+            </Row>
+          )
+        })}
       </div>
       {measures.length > 0 ? (
         <>
-          <Targets list={measures.map((m) => [m.text, rangeOf(m, units)])} />
+          <Targets list={measures.map((m) => [m.text, rangeOf(m, units, state.layout.plan)])} />
           {measures.map((m) => (
             <Field
               key={m.id}
@@ -84,12 +113,12 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
       {typed.length > 0 ? <Judged verdict={verdict ?? { verdict: 'ok', text: 'within limits' }} otherwise="" /> : null}
       {work?.detail ? <Field label={work.detail} value={detail} onChange={setDetail} /> : null}
       <RecordRow>
-        {ticked.length < items.length ? (
-          <Button isDisabled={busy} onPress={() => setTicked(all)}>
+        {given.length < items.length ? (
+          <Button isDisabled={busy} onPress={() => setTicked([...given, ...all.filter((id) => !given.includes(id) && !none.includes(id))])}>
             All of these
           </Button>
         ) : null}
-        <NowButton style={{ flex: 1 }} isDisabled={busy || ticked.length === 0} onPress={() => put(ticked)}>
+        <NowButton style={{ flex: 1 }} isDisabled={busy || given.length === 0} onPress={() => put(ticked)}>
           {recheck ? 'Record re-check' : `Record ${count} of ${total}`}
         </NowButton>
       </RecordRow>
@@ -99,8 +128,8 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
 }
 
 /** @example rangeOf({ id: 'cover', text: 'Stone', least: 'pipeCover' }, 'metric') // 'at least 150 mm' */
-export function rangeOf(m: CheckMeasure, units: UnitSystem): string {
-  const of = (name: string | undefined) => (name ? formatSmall(LIMITS[name as LimitName].value, units) : undefined)
+export function rangeOf(m: CheckMeasure, units: UnitSystem, plan: Ruled = {}): string {
+  const of = (name: string | undefined) => (name ? formatSmall(limitsOf(plan)[name as LimitName].value, units) : undefined)
   const [least, most] = [of(m.least), of(m.most)]
   return least && most ? `${least} to ${most}` : least ? `at least ${least}` : `at most ${most ?? ''}`
 }

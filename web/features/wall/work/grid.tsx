@@ -6,8 +6,8 @@ import {
   formatSmall,
   formatStation,
   type GeogridData,
-  LIMITS,
   layerSchedule,
+  limitsOf,
   ok,
   type Problem,
   parseLength,
@@ -84,7 +84,7 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
     const done = await go([{ kind: 'geogrid', where: whereOf(step), data: now.value, ...(recheck ? { recheckOf: recheck.id } : {}) }])
     if (done) for (const letGo of [noLength, noFront, noRoll, noLot, noPins, noCover, noBetween, noFrom, noTo]) letGo()
   }
-  const range = `${formatSmall(LIMITS.gridFrontMin.value, units)} to ${formatSmall(LIMITS.gridFrontMax.value, units)}`
+  const range = `${formatSmall(limitsOf(state.layout.plan).gridFrontMin.value, units)} to ${formatSmall(limitsOf(state.layout.plan).gridFrontMax.value, units)}`
   const pick = (name: string) => {
     setRoll(name)
     setLot(rolls.find((r) => r.roll === name)?.lot ?? '')

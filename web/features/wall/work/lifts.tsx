@@ -5,18 +5,20 @@ import {
   formatLength,
   formatSmall,
   type Instrument,
-  LIMITS,
   type LiftData,
+  limitsOf,
   looksLikeShare,
   ok,
   PLANT_NAMES,
   type Problem,
   parseLength,
+  plantRule,
   type Result,
   SQUEEZE,
   type Squeeze,
   smallUnit,
   TOOLS,
+  tableOf,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
@@ -29,6 +31,10 @@ import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
 const PLANT = Object.entries(PLANT_NAMES) as [LiftData['plant'], string][]
+const FILL: readonly (readonly [NonNullable<LiftData['fill']>, string])[] = [
+  ['granular', 'Stone, gravel or sand'],
+  ['fine', 'Silt or clay in it'],
+]
 const HAND: readonly (readonly [Squeeze, string])[] = SQUEEZE.map((s) => [s.id, s.name] as const)
 
 /** A lift placed and compacted; moisture by hand or meter, stretch and fabric where they matter. */
@@ -43,7 +49,13 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
   const asLong = (m: number | undefined) => (m === undefined ? '' : units === 'metric' ? `${m}` : formatLength(m, units))
   const [plant, setPlant] = useState<LiftData['plant']>(found?.plant ?? 'light-plate')
   const tool = TOOLS.find((t) => t.plant === plant)
-  const asked = Math.max(LIMITS.passes.value, tool?.passes ?? 0)
+  const [fill, setFill] = useState<LiftData['fill']>(found?.fill)
+  const pad = step.stage.work.type === 'lifts' && step.stage.work.of === 'pad'
+  const { plan: inForce } = state.layout
+  const rule = plantRule(inForce, plant, fill)
+  const asked = tableOf(inForce) > 1 ? rule.passes : Math.max(limitsOf(inForce).passes.value, tool?.passes ?? 0)
+  // What sets hard is poured or tamped in one go: nobody counts passes or tests density there.
+  const cement = pad && tableOf(inForce) > 1 && (inForce.pad.material === 'lean-concrete' || inForce.pad.material === 'sand-cement')
   const [thickness, setThickness, noThickness] = useTyped(scope, 'thickness', small(plan.compacted))
   const [passes, setPasses, noPasses] = useTyped(scope, 'passes', `${asked}`)
   const [density, setDensity, noDensity] = useTyped(scope, 'density')
@@ -63,9 +75,9 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
     setMoisture(v)
     setTaken(undefined)
   }
-  const pad = step.stage.work.type === 'lifts' && step.stage.work.of === 'pad'
   const loose = plan.loose
-  const tooThick = tool && loose > (pad ? tool.granular : tool.fine) + 0.001
+  const reach = tableOf(inForce) > 1 ? rule.loose : tool ? (pad ? tool.granular : tool.fine) : loose
+  const tooThick = loose > reach + 0.001
   const section = state.layout.plan.sections.find((s) => s.id === step.section)
   /** What is typed, as it would be recorded; or what cannot be read. */
   const read = (): Result<Partial<LiftData>> => {
@@ -89,8 +101,10 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
     const data = {
       lift: next,
       thickness: t,
-      passes: number('Passes', passes.trim() === '' ? 'none' : passes),
+      passes: cement ? 0 : number('Passes', passes.trim() === '' ? 'none' : passes),
       plant,
+      ...(cement ? { poured: true } : {}),
+      fill: cement ? undefined : fill,
       compaction: number('Density', density),
       squeeze,
       moisture: percent,
@@ -128,39 +142,56 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
       <Hero value={`${next}`} unit={found ? `of ${plan.count} lifts, again` : `of ${plan.count} lifts`} />
       <Targets
         list={[
-          ['Compacted', formatSmall(plan.compacted, units)],
-          ['Place loose', formatSmall(loose, units)],
-          ['Passes', `${asked} with the ${PLANT_NAMES[plant]}`],
+          ...(cement
+            ? ([['Thickness', formatSmall(plan.compacted, units)]] as const)
+            : ([
+                ['Compacted', formatSmall(Math.min(plan.compacted, tableOf(inForce) > 1 ? rule.compacted : plan.compacted), units)],
+                ['Place loose', formatSmall(Math.min(loose, reach), units)],
+                ['Passes', `${asked} with the ${PLANT_NAMES[plant]}`],
+              ] as const)),
         ]}
       />
       <Row>
         <div style={{ flex: 1, minWidth: 100 }}>
           <Field label={`Thickness, ${smallUnit(units)}`} value={thickness} onChange={setThickness} inputMode="decimal" />
         </div>
-        <div style={{ flex: 1, minWidth: 80 }}>
-          <Field label="Passes" value={passes} onChange={setPasses} inputMode="numeric" />
-        </div>
-        <div style={{ flex: 1, minWidth: 100 }}>
-          <Field label="Density %, if tested" value={density} onChange={setDensity} inputMode="decimal" />
-        </div>
+        {cement ? null : (
+          <>
+            <div style={{ flex: 1, minWidth: 80 }}>
+              <Field label="Passes" value={passes} onChange={setPasses} inputMode="numeric" />
+            </div>
+            <div style={{ flex: 1, minWidth: 100 }}>
+              <Field label="Density %, if tested" value={density} onChange={setDensity} inputMode="decimal" />
+            </div>
+          </>
+        )}
       </Row>
-      <Choice label="Compacted with" value={plant} options={PLANT} onChange={setPlant} />
+      {cement ? (
+        <p>Poured or tamped in one go: no passes, no density. It sets before anything stands on it, as the drawing or the maker says.</p>
+      ) : (
+        <>
+          <Choice label="Compacted with" value={plant} options={PLANT} onChange={setPlant} />
+          {tableOf(inForce) > 1 ? (
+            <Choice label="What is placed" value={fill ?? ('' as NonNullable<LiftData['fill']>)} options={FILL} onChange={setFill} />
+          ) : null}
+        </>
+      )}
       {!pad && (plant === 'roller' || plant === 'heavy-plate') ? (
         <Field
           label={`Nearest to the face, ${units === 'metric' ? 'm' : 'ft'}`}
           value={near}
           onChange={setNear}
           inputMode="decimal"
-          hint={LIMITS.plantStandoff.reason}
+          hint={limitsOf(inForce).plantStandoff.reason}
         />
       ) : null}
-      {tooThick && tool ? (
+      {tooThick && !cement ? (
         <Caution>
-          {formatSmall(loose, units)} loose is more than a {PLANT_NAMES[plant]} reaches through ({formatSmall(pad ? tool.granular : tool.fine, units)}
-          ): thinner lifts, or heavier plant.
+          {formatSmall(loose, units)} loose is more than a {PLANT_NAMES[plant]} reaches through ({formatSmall(reach, units)}): thinner lifts, or
+          heavier plant.
         </Caution>
       ) : null}
-      <Choice label="Squeezed in the fist, it" value={squeeze ?? ('' as Squeeze)} options={HAND} onChange={setSqueeze} />
+      {cement ? null : <Choice label="Squeezed in the fist, it" value={squeeze ?? ('' as Squeeze)} options={HAND} onChange={setSqueeze} />}
       {more ? (
         <>
           <Row>

@@ -8,9 +8,9 @@ import {
   formatSmall,
   formatStation,
   type Instrument,
-  LIMITS,
   latestSetup,
   limitAt,
+  limitsOf,
   lineOf,
   parseLength,
   type ReadingData,
@@ -98,7 +98,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
       : undefined
   const deviation = data ? deviationOf(data, goal) : undefined
   const out = deviation !== undefined && Math.abs(deviation) > limit.value + 0.0001
-  const odd = deviation !== undefined && Math.abs(deviation) > LIMITS.questionable.value
+  const odd = deviation !== undefined && Math.abs(deviation) > limitsOf(state.layout.plan).questionable.value
   const should =
     from === undefined ? undefined : method === 'deviation' ? 0 : aim({ method, ...(method === 'rod' ? { hi: from } : { string: from }) }, goal)
 

@@ -1,0 +1,102 @@
+import { said } from '../base/said'
+import { identifySoil, type SoilFinding } from '../ground'
+import type { Stretch } from '../layout'
+import { limitsOf, tableOf } from '../rules'
+import type { RecordedEntry } from './entry'
+import { type CutData, cutDepth, type SoilData } from './kinds'
+import type { WallState } from './state'
+import { type Step, stepKey } from './steps'
+
+/** Kinds that a stage may need from elsewhere in its section: when one comes in, the stage is looked at again. */
+export const NEEDED: ReadonlySet<string> = new Set(['soil', 'cut', 'undercut', 'clearance'])
+
+/** Facts of a kind that stand in a section, whichever stage they were recorded at. */
+function here(state: WallState, section: string | undefined, kind: string): RecordedEntry[] {
+  const stages = state.layout.system.stages.filter((s) => s.scope === 'section')
+  return stages
+    .flatMap((s) => state.logs.get(stepKey({ stage: s.id, section }))?.work ?? [])
+    .filter((e) => e.entry.kind === kind && !state.superseded.has(e.entry.id))
+    .sort((a, b) => a.seq - b.seq)
+}
+
+interface Judged extends Stretch {
+  readonly finding: SoilFinding
+}
+
+/**
+ * What a stage still needs to know of the ground, in words: the soil all along its section, and the cut where it is deep enough to bury
+ * somebody, held as the soil found in it asks for. Nothing under rule table 1.
+ *
+ * @example needsOf(state, step) // ['the soil from 4.50 to 9.00']
+ */
+export function needsOf(state: WallState, step: Step): string[] {
+  const needs = step.stage.needs ?? []
+  const { plan } = state.layout
+  if (needs.length === 0 || tableOf(plan) === 1 || step.section === undefined) return []
+  const own = plan.sections.find((s) => s.id === step.section)
+  if (!own) return []
+  const soils = here(state, step.section, 'soil').map(({ entry }): Judged => {
+    const d = entry.data as SoilData
+    return { from: d.from, to: d.to, finding: identifySoil(d.answers, tableOf(state.layouts[entry.revision - 1]?.plan ?? plan)) }
+  })
+  const words: string[] = []
+  if (needs.includes('soil')) {
+    // What stopped the work was made safe by name; what it is to build on is still to be judged.
+    const gaps = uncovered(
+      own,
+      soils.filter((s) => !s.finding.stop),
+    )
+    for (const g of gaps) words.push(`the soil from ${said.station(g.from)} to ${said.station(g.to)}`)
+  }
+  if (needs.includes('cut')) words.push(...cutNeeds(state, step.section, own, soils))
+  return words
+}
+
+function cutNeeds(state: WallState, section: string, own: Stretch, soils: readonly Judged[]): string[] {
+  const { layout } = state
+  const limits = limitsOf(layout.plan)
+  const stations = [own.from, own.to, ...layout.plan.grades.map((g) => g.station), ...layout.steps.flatMap((s) => [s.start, s.end])]
+  const deep = stations
+    .filter((s) => s >= own.from - 1e-6 && s <= own.to + 1e-6)
+    .map((station) => ({ station, depth: Math.max(cutDepth(layout, station), cutDepth(layout, Math.max(own.from, station - 0.01))) }))
+    .reduce((a, b) => (b.depth > a.depth ? b : a))
+  if (deep.depth <= limits.shoreAbove.value + 1e-6) return []
+  const cuts = new Map<string, { station: number; data: CutData }>()
+  for (const { entry } of here(state, section, 'cut')) {
+    const station = entry.where.station ?? own.from
+    cuts.set(station.toFixed(2), { station, data: entry.data as CutData })
+  }
+  if (![...cuts.values()].some((c) => cutDepth(layout, c.station) > limits.shoreAbove.value + 1e-6)) {
+    return [
+      `the cut, ${said.length(deep.depth, 2)} deep at ${said.station(deep.station)}: how it is held, water, spoil, plant, the way out, who judged it`,
+    ]
+  }
+  const words: string[] = []
+  for (const { station, data } of cuts.values()) {
+    if (cutDepth(layout, station) <= limits.shoreAbove.value + 1e-6 || data.shored) continue
+    // A class given by a name does not stand against what was found in the same cut.
+    const found = soils.filter((s) => station >= s.from - 0.05 && station <= s.to + 0.05).pop()?.finding
+    if (!found || found.class === 'lean-clay' || found.class === 'fat-clay') continue
+    const steep = !data.benched && (data.slope ?? 0) < limits.cutSlope.value - 1e-6
+    if (steep || data.benched) {
+      words.push(
+        `the cut at ${said.station(station)}: ${found.meaning.name.toLowerCase()} was found there, which ${data.benched ? 'does not stand in benches' : `stands no steeper than ${limits.cutSlope.value} across per m up`}`,
+      )
+    }
+  }
+  return words
+}
+
+/** Stretches of a section that a list does not cover. */
+export function uncovered(section: Stretch, laid: readonly { from?: number | undefined; to?: number | undefined }[]): { from: number; to: number }[] {
+  const gaps: { from: number; to: number }[] = []
+  let at = section.from
+  for (const d of [...laid].sort((a, b) => (a.from ?? section.from) - (b.from ?? section.from))) {
+    const from = d.from ?? section.from
+    if (from >= section.to) break
+    if (from > at + 0.05) gaps.push({ from: at, to: Math.min(from, section.to) })
+    at = Math.max(at, d.to ?? section.to)
+  }
+  if (section.to > at + 0.05) gaps.push({ from: at, to: section.to })
+  return gaps
+}

@@ -1,0 +1,43 @@
+import { type Limits, limitsOf, type Ruled, setByPlan, tableOf } from './limits'
+
+/** What a crew compacts with. */
+export type Plant = 'hand-tamper' | 'light-plate' | 'heavy-plate' | 'roller'
+/** What is compacted: stone, gravel and sand, or fill with silt or clay in it. */
+export type FillKind = 'granular' | 'fine'
+
+/** Passes until nothing moves any more, by plant and material; common practice, a density test or the maker's sheet says better. */
+const PASSES: Readonly<Record<Plant, Readonly<Record<FillKind, number>>>> = {
+  'hand-tamper': { granular: 4, fine: 6 },
+  'light-plate': { granular: 3, fine: 4 },
+  'heavy-plate': { granular: 3, fine: 4 },
+  roller: { granular: 4, fine: 6 },
+}
+/** How much less a tool reaches in silt and clay than in granular fill. */
+const FINE_SHARE: Readonly<Record<Plant, number>> = { 'hand-tamper': 0.75, 'light-plate': 0.6, 'heavy-plate': 0.75, roller: 1 }
+
+/** What a lift may be with a plant in a material: m loose and compacted, passes at least. */
+export interface PlantRule {
+  readonly loose: number
+  readonly compacted: number
+  readonly passes: number
+}
+
+/**
+ * The thickest lift a plant reaches through and the passes it wants, by the rules of a plan.
+ *
+ * @param fill - `undefined` where nobody said what it is: taken as granular
+ * @example plantRule(plan, 'hand-tamper', 'granular') // { loose: 0.1, compacted: 0.075, passes: 4 }
+ */
+export function plantRule(plan: Ruled, plant: Plant, fill: FillKind | undefined): PlantRule {
+  const limits: Limits = limitsOf(plan)
+  if (tableOf(plan) === 1) {
+    return { loose: limits.backfillLift.value, compacted: limits.backfillLift.value / limits.backfillLoose.value, passes: limits.passes.value }
+  }
+  const hand = plant === 'hand-tamper'
+  const share = fill === 'fine' ? FINE_SHARE[plant] : 1
+  return {
+    loose: (hand ? limits.looseHand.value : limits.backfillLift.value) * share,
+    compacted: (hand ? limits.liftHand.value : limits.liftPlate.value) * share,
+    passes: setByPlan(plan, 'passes')?.value ?? Math.max(limits.passes.value, PASSES[plant][fill ?? 'granular']),
+  }
+}
