@@ -191,18 +191,28 @@ export function tellStory(layout: Layout): Told[] {
         const pad = s.stage.work.of === 'pad'
         for (let lift = 1; lift <= (s.lifts?.count ?? 1); lift++) {
           const tested = pad || (s.course ?? 0) <= 5
-          say({
-            who: 'crew',
-            kind: 'lift',
-            where: whereOf(s),
-            data: {
-              lift,
-              thickness: s.lifts?.compacted ?? 0.1,
-              passes: pad ? 4 : 3,
-              plant: pad ? 'heavy-plate' : 'light-plate',
-              ...(tested ? { compaction: Math.round((96.5 + random() * 2) * 10) / 10 } : {}),
-            },
-          })
+          const own = layout.plan.sections.find((x) => x.id === s.section) ?? { from: 0, to: layout.plan.length }
+          // One test for each fifteen metres: a lift of eighteen is plated, and tested, in two stretches.
+          const half = Math.round((own.from + own.to) / 2)
+          for (const stretch of tested
+            ? [
+                { from: own.from, to: half },
+                { from: half, to: own.to },
+              ]
+            : [{}])
+            say({
+              who: 'crew',
+              kind: 'lift',
+              where: whereOf(s),
+              data: {
+                lift,
+                thickness: s.lifts?.compacted ?? 0.1,
+                passes: pad ? 4 : 3,
+                plant: pad ? 'heavy-plate' : 'light-plate',
+                ...stretch,
+                ...(tested ? { compaction: Math.round((96.5 + random() * 2) * 10) / 10 } : {}),
+              },
+            })
         }
         return
       }

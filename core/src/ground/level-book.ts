@@ -23,7 +23,10 @@ export interface BookRow extends Sight {
   readonly elevation: number
   /** After the misclosure is shared out; the same where the leg is not closed within its limit. */
   readonly adjusted: number
-  /** Taken between the last good check and one that showed the instrument had moved. */
+  /**
+   * Taken from an instrument that a check showed to have moved: since the last good check, and after it until it was set up again; or in
+   * a leg that does not close.
+   */
   readonly doubtful: boolean
   /** A check: how far it is off, m. */
   readonly off?: number
@@ -43,7 +46,9 @@ export interface BookLeg {
 export interface LevelBook {
   readonly rows: readonly BookRow[]
   readonly legs: readonly BookLeg[]
-  /** Set-ups since the last known point that nothing closes yet. */
+  /** Legs that nothing closes yet: where each started, its first set-up and how many it has. */
+  readonly unclosed: readonly { readonly from: string; readonly firstSetup: number; readonly setups: number }[]
+  /** Set-ups of all unclosed legs. */
   readonly open: number
   /** ΣBS − ΣFS and last − first elevation of the turning points; they agree when the arithmetic does. m. */
   readonly check: { readonly sights: number; readonly elevations: number }
@@ -74,6 +79,9 @@ export function reduceBook(sights: readonly Sight[], rules: BookRules): Result<L
   let start: { point: string; setup: number } | undefined
   let [sights0, first, last] = [0, Number.NaN, Number.NaN]
   let goodSince = 0
+  // The instrument moved: what is read from this height from now on hangs in the air too.
+  let moved = false
+  const unclosed: { from: string; firstSetup: number; setups: number }[] = []
 
   for (const [i, s] of sights.entries()) {
     const say = (message: string) => problems.push({ field: `sights[${i}].${s.kind === 'backsight' ? 'point' : 'kind'}`, message })
@@ -83,9 +91,12 @@ export function reduceBook(sights: readonly Sight[], rules: BookRules): Result<L
         say(`"${s.point}" has no elevation yet; start from a benchmark, or read it as a foresight first`)
         continue
       }
+      // Started anew on a known point: the leg before stays open, nothing has closed it.
+      if (start && s.known !== undefined) unclosed.push({ from: start.point, firstSetup: start.setup, setups: setup - start.setup + 1 })
       setup++
       hi = elevation + s.reading
-      if (s.known !== undefined) start = { point: s.point, setup }
+      moved = false
+      if (s.known !== undefined || !start) start = { point: s.point, setup }
       if (Number.isNaN(first)) first = elevation
       sights0 += s.reading
       goodSince = rows.length
@@ -103,9 +114,12 @@ export function reduceBook(sights: readonly Sight[], rules: BookRules): Result<L
       say(`"${s.point}" has no elevation to check against`)
       continue
     }
-    rows.push({ ...s, setup, hi, elevation, adjusted: elevation, doubtful: false, ...(off === undefined ? {} : { off }) })
+    rows.push({ ...s, setup, hi, elevation, adjusted: elevation, doubtful: moved, ...(off === undefined ? {} : { off }) })
     if (off !== undefined) {
-      if (Math.abs(off) > rules.check + 1e-9) for (let k = goodSince; k < rows.length; k++) (rows[k] as { doubtful: boolean }).doubtful = true
+      if (Math.abs(off) > rules.check + 1e-9) {
+        moved = true
+        for (let k = goodSince; k < rows.length; k++) (rows[k] as { doubtful: boolean }).doubtful = true
+      }
       goodSince = rows.length
     }
     if (s.kind === 'intermediate') elevations.set(s.point, elevation)
@@ -119,12 +133,14 @@ export function reduceBook(sights: readonly Sight[], rules: BookRules): Result<L
     const allowed = rules.perSetup * Math.sqrt(n)
     const within = Math.abs(misclosure) <= allowed + 1e-9
     legs.push({ from: start.point, to: s.point, firstSetup: start.setup, setups: n, misclosure, allowed, within })
+    if (!within) for (const row of rows) if (row.setup >= start.setup) row.doubtful = true
     if (within) {
       for (const row of rows) {
         if (row.setup < start.setup) continue
         // A backsight still stands on the correction of the set-up before it.
         const share = row.kind === 'backsight' ? row.setup - start.setup : row.setup - start.setup + 1
         row.adjusted = row.elevation - (misclosure * share) / n
+        if (row.kind === 'foresight') elevations.set(row.point, row.adjusted)
       }
     }
     elevations.set(s.point, s.known)
@@ -132,10 +148,12 @@ export function reduceBook(sights: readonly Sight[], rules: BookRules): Result<L
   }
   if (problems.length > 0) return failAll(problems)
   if (rows.length === 0) return fail('sights', 'is empty; set up the instrument first')
+  const left = start ? [...unclosed, { from: start.point, firstSetup: start.setup, setups: setup - start.setup + 1 }] : unclosed
   return ok({
     rows,
     legs,
-    open: start ? setup - start.setup + 1 : 0,
+    unclosed: left,
+    open: left.reduce((n, l) => n + l.setups, 0),
     check: { sights: sights0, elevations: Number.isNaN(last) ? 0 : last - first },
   })
 }

@@ -6,6 +6,7 @@ import type { Entry, RecordedEntry, Verdict } from './entry'
 import { contextOf, isPlaced, live, statusOf, verdictOf } from './fold'
 import { barriers, openFindings, openStops, titleOf } from './gate'
 import { type ActionData, isSigned, kindOf, type LiftData, type ReleaseData, type UnitsData } from './kinds'
+import { owedBefore } from './owed'
 import type { WallState } from './state'
 import { complete, settled } from './status'
 import { type Step, stepKey } from './steps'
@@ -252,6 +253,8 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
     const missing = [...status.missing, ...(status.open.length > 0 ? [`${status.open.length} out of tolerance, not closed`] : [])]
     return fail('where', `${titleOf(step)} is not complete. Missing: ${missing.join('; ')}.`)
   }
+  const owed = owedBefore(state, step)
+  if (owed.length > 0) return fail('where', `${titleOf(step)} is not to be released yet. Owed: ${owed.join('; ')}.`)
   if (point.id === 'final') {
     const open = openFindings(state)
     if (open.length > 0) return fail('where', `${open.length} nonconformances are open; close them first`)

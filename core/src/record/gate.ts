@@ -3,6 +3,7 @@ import { WEATHER_LIMITS } from '../ground'
 import { holdPoint, limitsOf } from '../rules'
 import type { Requirement } from '../systems'
 import { live, statusOf } from './fold'
+import { owedBefore } from './owed'
 import type { WallState } from './state'
 import { cleared, complete, isClosed, settled } from './status'
 import { type Step, stepKey } from './steps'
@@ -70,7 +71,7 @@ export function barriers(state: WallState, step: Step): Barrier[] {
           force: 'hold',
           step: other,
           message: `Hold point ${point?.title ?? other.stage.title}${place(other)} ${verb}: ${req.why}. It takes the ${who}.`,
-          missing,
+          missing: [...missing, ...owedBefore(state, other)],
         })
       } else {
         result.push({ force: req.force, step: other, message: `${titleOf(other)}: ${req.why}.`, missing })
@@ -149,5 +150,5 @@ export const waitingHolds = (state: WallState) =>
     // Where nothing was recorded there is nothing to release.
     if (!state.logs.has(s.key)) return false
     const status = statusOf(state, s)
-    return status.hold !== 'released' && settled(status)
+    return status.hold !== 'released' && settled(status) && owedBefore(state, s).length === 0
   })

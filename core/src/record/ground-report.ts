@@ -289,8 +289,9 @@ export interface DensityHere {
 export function densityReport(state: WallState, key?: string): { tests: readonly DensityHere[]; wanted: number; owed: number } {
   const tests: DensityHere[] = []
   let [wanted, owed] = [0, 0]
-  for (const step of state.steps) {
-    if (step.stage.work.type !== 'lifts' || (key && step.key !== key)) continue
+  const one = key === undefined ? undefined : state.byKey.get(key)
+  for (const step of key === undefined ? state.steps : one ? [one] : []) {
+    if (step.stage.work.type !== 'lifts') continue
     const status = statusOf(state, step)
     const log = state.logs.get(step.key)?.work ?? []
     const here = log
@@ -310,6 +311,12 @@ export function densityReport(state: WallState, key?: string): { tests: readonly
       })
     tests.push(...here)
     const section = state.layout.plan.sections.find((s) => s.id === step.section)
+    if (tableOf(state.layout.plan) > 1) {
+      const mine = owedByLift(state, step.key, section ? section.to - section.from : 0, here)
+      wanted += mine.wanted
+      owed += mine.owed
+      continue
+    }
     const lifts = new Set(log.filter((e) => e.entry.kind === 'lift' && live(state, e.entry.id)).map((e) => (e.entry.data as LiftData).lift))
     // A percentage typed with the lift is a test of it too.
     const typed = log.filter((e) => e.entry.kind === 'lift' && live(state, e.entry.id) && (e.entry.data as LiftData).compaction != null).length
@@ -319,6 +326,25 @@ export function densityReport(state: WallState, key?: string): { tests: readonly
     owed += count.owed
   }
   return { tests, wanted, owed }
+}
+
+/** Tests owed lift by lift: a lift that was tested twice pays for no other, and what sets hard is not tested for density. */
+function owedByLift(state: WallState, key: string, length: number, tests: readonly DensityHere[]): { wanted: number; owed: number } {
+  const placed = new Map<number, LiftData[]>()
+  for (const { entry } of state.logs.get(key)?.work ?? []) {
+    const d = entry.data as LiftData
+    if (entry.kind !== 'lift' || !live(state, entry.id) || d.poured) continue
+    placed.set(d.lift, [...(placed.get(d.lift) ?? []), d])
+  }
+  let [wanted, owed] = [0, 0]
+  for (const [lift, parts] of placed) {
+    // A percentage typed with the lift is a test of it too.
+    const given = tests.filter((t) => !t.out && t.data.lift === lift).length + parts.filter((d) => d.compaction != null).length
+    const count = testsOwed({ lifts: 1, length, given })
+    wanted += count.wanted
+    owed += count.owed
+  }
+  return { wanted, owed }
 }
 
 /** The elevation of the trench bottom and the pad at a station, m. */

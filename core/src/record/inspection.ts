@@ -5,6 +5,7 @@ import { live, statusOf } from './fold'
 import { barriers, nextStep, titleOf } from './gate'
 import { densityReport } from './ground-report'
 import { type ActionData, kindOf, type OverrideData } from './kinds'
+import { owedBefore } from './owed'
 import type { WallState } from './state'
 import { isClosed, settled } from './status'
 import { type Step, stepKey } from './steps'
@@ -49,12 +50,14 @@ export const inspectionPoints = (state: WallState): PointStatus[] =>
     if (!point) return []
     const s = statusOf(state, step)
     const log = state.logs.get(step.key)
+    const owed = hold && s.hold !== 'released' && log ? owedBefore(state, step) : []
     const work = log?.work.filter((e) => live(state, e.entry.id)) ?? []
     const stateOf = (): PointState => {
       if (s.open.length > 0) return 'open finding'
       if (s.unmatched.length > 0 && !settled(s)) return 'plan changed'
       if (s.hold === 'rejected') return 'rejected'
       if (s.hold === 'released') return 'released'
+      if (settled(s) && owed.length > 0) return 'under way'
       if (settled(s)) return hold ? 'to release' : s.override ? 'passed with a reason' : 'seen'
       return s.state === 'todo' ? 'not yet' : 'under way'
     }
@@ -67,7 +70,7 @@ export const inspectionPoints = (state: WallState): PointStatus[] =>
         state: stateOf(),
         done: s.done,
         total: s.total,
-        missing: s.missing,
+        missing: [...s.missing, ...owed],
         roles: hold?.roles ?? [],
         photos: work.filter((e) => e.entry.kind === 'photo').length,
         last: work[work.length - 1],

@@ -17,6 +17,8 @@ import {
   type Measure,
   type Problem,
   say,
+  stepKey,
+  tableOf,
   typedAmount,
   unitOf,
   WINDOWS,
@@ -34,7 +36,13 @@ import { amountOf, type GroundProps, numberOf, padStep } from './types'
 /** Laboratory curves, field tests against them, what is owed, and tests done again after rework. */
 export function DensityPanel(props: GroundProps) {
   const { state, section, units, me, record, finding, wall } = props
-  const step = padStep(state, section)
+  const pad = padStep(state, section)
+  // Fill behind the wall is tested as the pad is, course by course, where lifts were placed.
+  const lifted = state.steps.filter((s) => s.section === section && s.stage.work.type === 'lifts' && s.key !== pad?.key && state.logs.has(s.key))
+  const places = [...(pad ? [pad] : []), ...lifted]
+  const [where, setWhere] = useState<string>()
+  const tested = finding ? stepKey(state.byId.get(finding)?.entry.where ?? {}) : undefined
+  const step = places.find((s) => s.key === (where ?? tested)) ?? places.find((s) => densityReport(state, s.key).owed > 0) ?? pad
   const report = densityReport(state, step?.key)
   const curves = curvesOf(state)
   const [chosen, setChosen] = useState<string>()
@@ -106,6 +114,14 @@ export function DensityPanel(props: GroundProps) {
         ) : null}
       </Stack>
       <Stack data-entry>
+        {places.length > 1 ? (
+          <Choice
+            label="Lifts of"
+            value={step?.key ?? ''}
+            options={places.map((s) => [s.key, s.course === undefined ? 'the pad' : `course ${s.course}`] as const)}
+            onChange={setWhere}
+          />
+        ) : null}
         <Hero value={`${report.owed}`} unit={`tests owed of ${report.wanted}: one a lift and ${formatLength(15, units, 0)}`} />
         {open.map((t) => (
           <Stop key={t.entry.entry.id}>
@@ -124,7 +140,9 @@ export function DensityPanel(props: GroundProps) {
           <TestForm
             {...props}
             curve={one}
+            key={step.key}
             stage={step.stage.id}
+            course={step.course}
             lifts={step.lifts?.count ?? 1}
             recheck={open.find((t) => state.actions.has(t.entry.entry.id))?.entry.entry.id}
           />
@@ -144,20 +162,30 @@ function TestForm({
   record,
   curve,
   stage,
+  course,
   lifts,
   recheck,
-}: GroundProps & { curve: ReturnType<typeof curvesOf>[number] | undefined; stage: string; lifts: number; recheck: string | undefined }) {
+}: GroundProps & {
+  curve: ReturnType<typeof curvesOf>[number] | undefined
+  stage: string
+  course: number | undefined
+  lifts: number
+  recheck: string | undefined
+}) {
   const [method, setMethod] = useState<DensityData['method']>('sand-cone')
   const of = recheck ? state.byId.get(recheck)?.entry : undefined
-  const { v, set, letGo } = useTypedForm<Readonly<Record<string, string>>>(`density ${stage} ${section} ${recheck ?? ''} ${units}`, {
+  const { v, set, letGo } = useTypedForm<Readonly<Record<string, string>>>(`density ${stage} ${section} ${course ?? ''} ${recheck ?? ''} ${units}`, {
     lift: `${(of?.data as DensityData | undefined)?.lift ?? lifts}`,
     coneMass: typedAmount(1.62, 'mass', units),
     sandDensity: typedAmount(1430, 'density', units),
     densityReference: '2300',
     moistureReference: '680',
     seen: '',
+    untestable: '',
+    oversize: '',
   })
-  const { lift = '', seen = '' } = v
+  const { lift = '', seen = '', untestable = '', oversize = '' } = v
+  const asked = tableOf(state.layout.plan) > 1
   const [taken, setTaken] = useState<Instrument>()
   const [sure, setSure] = useState(false)
   const { busy, problems, setProblems, go } = useRecord(record)
@@ -191,7 +219,11 @@ function TestForm({
     method,
     lift: Number(lift),
     ...(method === 'record'
-      ? { seen: seen.trim() }
+      ? {
+          seen: seen.trim(),
+          ...(asked && untestable ? { untestable } : {}),
+          ...(asked && untestable === 'oversize' && oversize.trim() ? { oversize: numberOf(oversize) } : {}),
+        }
       : { curve: curve?.entry.entry.id, ...(method === 'sand-cone' ? { cone: values } : { gauge: values }) }),
   }
   const whole = method !== 'record' && curve !== undefined && Object.values(values).every((n) => !Number.isNaN(n))
@@ -211,7 +243,7 @@ function TestForm({
     const done = await go([
       {
         kind: 'density',
-        where: { stage, section, station: at },
+        where: { stage, section, ...(course === undefined ? {} : { course }), station: at },
         data,
         ...(recheck ? { recheckOf: recheck } : {}),
         ...(taken && method === 'gauge' ? { instrument: taken } : {}),
@@ -254,6 +286,24 @@ function TestForm({
             ))}
       </Row>
       {method === 'record' ? <Field label="What was seen: plant, passes, until nothing moved" value={seen} onChange={put('seen')} long /> : null}
+      {method === 'record' && asked ? (
+        <>
+          <Choice
+            label="It cannot be tested because it is"
+            value={untestable as 'open-graded' | 'oversize'}
+            options={[
+              ['open-graded', 'Stone without fines'],
+              ['oversize', 'Full of coarse stones'],
+            ]}
+            onChange={put('untestable')}
+          />
+          {untestable === 'oversize' ? (
+            <div style={{ width: 150 }}>
+              <Field label="Coarse stones, %" value={oversize} onChange={put('oversize')} inputMode="decimal" />
+            </div>
+          ) : null}
+        </>
+      ) : null}
       {method === 'gauge' ? (
         <TakeReading
           kind="density-gauge"

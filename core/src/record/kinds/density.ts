@@ -1,6 +1,18 @@
 import { fail, ok, type Result } from '../../base/result'
 import { said } from '../../base/said'
-import { choice, type InferType, list, optionalQuantity, optionalRecord, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import {
+  choice,
+  type InferType,
+  list,
+  optionalChoice,
+  optionalQuantity,
+  optionalRecord,
+  optionalText,
+  quantity,
+  record,
+  text,
+  type yup,
+} from '../../base/schema'
 import {
   type Curve,
   coarseCorrection,
@@ -13,7 +25,7 @@ import {
   standardCounts,
   WINDOWS,
 } from '../../ground'
-import { limitsOf, type Ruled } from '../../rules'
+import { limitsOf, type Ruled, tableOf } from '../../rules'
 import { formatStation } from '../../units/length'
 import type { Entry } from '../entry'
 import { type Context, defineKind, MEASURERS } from './kind'
@@ -78,6 +90,9 @@ export const densityData = record({
   gauge: gaugeReading.notRequired().default(undefined),
   /** What was seen, where nothing can be measured: passes with which plant until nothing moved any more. */
   seen: optionalText(300),
+  /** Why it cannot be tested, asked since rule table 2: stone without fines, or more coarse stones than a test can take (per cent). */
+  untestable: optionalChoice(['open-graded', 'oversize'] as const),
+  oversize: optionalQuantity({ min: 0, max: 100, unit: '%' }),
 }).test('method', 'each method has its own values: cone, gauge, or what was seen', (d) =>
   d == null ? true : d.method === 'sand-cone' ? d.cone != null : d.method === 'gauge' ? d.gauge != null : !!d.seen,
 )
@@ -135,12 +150,33 @@ export function densityOf(
   })
 }
 
+/** A method record serves only what cannot be tested: the plan or the stones say so, not convenience. */
+function checkRecord(d: DensityData, { layout, stage }: Context): Result<true> {
+  const { plan } = layout
+  if (d.method !== 'record' || tableOf(plan) === 1) return ok(true)
+  const pad = stage?.work.type === 'lifts' && stage.work.of === 'pad'
+  const limit = limitsOf(plan).oversize.value
+  if (d.untestable === undefined)
+    return fail(
+      'data.untestable',
+      `is missing; a method record serves stone without fines, or fill with over ${limit} % of coarse stones. Test anything else`,
+    )
+  if (d.untestable === 'open-graded' && pad && plan.pad.material !== 'open-graded')
+    return fail('data.untestable', `the pad of the plan is ${plan.pad.material.replace('-', ' ')}, which can be tested: by sand cone or gauge`)
+  if (d.untestable === 'oversize' && d.oversize == null) return fail('data.oversize', 'is missing; give the share of coarse stones in per cent')
+  if (d.untestable === 'oversize' && (d.oversize ?? 0) <= limit)
+    return fail('data.oversize', `${d.oversize} % of coarse stones can be tested; over ${limit} % a method record serves`)
+  return ok(true)
+}
+
 export const density = defineKind<DensityData>({
   kind: 'density',
   beside: true,
   roles: MEASURERS,
   schema: densityData as unknown as yup.ISchema<DensityData>,
   check(entry, context) {
+    const beyond = checkRecord(entry.data, context)
+    if (!beyond.ok) return beyond
     const r = densityOf(entry, context)
     return r.ok ? ok(true) : r
   },

@@ -1,0 +1,98 @@
+import { said } from '../base/said'
+import { tableOf } from '../rules'
+import type { RecordedEntry } from './entry'
+import { live } from './fold'
+import { densityReport } from './ground-report'
+import { levelBooks } from './level-book'
+import type { WallState } from './state'
+import { isClosed } from './status'
+import { type Step, stepKey } from './steps'
+
+const doubted = new WeakMap<WallState, ReadonlySet<string>>()
+/**
+ * Readings taken from an instrument that had moved, or in a leg that does not close. They are read again: corrected, or read anew after
+ * another set-up.
+ *
+ * @returns ids of entries
+ */
+export function doubtful(state: WallState): ReadonlySet<string> {
+  let found = doubted.get(state)
+  if (!found) {
+    found = new Set(
+      levelBooks(state).flatMap(({ book }) =>
+        book.ok ? book.value.rows.flatMap((r) => (r.doubtful && r.kind === 'intermediate' && r.id !== undefined ? [r.id] : [])) : [],
+      ),
+    )
+    doubted.set(state, found)
+  }
+  return found
+}
+
+/** Readings that count at a step and are in doubt. */
+function inDoubt(state: WallState, step: Step): RecordedEntry[] {
+  const doubts = doubtful(state)
+  if (doubts.size === 0) return []
+  const work = (state.logs.get(step.key)?.work ?? []).filter((e) => live(state, e.entry.id))
+  const last = new Map<string, RecordedEntry>()
+  for (const e of work) {
+    if (e.entry.kind !== 'reading') continue
+    const key = `${(e.entry.where.station ?? 0).toFixed(1)}|${(e.entry.where.offset ?? 0).toFixed(1)}`
+    const before = last.get(key)
+    if (!before || before.seq < e.seq) last.set(key, e)
+  }
+  return [...last.values()].filter((e) => doubts.has(e.entry.id))
+}
+
+/** Findings that stand at no step: a level book that does not close, a check shot that was off. */
+export const placelessFindings = (state: WallState): RecordedEntry[] =>
+  [...state.outs.keys()].flatMap((id) => {
+    const found = state.byId.get(id)
+    return found && found.entry.where.stage === undefined && live(state, id) && !isClosed(state, id) ? [found] : []
+  })
+
+/**
+ * What else a release waits for, besides the work of its own step: density tests of the lifts it covers, readings in doubt, and at the
+ * final every finding without a place. Nothing under rule table 1.
+ *
+ * @example owedBefore(state, step) // ['2 density tests of Pad lifts, section B', '3 readings of Pad level, section B in doubt: read them again']
+ */
+export function owedBefore(state: WallState, step: Step): string[] {
+  if (tableOf(state.layout.plan) === 1 || !step.stage.hold) return []
+  const final = step.stage.hold === 'final'
+  const covered = final ? state.steps : [step, ...step.stage.requires.filter((r) => r.of === 'same').flatMap((r) => at(state, step, r.stage))]
+  const words: string[] = []
+  for (const s of covered) {
+    const place = `${s.stage.title}${s.section ? `, section ${s.section}` : ''}${s.course === undefined ? '' : ` course ${s.course}`}`
+    if (s.stage.work.type === 'lifts') {
+      const { owed } = densityReport(state, s.key)
+      if (owed > 0) words.push(`${owed} density ${owed === 1 ? 'test' : 'tests'} of ${place}`)
+    }
+    if (s.stage.work.type === 'readings') {
+      const doubts = inDoubt(state, s)
+      const where = doubts.map((d) => said.station(d.entry.where.station ?? 0)).slice(0, 6)
+      if (doubts.length > 0)
+        words.push(
+          `${doubts.length} ${doubts.length === 1 ? 'reading' : 'readings'} of ${place} in doubt (${where.join(', ')}): read again from a good set-up`,
+        )
+    }
+  }
+  if (final) {
+    const open = placelessFindings(state)
+    if (open.length > 0)
+      words.push(
+        `${open.length} ${open.length === 1 ? 'finding' : 'findings'} of the level book, not closed: ${open.map((f) => state.outs.get(f.entry.id)?.text ?? '').join('; ')}`,
+      )
+  }
+  return words
+}
+
+const at = (state: WallState, step: Step, stage: string): Step[] => {
+  const found = state.byStage.get(stage)
+  if (!found) return []
+  if (found.scope === 'wall') return pick(state, stepKey({ stage }))
+  return pick(state, stepKey({ stage, section: step.section, ...(found.scope === 'course' ? { course: step.course } : {}) }))
+}
+const pick = (state: WallState, key: string) => {
+  const step = state.byKey.get(key)
+  return step ? [step] : []
+}
