@@ -2,15 +2,17 @@ import { failAll, ok, type Result } from '../base/result'
 import { said } from '../base/said'
 import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
 import { alignmentFor, exposedHeight, type Plan, toeAt, topAt } from '../plan'
-import { checkLimits, embedment, limitsOf } from '../rules'
+import { checkLimits, embedment, limitsOf, tableOf } from '../rules'
 import { type Piece, systemOf, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
 import { type Cap, capsOver } from './caps'
+import { engineerReasons } from './engineer'
 import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
 import { misplaced } from './fit'
 import { type Course, rowsOf, type Stretch } from './rows'
 import { type Run, runsOf } from './runs'
+import { frontCautions, frostCautions, slopeCautions } from './site-cautions'
 
 /** A course within a section: the unit of the record. */
 export interface Cell {
@@ -107,7 +109,7 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   })
   const cells = cellsOf(plan, courses, steps, runs, same)
   const caps = capsOf(plan, alignment, courses, faces, tops)
-  const cautions = cautionsOf(plan, system, courses, runs)
+  const cautions = cautionsOf(plan, system, steps, tops, courses, runs)
   const layout = { plan, system, buried: buried.value, alignment, legs, steps, tops, courses, lines, faces, runs, caps, cells, cautions }
   // A layer the plan asks for and nobody would ever be asked to lay stops the work; the rest is said.
   for (const p of misplaced(layout))
@@ -357,11 +359,41 @@ export function stepAt(steps: readonly PadStep[], station: number): number {
   return step.elevation
 }
 
-function cautionsOf(plan: Plan, system: WallSystem, courses: readonly Course[], runs: readonly (readonly Run[])[]): Caution[] {
+function engineerCautions(plan: Plan, reasons: readonly string[]): Caution[] {
+  const named = (plan.engineer?.trim().length ?? 0) >= 3
+  const by = (plan.engineerBy?.trim().length ?? 0) >= 3
+  if (reasons.length > 0 && !(named && by)) {
+    const missing = [...(named ? [] : ['the engineered plan']), ...(by ? [] : ['who made it, with licence or reference'])].join(' and ')
+    return [
+      { id: 'engineer', blocks: true, message: `This wall is an engineer's: ${reasons.join('; ')}. Enter ${missing} in the plan before it goes on.` },
+    ]
+  }
+  if (plan.holds === undefined && !named) {
+    return [
+      {
+        id: 'holds',
+        blocks: true,
+        message:
+          'Nobody has said what the wall holds: a slope, loads, water, a structure, another wall, earthquakes, or nothing of these. Say it in the plan before digging.',
+      },
+    ]
+  }
+  return []
+}
+
+function cautionsOf(
+  plan: Plan,
+  system: WallSystem,
+  steps: readonly PadStep[],
+  tops: readonly PadStep[],
+  courses: readonly Course[],
+  runs: readonly (readonly Run[])[],
+): Caution[] {
   const result: Caution[] = []
   const tall = exposedHeight(plan)
   const limit = plan.rules?.engineeredAbove ?? limitsOf(plan).engineeredAbove.value
-  if (below(limit, tall) && !plan.engineer) {
+  if (tableOf(plan) > 1) result.push(...engineerCautions(plan, engineerReasons(plan, system, steps, tops, courses)))
+  else if (below(limit, tall) && !plan.engineer) {
     result.push({
       id: 'engineer',
       blocks: true,
@@ -400,6 +432,12 @@ function cautionsOf(plan: Plan, system: WallSystem, courses: readonly Course[], 
       blocks: false,
       message: `Bond: ${rule} (${first}${count > 1 ? ` and ${count - 1} more` : ''}). Move an end by part of a unit to avoid it.`,
     })
+  }
+  if (tableOf(plan) > 1) {
+    const buried = Math.min(...steps.flatMap((s) => [toeAt(plan, s.start) - s.elevation, toeAt(plan, s.end) - s.elevation]))
+    const deepest = Math.max(...steps.flatMap((s) => [s.start, s.end].map((x) => topAt(plan, x) - s.elevation + plan.pad.thickness)))
+    for (const c of [...frontCautions(plan, buried, tall), ...frostCautions(plan, steps), ...slopeCautions(plan, deepest)])
+      result.push({ ...c, blocks: false })
   }
   for (const c of system.cautions(plan)) result.push({ ...c, blocks: false })
   return result

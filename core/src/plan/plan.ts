@@ -20,6 +20,18 @@ const elevation = () => metres(-500, 9000)
 const stationField = () => metres(0, 2000)
 const gridMetres = () => metres(-10_000_000, 10_000_000)
 
+/** What can stand above and beside a wall, or come at it: each of them is an engineer's. */
+export const HOLDS = ['slope', 'load', 'water', 'structure', 'tier', 'seismic'] as const
+export type Holds = (typeof HOLDS)[number]
+export const HOLDS_NAMES: Readonly<Record<Holds, string>> = {
+  slope: 'a slope that rises behind it',
+  load: 'a drive, traffic or stored loads',
+  water: 'standing or flowing water',
+  structure: 'a building or structure within its height',
+  tier: 'another wall above or below it',
+  seismic: 'earthquakes',
+}
+
 /** How the unit holds its place; the catalogue is sorted by it. */
 export const UNIT_PROFILES = ['lug', 'rear-lip', 'tongue-groove', 'pattern', 'landscape', 'basket'] as const
 
@@ -83,6 +95,14 @@ export const planSchema = record({
   site: text(120),
   drawing: optionalText(80),
   engineer: optionalText(120),
+  /** Who made the engineered plan, with licence or reference: asked since rule table 2. */
+  engineerBy: optionalText(120),
+  /** What stands above and beside the wall, or comes at it; an empty list says that there is nothing, left out that nobody has said. */
+  holds: optionalList(choice(HOLDS), 10),
+  /** The ground in front: how far it falls away, m down per m out, and whether water or feet wash it out. */
+  front: optionalRecord({ slope: quantity({ min: 0, max: 2, unit: 'm down per m out' }), erodible: yesNo() }),
+  /** How deep the ground freezes here, m. */
+  frost: optionalQuantity({ min: 0, max: 4, unit: 'm' }),
   system: text(40),
   unit: unitSchema,
   length: metres(0.5, 2000),
@@ -170,6 +190,8 @@ export const planSchema = record({
     openCourses: optionalQuantity({ min: 1, max: 6, whole: true }),
     pointSpacing: optionalQuantity({ min: 0.5, max: 10, unit: 'm' }),
     engineeredAbove: optionalQuantity({ min: 0, max: 6, unit: 'm' }),
+    /** From where the height of the wall is counted: the bottom of the pad, or the underside of the first course. */
+    heightFrom: optionalChoice(['pad', 'first-course'] as const),
     /** May a person release at a hold point what they recorded themselves? Taken as no. */
     ownRelease: optionalYesNo(),
   }),
@@ -190,5 +212,12 @@ export const topAt = (plan: Plan, station: number) =>
     station,
   )
 
-/** Greatest height of wall that can be seen: top grade above toe grade, m. */
-export const exposedHeight = (plan: Plan) => Math.max(...plan.grades.map((g) => g.top - g.toe))
+/**
+ * Greatest height of wall that can be seen, m: top grade above toe grade. A top that is built level stands as high as its highest grade
+ * wherever the toe is; rule table 1 did not count that.
+ */
+export function exposedHeight(plan: Plan): number {
+  const level = plan.top?.style === 'level' && (plan.ruleTable ?? 1) > 1
+  const high = Math.max(...plan.grades.map((g) => g.top))
+  return Math.max(...plan.grades.map((g) => (level ? high : g.top) - g.toe))
+}

@@ -258,6 +258,8 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
   if (point.id === 'final') {
     const open = openFindings(state)
     if (open.length > 0) return fail('where', `${open.length} nonconformances are open; close them first`)
+    const blocking = tableOf(state.layout.plan) > 1 ? state.layout.cautions.filter((c) => c.blocks) : []
+    if (blocking.length > 0) return failAll(blocking.map((c) => ({ field: 'where', message: c.message })))
   }
   if (point.id === 'before-digging') {
     const blocking = state.layout.cautions.filter((c) => c.blocks)

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
-import { holdPoint, limitsOf } from '../rules'
+import { holdPoint, limitsOf, tableOf } from '../rules'
 import type { Requirement } from '../systems'
 import { live, statusOf } from './fold'
 import { owedBefore } from './owed'
@@ -78,7 +78,12 @@ export function barriers(state: WallState, step: Step): Barrier[] {
       }
     }
   }
-  if (step.stage.requires.some((r) => r.force === 'hold') && step.stage.scope === 'section') {
+  // What the plan lacks stops digging; since rule table 2 it stops the courses of a wall that grew over the limit as well.
+  const stopped =
+    tableOf(state.layout.plan) > 1
+      ? step.stage.scope !== 'wall'
+      : step.stage.requires.some((r) => r.force === 'hold') && step.stage.scope === 'section'
+  if (stopped) {
     for (const c of state.layout.cautions) if (c.blocks) result.push({ force: 'hard', step: undefined, message: c.message, missing: [] })
   }
   if (step.stage.id === state.layout.system.open.from) result.push(...openCourses(state, step))

@@ -1,5 +1,5 @@
 import { identifySoil, type PadFacts, type PadReading, type SoilFinding, type SoilParameters, swellFactor, testsOwed, trench } from '../ground'
-import { type PadStep, pointsOver, stepAt } from '../layout'
+import { frostCover, type PadStep, pointsOver, stepAt } from '../layout'
 import { exposedHeight, toeAt, topAt } from '../plan'
 import { limitsOf, type Ruled, tableOf } from '../rules'
 import { formatDeviation, type UnitSystem } from '../units/length'
@@ -256,7 +256,9 @@ export function padFacts(state: WallState): PadFacts {
     padTop: lowest,
     outlet: Math.min(...plan.drain.outlets.map((o) => o.invert)),
     subgrade: worst?.finding.class ?? 'lean-clay',
-    frost: (weather.expected?.low ?? weather.now?.low ?? 5) <= 0,
+    // Frost is the depth to which the place freezes, not what tomorrow brings; where nobody said it, it is taken to reach the pad.
+    frost:
+      tableOf(plan) > 1 ? frostCover(plan, steps) < (plan.frost ?? Number.POSITIVE_INFINITY) : (weather.expected?.low ?? weather.now?.low ?? 5) <= 0,
     rain: (weather.expected?.rain ?? weather.now?.rain ?? 0) >= 5,
     unitMass: plan.unit.mass,
     height: exposedHeight(plan),

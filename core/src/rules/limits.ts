@@ -134,6 +134,40 @@ export const PLAN_MAY: Partial<Readonly<Record<LimitName, readonly [least: numbe
   lean: [0.2, 6],
 }
 
+/** The trade's name of each limit a drawing may set, and how it is written: a length, or a number of its own. */
+export const PLAN_MAY_NAMES: Readonly<Record<string, readonly [title: string, of: 'length' | '%' | 'passes' | '°' | 'share']>> = {
+  compaction: ['Compaction, of maximum density', '%'],
+  passes: ['Passes', 'passes'],
+  liftPlate: ['Lift by plate or roller, compacted', 'length'],
+  liftHand: ['Lift by hand tamper, compacted', 'length'],
+  backfillLift: ['Lift by plate or roller, loose', 'length'],
+  looseHand: ['Lift by hand tamper, loose', 'length'],
+  courseLevel: ['Course level', 'length'],
+  firstLevel: ['First course level', 'length'],
+  firstLine: ['First course alignment', 'length'],
+  courseLine: ['Course alignment and setback', 'length'],
+  basketLevel: ['Basket level', 'length'],
+  basketLine: ['Basket line', 'length'],
+  lean: ['Total lean off the design', '°'],
+  padLevel: ['Pad level', 'length'],
+  padPrecise: ['Pad level under heavy units', 'length'],
+  padThickness: ['Pad thickness', 'length'],
+  excavation: ['Excavation depth', 'length'],
+  invert: ['Pipe invert', 'length'],
+  pipeFallShare: ['Share of the planned fall between two points', 'share'],
+  pipeBed: ['Stone below the pipe', 'length'],
+  pipeCover: ['Stone over the pipe', 'length'],
+  fabricLap: ['Fabric lap', 'length'],
+  gridFrontMin: ['Geogrid behind the face, least', 'length'],
+  gridFrontMax: ['Geogrid behind the face, most', 'length'],
+  gridCover: ['Fill on geogrid before traffic', 'length'],
+  gridLapSoil: ['Soil between overlapping geogrid', 'length'],
+  plantStandoff: ['Heavy plant from the face', 'length'],
+  topLayer: ['Layer over the stone', 'length'],
+  overhangMin: ['Cap overhang, least', 'length'],
+  overhangMax: ['Cap overhang, most', 'length'],
+}
+
 /** What a plan says of the rules it is judged by. */
 export interface Ruled {
   readonly ruleTable?: number | undefined

@@ -178,6 +178,8 @@ export interface WallSystem {
   lay(run: CourseRun): LaidRun
   /** What a person must know about the unit before work: an id and a sentence each. */
   cautions(plan: Plan): readonly { readonly id: string; readonly message: string }[]
+  /** Why a wall of this system is an engineer's whatever its height; empty where it is not. `rows` is how many stand on one another. */
+  engineered?(plan: Plan, rows: number): readonly string[]
   /** Quantities only this system has. */
   quantities(basis: CountBasis): readonly Quantity[]
   /** Side view of one piece for the section drawing: closed outlines relative to its lower front corner. */

@@ -1,9 +1,9 @@
 // Rule table 2, held against hand-worked cases: each says what it rests on. Earlier revisions keep table 1 (record-truth and edges).
-import { cutDepth, issued } from '@stone-tally/core'
+import { cutDepth } from '@stone-tally/core'
 import * as fc from 'fast-check'
 import { entry, layoutOf, smallPlan } from '../plans'
 import { Site } from '../site'
-import { judge, tall } from './wall'
+import { judge, tall, today } from './wall'
 
 describe('the cut', () => {
   // Soil nobody has classified is taken for the weakest: 1.5 across per 1 up (trench safety rules of the trade, 34 degrees).
@@ -39,7 +39,7 @@ describe('the cut', () => {
     expect(site.refusal(entry('cut', here, whole))).toBe('')
   })
   test('under 1.2 m nothing is asked, and the spoil still keeps off', () => {
-    const low = issued({ ...smallPlan, grades: smallPlan.grades.map((g) => ({ ...g, top: g.toe + 0.7 })) })
+    const low = today({ ...smallPlan, grades: smallPlan.grades.map((g) => ({ ...g, top: g.toe + 0.7 })) })
     expect(cutDepth(layoutOf(low), 6)).toBeLessThan(1.2)
     expect(judge(low, 'cut', here, {})?.verdict).toBe('ok')
     expect(judge(low, 'cut', here, { spoil: 0.3 })?.verdict).toBe('out')

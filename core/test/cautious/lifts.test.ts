@@ -1,10 +1,10 @@
 // Rule table 2, held against hand-worked cases: each says what it rests on. Earlier revisions keep table 1 (record-truth and edges).
-import { issued, type LiftData, layOut, limitsOf, type Plan, plantRule, readPlan, statusOf } from '@stone-tally/core'
+import { type LiftData, layOut, limitsOf, type Plan, plantRule, readPlan, statusOf } from '@stone-tally/core'
 import * as fc from 'fast-check'
 import { entry, plain, smallPlan } from '../plans'
 import { Site } from '../site'
 import { at, planOn, unitNamed } from '../walls'
-import { judge, plan } from './wall'
+import { judge, plan, today } from './wall'
 
 const baskets = planOn([at(0, 0), at(9, 0)], false, { system: 'gabion', unit: unitNamed('basket-2x1x1') })
 
@@ -19,7 +19,7 @@ describe('lifts: no thicker than the plant reaches, whatever the height of the u
   test('a metre behind a basket with a hand tamper and two passes is out on both counts; it was ok under table 1', () => {
     const wrong = { thickness: 1, passes: 2, plant: 'hand-tamper' } as const
     expect(lift(wrong, baskets)?.verdict).toBe('ok')
-    expect(lift(wrong, issued(baskets))).toMatchObject({
+    expect(lift(wrong, today(baskets))).toMatchObject({
       verdict: 'out',
       text: 'lift 1000 mm, limit 75 mm with a hand tamper; 2 passes with a hand tamper, at least 4',
     })
@@ -96,7 +96,7 @@ describe('lifts: no thicker than the plant reaches, whatever the height of the u
 })
 
 describe('what a drawing sets itself', () => {
-  const own = (...limits: { limit: string; value: number; source: string }[]): Plan => issued({ ...smallPlan, rules: { limits } })
+  const own = (...limits: { limit: string; value: number; source: string }[]): Plan => today({ ...smallPlan, rules: { limits } })
   test('compaction, lifts, level and passes, each with where it says so', () => {
     const of = own(
       { limit: 'compaction', value: 98, source: 'S-3, note 4' },

@@ -1,9 +1,9 @@
 // Rule table 2: a release waits for everything that belongs to it, and the final for everything.
-import { type CheckData, densityReport, doubtful, type Entry, issued, owedBefore, type Plan, reduceBook, statusOf } from '@stone-tally/core'
+import { type CheckData, densityReport, doubtful, type Entry, owedBefore, type Plan, reduceBook, statusOf } from '@stone-tally/core'
 import { build, good, groundOf } from '../build'
 import { entry, layoutOf, plain, SIGNED, smallPlan } from '../plans'
 import { Site } from '../site'
-import { judge, plan } from './wall'
+import { judge, plan, today } from './wall'
 
 const release = (stage: string, section?: string, course?: number) =>
   entry('release', { stage, section, course }, { decision: 'released', reason: 'seen', signature: SIGNED }, { role: 'inspector' })
@@ -83,14 +83,14 @@ describe('density tests', () => {
     expect(seen({ untestable: 'oversize' })).toMatch(/data.oversize: is missing/)
     expect(seen({ untestable: 'oversize', oversize: 30 })).toMatch(/30 % of coarse stones can be tested/)
     expect(seen({ untestable: 'oversize', oversize: 31 })).toBe('')
-    const open = new Site(issued({ ...smallPlan, pad: { ...smallPlan.pad, material: 'open-graded' } } as Plan))
+    const open = new Site(today({ ...smallPlan, pad: { ...smallPlan.pad, material: 'open-graded' } } as Plan))
       .work('services')
       .work('set-out')
       .release('set-out')
     expect(seen({ untestable: 'open-graded' }, open)).toBe('')
   })
   test('concrete is not compacted: one pour, no passes, no density', () => {
-    const concrete: Plan = issued({ ...smallPlan, pad: { ...smallPlan.pad, material: 'lean-concrete' } })
+    const concrete: Plan = today({ ...smallPlan, pad: { ...smallPlan.pad, material: 'lean-concrete' } })
     const site = new Site(concrete)
       .work('services')
       .work('set-out')

@@ -1,9 +1,11 @@
 import { type Entry, issued, type Plan, verdictOf, type WallState } from '@stone-tally/core'
 import { entry, plain, smallPlan, stateOf } from '../plans'
 
+/** A plan as it would be issued today, its engineer named. */
+export const today = (of: Plan): Plan => issued({ ...of, engineerBy: 'E. Record, licence 4711' })
 /** The small wall of the tests as it would be issued today, and one that is taller. */
-export const plan: Plan = issued(smallPlan)
-export const tall: Plan = issued({ ...smallPlan, grades: smallPlan.grades.map((g) => ({ ...g, top: g.top + 1.3 })) })
+export const plan: Plan = today(smallPlan)
+export const tall: Plan = today({ ...smallPlan, grades: smallPlan.grades.map((g) => ({ ...g, top: g.top + 1.3 })) })
 
 const states = new Map<Plan, WallState>()
 /** How an entry is judged under a plan; each plan is laid out once. */

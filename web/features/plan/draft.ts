@@ -17,6 +17,8 @@ import {
   type UnitSystem,
 } from '@stone-tally/core'
 
+import { frontRead, holdsRead, rulesRead, surroundingsOf } from './surroundings'
+
 /** Which line of the plan in force a typed line stands for; a new line has none. */
 interface Was {
   was?: number
@@ -28,6 +30,13 @@ export interface Draft {
   site: string
   drawing: string
   engineer: string
+  engineerBy: string
+  /** Ids with commas; `none`: nothing; empty: not said. */
+  holds: string
+  frontSlope: string
+  frontErodible: '' | 'yes' | 'no'
+  frost: string
+  limits: ({ limit: string; value: string; source: string } & Was)[]
   system: string
   unit: string
   length: string
@@ -63,6 +72,12 @@ export function emptyDraft(units: UnitSystem): Draft {
     site: '',
     drawing: '',
     engineer: '',
+    engineerBy: '',
+    holds: '',
+    frontSlope: '',
+    frontErodible: '',
+    frost: '',
+    limits: [],
     system: SYSTEMS[0]?.id ?? '',
     unit: SYSTEMS[0]?.units[0]?.id ?? '',
     length: '',
@@ -80,7 +95,7 @@ export function emptyDraft(units: UnitSystem): Draft {
     padLift: l(0.1),
     minRun: l(1.2),
     behind: l(1),
-    slope: '0.5',
+    slope: '1.5',
     stone: l(0.3),
     pipe: l(0.1),
     fall: '1',
@@ -105,6 +120,7 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     site: plan.site,
     drawing: plan.drawing ?? '',
     engineer: plan.engineer ?? '',
+    ...surroundingsOf(plan, units),
     system: plan.system,
     unit: plan.unit.id,
     length: l(plan.length),
@@ -199,7 +215,10 @@ const FIELD: Record<string, string> = {
 const draftField = (field: string) =>
   FIELD[field] ??
   (field.startsWith('embedment') ? 'embedFixed' : undefined) ??
-  field.replace(/^drain\.outlets/, 'outlets').replace(/\[(\d+)\]/g, '.$1')
+  field
+    .replace(/^drain\.outlets/, 'outlets')
+    .replace(/^rules\.limits/, 'limits')
+    .replace(/\[(\d+)\]/g, '.$1')
 
 /**
  * What was typed, as a plan the core has checked and laid out; problems carry the path of the draft's field.
@@ -269,6 +288,10 @@ export function planOf(
     site: words('site', base?.site) ?? '',
     drawing: words('drawing', base?.drawing),
     engineer: words('engineer', base?.engineer),
+    engineerBy: words('engineerBy', base?.engineerBy),
+    holds: draft.holds === (shown?.holds ?? '') ? base?.holds : holdsRead(draft.holds),
+    front: frontRead(draft, shown, base?.front, number),
+    frost: draft.frost === (shown?.frost ?? '') ? base?.frost : draft.frost.trim() ? metres('frost', draft.frost) : undefined,
     top: draft.topStyle === (shown?.topStyle ?? 'stepped') ? base?.top : { ...base?.top, style: draft.topStyle },
     waste: waste
       ? undefined
@@ -330,7 +353,7 @@ export function planOf(
       from: i === 0 ? 0 : (ends[i - 1] ?? 0),
       to: ends[i] ?? length,
     })),
-    rules: openCourses === undefined ? base?.rules : { ...base?.rules, openCourses },
+    rules: rulesRead(draft, shown, openCourses === undefined ? base?.rules : { ...base?.rules, openCourses }, units, problems),
   }
   if (problems.length > 0) return failAll(problems)
   // What is undefined was left out: the plan's own JSON has no such key.
@@ -362,67 +385,4 @@ export function planOf(
     const fixed = edited([...base.embedment], 'fixed', 'embedFixed', () => ({ kind: 'fixed', depth: metres('embedFixed', draft.embedFixed) }))
     return edited(fixed, 'fraction', 'embedShare', () => ({ kind: 'fraction', fraction: percent('embedShare', share) }))
   }
-}
-
-/** What a field of the draft is called on the form, its lines counted from 1. */
-const LABEL: Readonly<Record<string, string>> = {
-  name: 'Name',
-  site: 'Site',
-  drawing: 'Drawing',
-  engineer: 'Engineered plan, by',
-  unit: 'Unit',
-  length: 'Length',
-  grades: 'Grades',
-  'grades.station': 'Grade: station',
-  'grades.toe': 'Grade: toe',
-  'grades.top': 'Grade: top',
-  benchmarkName: 'Benchmark',
-  benchmark: 'Elevation of the benchmark',
-  embedFixed: 'Bury at least',
-  embedShare: 'Bury at least, % of height',
-  padMaterial: 'Pad material',
-  padThickness: 'Pad thickness',
-  padWidth: 'Pad width',
-  padLift: 'Pad lift at most',
-  minRun: 'Shortest step',
-  behind: 'Room behind units',
-  slope: 'Cut leans back',
-  stone: 'Stone behind units',
-  pipe: 'Pipe diameter',
-  fall: 'Fall',
-  outlets: 'Outlets',
-  'outlets.station': 'Outlet: station',
-  'outlets.invert': 'Outlet: invert',
-  'grid.course': 'Geogrid: course',
-  'grid.length': 'Geogrid: length',
-  'grid.type': 'Geogrid: type',
-  sections: 'Sections',
-  'sections.id': 'Section: name',
-  'sections.from': 'Section: starts at',
-  'sections.to': 'Section: ends at',
-  openCourses: 'Open courses allowed',
-  topStyle: 'The top',
-  wasteUnits: 'Units ordered above',
-  wasteStone: 'Stone ordered above',
-  wasteGrid: 'Geogrid ordered above',
-  alignment: 'The line (Set-out)',
-  openings: 'Openings (Set-out)',
-  obstacles: 'Obstacles (Set-out)',
-  references: 'References (Set-out)',
-  water: 'Water',
-  gridRolls: 'Rolls (Layers)',
-}
-
-/**
- * A field of the draft in the words of the form.
- *
- * @example fieldLabel('sections.1.to') // 'Section 2: ends at'
- */
-export function fieldLabel(field: string): string {
-  const line = /^(\w+)\.(\d+)(?:\.(.+))?$/.exec(field)
-  if (!line) return LABEL[field] ?? LABEL[field.split(/[.[]/)[0] ?? ''] ?? field
-  const [, list, at, rest] = line
-  const label = LABEL[rest ? `${list}.${rest}` : `${list}`] ?? LABEL[list as string] ?? (list as string)
-  const n = Number(at) + 1
-  return label.includes(':') ? label.replace(':', ` ${n}:`) : `${label}, no. ${n}`
 }

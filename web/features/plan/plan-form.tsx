@@ -24,7 +24,9 @@ import { useWidth } from '@/ui/drawing/use-width'
 import { takeHanded } from '@/ui/handed'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
-import { type Draft, draftAlong, draftOf, emptyDraft, fieldLabel, planAlong, planOf } from './draft'
+import { type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf } from './draft'
+import { fieldLabel } from './labels'
+import { DrawingLimits, Surroundings } from './surroundings-part'
 
 const Grid = styled.div`display: grid; gap: 12px 16px; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); align-items: start;`
 const Part = styled.fieldset`border: 0; border-top: 2px solid var(--ink); padding: 12px 0 0; margin: 0; min-width: 0; display: grid; gap: 12px; legend { font: 650 18px/1 'Archivo Variable', sans-serif; padding: 0 12px 0 0; }`
@@ -152,8 +154,10 @@ export function PlanForm({
               {text('site', 'Site')}
               {wall?.plan.alignment || line ? null : text('length', `Length, ${u}`)}
               {text('drawing', 'Drawing')}
-              {text('engineer', 'Engineered plan, by', 'needed above the height your code allows')}
+              {text('engineer', 'Engineered plan', 'number; needed above the height your code allows')}
+              {text('engineerBy', 'Its engineer', 'name, with licence or reference')}
             </Grid>
+            <Surroundings control={control} text={text} u={u} />
             <Controller
               control={control}
               name="unit"
@@ -265,6 +269,13 @@ export function PlanForm({
               </div>
             </Lines>
             <Grid>{text('openCourses', 'Open courses allowed')}</Grid>
+          </Part>
+          <Part>
+            <legend>Limits the drawing sets</legend>
+            <p>Where the drawing asks for other limits than the rules, it rules; never for the safety of people.</p>
+            <Lines>
+              <DrawingLimits control={control} text={text} units={typedIn} />
+            </Lines>
           </Part>
           <Part>
             <legend>Ordered above what is built</legend>

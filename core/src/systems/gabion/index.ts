@@ -76,6 +76,7 @@ export const gabion: WallSystem = {
       ? [{ id: 'lean', message: `The baskets lean ${lean.toFixed(1)}° into the slope; 6° is usual. A steeper face needs the engineer's word.` }]
       : []
   },
+  engineered: (_plan, rows) => (rows > 1 ? [`${rows} rows of baskets stand on the depth of one`] : []),
   quantities: count,
   outline: (u) => ({
     body: [

@@ -1,0 +1,62 @@
+import { said } from '../base/said'
+import { below } from '../geometry'
+import { HOLDS_NAMES, type Plan } from '../plan'
+import { limitsOf } from '../rules'
+import type { WallSystem } from '../systems'
+import type { PadStep } from './base-steps'
+import type { Course } from './rows'
+
+/**
+ * Greatest height of the wall as built, m: from the bottom of the pad (or the underside of the first course, where the rules say so) to
+ * the top of the cap, at the station where it is highest. What is buried pushes as what is seen does.
+ *
+ * @example builtHeight(plan, steps, tops) // { height: 1.75, station: 12 }
+ */
+export function builtHeight(plan: Plan, steps: readonly PadStep[], tops: readonly PadStep[]): { height: number; station: number } {
+  const down = plan.rules?.heightFrom === 'first-course' ? 0 : plan.pad.thickness
+  let most = { height: 0, station: 0 }
+  for (const s of steps) {
+    for (const t of tops) {
+      const from = Math.max(s.start, t.start)
+      if (Math.min(s.end, t.end) - from <= 1e-6) continue
+      const height = t.elevation + plan.unit.capHeight - (s.elevation - down)
+      if (height > most.height + 1e-9) most = { height, station: from }
+    }
+  }
+  return most
+}
+
+/** Rows of units that stand on one another where there are most. */
+function rowsOn(steps: readonly PadStep[], courses: readonly Course[]): number {
+  return Math.max(0, ...steps.map((s) => courses.filter((c) => c.stretches.some((x) => x.from < s.end - 1e-6 && x.to > s.start + 1e-6)).length))
+}
+
+/**
+ * Why this wall is an engineer's, in words; empty where a crew may build it by the rules alone. Rule table 2.
+ *
+ * @example engineerReasons(plan, system, steps, tops, courses) // ['it stands 1.75 m high at 12.00, over the 1.2 m …']
+ */
+export function engineerReasons(
+  plan: Plan,
+  system: WallSystem,
+  steps: readonly PadStep[],
+  tops: readonly PadStep[],
+  courses: readonly Course[],
+): readonly string[] {
+  const limits = limitsOf(plan)
+  const built = builtHeight(plan, steps, tops)
+  const limit = plan.rules?.engineeredAbove ?? limits.engineeredAbove.value
+  const from = plan.rules?.heightFrom === 'first-course' ? 'the underside of the first course' : 'the bottom of the pad'
+  const reasons: string[] = []
+  if (below(limit, built.height))
+    reasons.push(`it stands ${said.length(built.height, 2)} from ${from} to its top at ${said.station(built.station)}, over ${said.given(limit)}`)
+  for (const h of plan.holds ?? []) reasons.push(`it has to do with ${HOLDS_NAMES[h]}`)
+  const rows = rowsOn(steps, courses)
+  reasons.push(...(system.engineered?.(plan, rows) ?? []))
+  // Units alone, without layers behind them, stand by their weight over their depth.
+  const standing = built.height - (plan.rules?.heightFrom === 'first-course' ? 0 : plan.pad.thickness)
+  const slender = standing / plan.unit.depth
+  if (plan.grid.length === 0 && slender > limits.slenderness.value + 1e-6)
+    reasons.push(`it is ${slender.toFixed(1)} times as high as its units are deep, over ${limits.slenderness.value}`)
+  return reasons
+}

@@ -1,0 +1,103 @@
+import { HOLDS, HOLDS_NAMES, PLAN_MAY_NAMES, smallUnit, type UnitSystem } from '@stone-tally/core'
+import type { ReactNode } from 'react'
+import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
+import { Check, Choice, Quiet, Row } from '@/ui/controls'
+import type { Draft } from './draft'
+
+const NONE = 'none'
+type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
+
+/** What stands round the wall: asked, because each of these makes it an engineer's. */
+export function Surroundings({ control, text, u }: { control: Control<Draft>; text: Text; u: string }) {
+  return (
+    <>
+      <Controller
+        control={control}
+        name="holds"
+        render={({ field }) => {
+          const given = field.value === '' || field.value === NONE ? [] : field.value.split(',')
+          const put = (list: readonly string[]) => field.onChange(list.join(','))
+          return (
+            <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
+              <legend style={{ font: 'inherit', padding: 0 }}>Above, beside and at it: what applies?</legend>
+              <Row style={{ gap: '4px 24px' }}>
+                {HOLDS.map((h) => (
+                  <Check key={h} checked={given.includes(h)} onChange={(on) => put(on ? [...given, h] : given.filter((x) => x !== h))}>
+                    {HOLDS_NAMES[h].replace(/^./, (c) => c.toUpperCase())}
+                  </Check>
+                ))}
+                <Check checked={field.value === NONE} onChange={(on) => field.onChange(on ? NONE : '')}>
+                  Nothing of these
+                </Check>
+              </Row>
+            </fieldset>
+          )
+        }}
+      />
+      <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(190px, 1fr))', gap: 12 }}>
+        {text('frontSlope', 'Ground in front falls, down per 1 out', '0 where it is level')}
+        {text('frost', `Frost depth of the place, ${u}`, 'from the local code')}
+      </div>
+      <Controller
+        control={control}
+        name="frontErodible"
+        render={({ field }) => (
+          <Choice
+            label="The ground in front"
+            value={field.value as 'yes' | 'no'}
+            options={[
+              ['no', 'Stays'],
+              ['yes', 'Can wash or wear away'],
+            ]}
+            onChange={field.onChange}
+          />
+        )}
+      />
+    </>
+  )
+}
+
+/** Limits the drawing sets itself, each with where it says so. */
+export function DrawingLimits({ control, text, units }: { control: Control<Draft>; text: Text; units: UnitSystem }) {
+  const limits = useFieldArray({ control, name: 'limits' })
+  const unit = (limit: string) => {
+    const of = PLAN_MAY_NAMES[limit]?.[1]
+    return of === 'length' ? smallUnit(units) : (of ?? '')
+  }
+  return (
+    <>
+      {limits.fields.map((f, i) => (
+        <div className="line" key={f.id}>
+          <Controller
+            control={control}
+            name={`limits.${i}.limit`}
+            render={({ field }) => (
+              <label style={{ display: 'grid', gap: 4 }}>
+                Limit
+                <select {...field} style={{ minHeight: 48, font: 'inherit' }}>
+                  {Object.entries(PLAN_MAY_NAMES).map(([id, [title]]) => (
+                    <option key={id} value={id}>
+                      {title}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            )}
+          />
+          <Controller
+            control={control}
+            name={`limits.${i}.limit`}
+            render={({ field }) => <>{text(`limits.${i}.value`, `Value, ${unit(field.value)}`)}</>}
+          />
+          {text(`limits.${i}.source`, 'Drawing or specification, note')}
+          <Quiet onPress={() => limits.remove(i)} aria-label="Remove this limit">
+            ✕
+          </Quiet>
+        </div>
+      ))}
+      <div>
+        <Quiet onPress={() => limits.append({ limit: 'compaction', value: '', source: '' })}>Add a limit the drawing sets</Quiet>
+      </div>
+    </>
+  )
+}
