@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { type Entry, layOut, ok, type Role, readPlanFile } from '@stone-tally/core'
+import { type Entry, issued, layOut, ok, type Role, readPlanFile } from '@stone-tally/core'
 import { type Kysely, sql } from 'kysely'
 import { addPerson, type Person } from '../web/server/accounts'
 import { type Database, database } from '../web/server/database'
@@ -199,7 +199,7 @@ export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
     const made = known ? ok(known) : await createWall(foreman, plan, begun - (file === 'queue-lane-wall' ? 30 : 6) * day)
     if (!made.ok) throw new Error(`${file}: ${made.problems[0]?.message}`)
     first ||= made.value.id
-    const laid = layOut(plan)
+    const laid = layOut(issued(plan))
     if (!laid.ok) throw new Error(`${file}: ${laid.problems[0]?.message}`)
     if (file === 'queue-lane-wall') await tell(made.value.id, file, tellStory(laid.value), people, begun, 20)
     if (file === 'ticket-booth-wall') await tell(made.value.id, file, tellPad(laid.value), people, begun, 4)

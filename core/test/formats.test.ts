@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import {
   type ChainedEntry,
   decodeText,
+  entriesJsonSchema,
   linkOf,
   planHash,
   type RecordFile,
@@ -34,6 +35,7 @@ describe('plan file', () => {
   })
   test('the published schema is the one in force', () => {
     expect(JSON.parse(readFileSync('docs/formats/tally.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(tallyJsonSchema())))
+    expect(JSON.parse(readFileSync('docs/formats/entries.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(entriesJsonSchema())))
   })
 })
 

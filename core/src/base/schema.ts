@@ -175,18 +175,26 @@ function describe(d: yup.SchemaFieldDescription): Record<string, unknown> {
     const inner = (d as yup.SchemaInnerTypeDescription).innerType
     const min = param('min', 'min')
     const items = inner && !Array.isArray(inner) ? describe(inner) : {}
-    return { type: 'array', items, ...(typeof min === 'number' && min > 0 ? { minItems: min } : {}) }
+    const max = param('max', 'max')
+    return {
+      type: 'array',
+      items,
+      ...(typeof min === 'number' && min > 0 ? { minItems: min } : {}),
+      ...(typeof max === 'number' ? { maxItems: max } : {}),
+    }
   }
   const oneOf = 'oneOf' in d ? (d.oneOf as unknown[]) : []
   const type = d.type === 'number' && tests.some((t) => t.name === 'integer') ? 'integer' : d.type === 'mixed' ? undefined : d.type
   const low = param('min', 'min')
   const high = param('max', 'max')
+  const pattern = param('matches', 'regex')
   const pair = d.type === 'string' ? (['minLength', 'maxLength'] as const) : (['minimum', 'maximum'] as const)
   return {
     ...(type ? { type } : {}),
     ...(oneOf.length > 0 ? { enum: oneOf } : {}),
     ...(typeof low === 'number' ? { [pair[0]]: low } : {}),
     ...(typeof high === 'number' ? { [pair[1]]: high } : {}),
+    ...(pattern instanceof RegExp ? { pattern: pattern.source } : {}),
   }
 }
 

@@ -3,7 +3,7 @@ import { fail, failAll, ok, type Result } from '../base/result'
 import { choice, list, optionalQuantity, optionalText, quantity, read, record, text, toJsonSchema, yup } from '../base/schema'
 import { layOut } from '../layout'
 import { type Plan, planSchema, readPlan } from '../plan'
-import { type ChainedEntry, type ChainReport, entrySchema, planHash, type RevisionData, verifyChain } from '../record'
+import { type ChainedEntry, type ChainReport, entrySchema, KINDS, planHash, type RevisionData, verifyChain } from '../record'
 
 /** Largest file taken in, bytes. */
 export const FILE_LIMIT = 20 * 1024 * 1024
@@ -115,6 +115,14 @@ export const tallyJsonSchema = () => ({
   $schema: 'https://json-schema.org/draft/2020-12/schema',
   title: 'Stone Tally file: a plan, or the record of a wall',
   oneOf: [toJsonSchema(planFileSchema), toJsonSchema(recordFileSchema)],
+})
+
+/** The published JSON Schema of an entry's `data`, kind by kind. @example entriesJsonSchema().properties.lift */
+export const entriesJsonSchema = () => ({
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'Stone Tally: what an entry of each kind carries in "data"',
+  type: 'object',
+  properties: Object.fromEntries(KINDS.map((k) => [k.kind, toJsonSchema(k.schema as yup.AnySchema)])),
 })
 
 export const sameJson = (a: unknown, b: unknown) => canonical(a) === canonical(b)
