@@ -154,6 +154,7 @@ export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
   } else {
     say({ who: 'crew', kind: 'weather', where: {}, data: { rain: 6.5, low: 4, wind: 26 }, instrument: mast })
     say({ who: 'crew', kind: 'weather', where: {}, data: { rain: 14, low: 2, wind: 30, expected: true } })
+    say({ who: 'foreman', kind: 'look', where: {}, data: { by: 'Mara Quill', safe: true, seen: 'wet at the foot, no cracks, water led out' } })
     say({
       who: 'crew',
       kind: 'cut',

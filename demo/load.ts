@@ -118,6 +118,23 @@ const planOf = (name: string) => {
 async function tell(wall: string, name: string, told: readonly Told[], people: ReadonlyMap<Role, Person>, now: number, days: number) {
   const times = workingTimes(told.length, now, days)
   const named = new Map<string, string>()
+  // Before anyone goes in, the foreman looks at the trench, every morning.
+  const mornings = [...new Set(times.map((t) => Math.floor(t / 86_400_000)))].map((d) => d * 86_400_000 + 6.5 * 3_600_000)
+  const looked = await recordEntries(
+    wall,
+    people.get('foreman') as Person,
+    mornings.map((at, k) => ({
+      id: demoId(at, `${name} look`, k),
+      wall,
+      revision: 1,
+      at: new Date(at).toISOString(),
+      kind: 'look',
+      where: {},
+      data: { by: 'Mara Quill', safe: true, seen: ['sides dry, no cracks', 'damp at the foot, no cracks', 'spoil a metre off, ladder in'][k % 3] },
+    })),
+    now,
+  )
+  for (const o of looked) if (!o.ok) throw new Error(`demo look: ${o.problems[0]?.message}`)
   for (let i = 0; i < told.length; ) {
     // Runs of one person's facts go as one batch, as a device that was out of reach would send them.
     const who = told[i]?.who

@@ -45,6 +45,7 @@ const allOf = (s: Step) =>
   s.stage.work.type === 'check'
     ? {
         confirmed: s.stage.work.items.map((i) => i.id),
+        ...(s.stage.work.until ? { until: '2099-12-31' } : {}),
         ...(s.stage.work.measures ? { measured: s.stage.work.measures.map((m) => ({ id: m.id, value: m.most ? 0.035 : 0.18 })) } : {}),
       }
     : {}

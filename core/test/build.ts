@@ -59,6 +59,10 @@ export const groundOf = (layout: Layout, section: string, soil: object = FIRM_CL
       ]
 }
 
+/** The trench looked at this morning, and safe. */
+export const morningLook = (more: object = {}, at = '2026-05-20T07:00:00Z') =>
+  entry('look', {}, { by: 'Rhea Moss', safe: true, seen: 'sides dry, no cracks', ...more }, { at })
+
 /** The good entries for a step. */
 export function good(step: Step, layout?: Layout): Entry[] {
   if (layout && step.stage.needs && step.section) return [...groundOf(layout, step.section), ...good(step)]
@@ -68,6 +72,7 @@ export function good(step: Step, layout?: Layout): Entry[] {
       return [
         entry('check', where, {
           confirmed: step.stage.work.items.map((i) => i.id),
+          ...(step.stage.work.until ? { until: '2026-12-31' } : {}),
           ...(step.stage.work.measures ? { measured: step.stage.work.measures.map((m) => ({ id: m.id, value: m.most ? 0.04 : 0.2 })) } : {}),
         }),
       ]
@@ -103,6 +108,7 @@ export function build(layout: Layout) {
     expect(judged.value?.verdict ?? 'ok').toBe('ok')
     state = advance(state, { seq: ++seq, receivedAt: '', entry: e })
   }
+  if (tableOf(layout.plan) > 1) put(morningLook())
   for (let guard = 0; guard < 2000; guard++) {
     const step = layout.plan.sections.map((s) => nextStep(state, s.id)).find((s) => s && !AFTER.has(s.stage.id)) ?? nextStep(state)
     if (!step) return { state, order }

@@ -1,14 +1,15 @@
-import { admit, advance, type Entry, emptyState, type Plan, say, stepKey, type WallState } from '@stone-tally/core'
-import { good } from './build'
+import { admit, advance, type Entry, emptyState, type Plan, say, stepKey, tableOf, type WallState } from '@stone-tally/core'
+import { good, morningLook } from './build'
 import { entry, layoutOf, NOW, SIGNED } from './plans'
 
 /** Records entries one after another, each through the gates; fails with the reason when one is refused. */
 export class Site {
   state: WallState
+  readonly entries: Entry[] = []
   constructor(plan?: Plan) {
     this.state = emptyState([layoutOf(plan)])
+    if (plan && tableOf(plan) > 1) this.put(morningLook())
   }
-  readonly entries: Entry[] = []
   put(...entries: Entry[]): this {
     for (const e of entries) {
       const judged = admit(this.state, e, NOW)

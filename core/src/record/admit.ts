@@ -2,6 +2,7 @@ import { fail, failAll, ok, type Problem, type Result } from '../base/result'
 import { said } from '../base/said'
 import { optionalQuantity, optionalRecord, optionalText, quantity, read, record, text, yup } from '../base/schema'
 import { holdPoint, ROLES, type Role, tableOf } from '../rules'
+import { dailyNeeds, fillHeld } from './daily'
 import type { Entry, RecordedEntry, Verdict } from './entry'
 import { contextOf, isPlaced, live, statusOf, verdictOf } from './fold'
 import { barriers, openFindings, openStops, titleOf } from './gate'
@@ -112,6 +113,17 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
         ),
       )
     }
+  }
+  // A correction is made at the desk; whatever else is recorded here was done in the trench.
+  const daily = entry.supersedes ? [] : dailyNeeds(state, step, entry.at)
+  if (daily.length > 0) return failAll(daily.map((n) => ({ field: 'where', message: n.message })))
+  if (entry.kind === 'lift' && !entry.supersedes && !(entry.data as LiftData).looked?.trim()) {
+    const held = fillHeld(state, step, entry.at)
+    if (held)
+      return fail(
+        'data.looked',
+        `is missing; the weather was ${held}. Frozen or soaked fill is taken off or let drain first: say who looked at it and what was done`,
+      )
   }
   const amount = checkAmount(state, entry, step)
   return amount.ok ? ok(verdictOf(state, entry)) : amount

@@ -13,6 +13,7 @@ export const groundStages: readonly Stage[] = [
     work: {
       type: 'check',
       detail: 'Locate ticket or permit number',
+      until: 'Last day of the ticket',
       items: [
         { id: 'located', text: 'All services located by their owners' },
         { id: 'marked', text: 'Marked on the ground and on the plan' },

@@ -25,7 +25,13 @@ export interface CheckMeasure {
 
 /** What is recorded in a stage. */
 export type Work =
-  | { readonly type: 'check'; readonly items: readonly CheckItem[]; readonly measures?: readonly CheckMeasure[]; readonly detail?: string }
+  | {
+      readonly type: 'check'
+      readonly items: readonly CheckItem[]
+      readonly measures?: readonly CheckMeasure[]
+      readonly detail?: string
+      readonly until?: string
+    }
   | {
       readonly type: 'readings'
       readonly target: ReadingTarget

@@ -72,7 +72,8 @@ describe('the cut', () => {
             { plant: Math.max(0, d.plant - by) },
             { ladder: d.ladder + by },
             { by: '' },
-            { shored: false, benched: false },
+            // Benches taken away where the side is steep; a side that is laid back needs none.
+            ...(d.slope < 0.7 ? [{ shored: false, benched: false }] : []),
           ])
             expect(cut({ ...d, ...worse })?.verdict).toBe('out')
         },

@@ -2,7 +2,7 @@ import { HOLDS, HOLDS_NAMES, PLAN_MAY_NAMES, smallUnit, type UnitSystem } from '
 import type { ReactNode } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
 import { Check, Choice, Quiet, Row } from '@/ui/controls'
-import type { Draft } from './draft'
+import type { Draft } from './draft-fields'
 
 const NONE = 'none'
 type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode

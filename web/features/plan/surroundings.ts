@@ -10,7 +10,7 @@ import {
   smallUnit,
   type UnitSystem,
 } from '@stone-tally/core'
-import type { Draft } from './draft'
+import type { Draft } from './draft-fields'
 
 /** What stands round the wall and what its drawing sets itself, as texts of the form. */
 export type Surroundings = Pick<Draft, 'engineerBy' | 'holds' | 'frontSlope' | 'frontErodible' | 'frost' | 'limits'>

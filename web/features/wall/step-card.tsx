@@ -8,6 +8,7 @@ import { usePreferences } from '@/ui/preferences'
 import { DiaryList } from './diary'
 import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel, UnmatchedPanel } from './gate'
 import { PhotoStrip } from './photos'
+import { TodayPanel, useDaily } from './today'
 import { isTyping } from './typed'
 import { UnitLevelPanel } from './unit-level'
 import type { Fact, Me, RecordResult } from './use-wall'
@@ -54,7 +55,11 @@ export function StepCard({
   const Panel = PANELS[step.stage.work.type]
   const kind = KINDS.find((k) => k.work === step.stage.work.type)?.kind ?? ''
   const mayDo = mayRecord(me.role, kind)
-  const blocked = recheck ? false : barriers(state, step).length > 0
+  const today = useDaily(state, step)
+  const gated = recheck ? false : barriers(state, step).length > 0
+  // What has to be done anew each day stands before the work, a re-check included; a step that is done asks for nothing.
+  const waits = !gated && today.length > 0 && (status.state !== 'done' || recheck !== undefined)
+  const blocked = gated || waits
   // Weather is said where fill is placed.
   const weather = step.stage.work.type === 'lifts' && status.state !== 'done' ? weatherOf(state) : undefined
   const cautions = weather?.now ? weatherCautions(weather.now, weather.expected) : []
@@ -91,7 +96,8 @@ export function StepCard({
         onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station, offset: e.entry.where.offset })}
       />
       <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
-      {blocked ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
+      {waits ? <TodayPanel needs={today} me={me} record={record} wall={wall} /> : null}
+      {gated ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
       {Panel && !blocked && (status.state !== 'done' || recheck || isTyping(`${step.key}`)) && mayDo && !unitRecheck ? (
         <Panel
           key={`w${step.key}`}

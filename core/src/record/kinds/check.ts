@@ -11,6 +11,8 @@ export const checkData = record({
   /** Items that do not apply here, as the person says. */
   none: optionalList(text(40), 40),
   detail: optionalText(200),
+  /** The last day of a locate ticket. */
+  until: optionalText(10).matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2026-05-31'),
   measured: optionalList(record({ id: text(40), value: quantity({ min: -1, max: 10, unit: 'm' }) }), 10),
 })
 export type CheckData = InferType<typeof checkData>
@@ -22,6 +24,7 @@ export const check = defineKind<CheckData>({
   work: 'check',
   check(entry, { stage, layout }) {
     if (stage?.work.type !== 'check' || tableOf(layout.plan) === 1) return ok(true)
+    if (stage.work.until && entry.data.until === undefined) return fail('data.until', `is missing; say ${stage.work.until.toLowerCase()}`)
     const { none = [], confirmed } = entry.data
     for (const [i, id] of none.entries()) {
       const item = stage.work.items.find((x) => x.id === id)
@@ -51,7 +54,8 @@ export const check = defineKind<CheckData>({
       const got = entry.data.measured?.find((x) => x.id === m.id)
       return got ? [`${m.text.toLowerCase()} ${formatSigned(got.value, reader.units)}`] : []
     })
-    const detail = entry.data.detail ? ` (${entry.data.detail})` : ''
+    const until = entry.data.until ? `, until ${entry.data.until}` : ''
+    const detail = entry.data.detail || until ? ` (${entry.data.detail ?? ''}${until})`.replace('(, ', '(') : ''
     return `${stage.title}: ${[...names, ...none, ...sizes].join('; ') || 'nothing confirmed'}${detail}`
   },
 })

@@ -7,6 +7,7 @@ import { obstruction, padChoice, weather } from './dig'
 import { geogrid } from './geogrid'
 import type { EntryKind } from './kind'
 import { lift } from './lift'
+import { look } from './look'
 import { gradation, roll } from './materials'
 import { photo } from './photo'
 import { pipe } from './pipe'
@@ -32,6 +33,7 @@ export const KINDS: readonly EntryKind[] = [
   soilReport,
   undercut,
   clearance,
+  look,
   padChoice,
   lift,
   curve,
@@ -63,6 +65,7 @@ export { OBSTRUCTIONS, type ObstructionData, type PadChoiceData, WAYS, type Weat
 export type { GeogridData } from './geogrid'
 export type { Context, EntryKind } from './kind'
 export { type LiftData, PLANT_NAMES } from './lift'
+export type { LookData } from './look'
 export type { GradationData, RollData } from './materials'
 export { PHOTO_LIMIT, PHOTO_TYPES, type PhotoData } from './photo'
 export { PIPE_ENDS, type PipeData } from './pipe'

@@ -105,6 +105,7 @@ export const lift = defineKind<LiftData>({
     const how = [
       d.soil ? `, ${d.soil}` : '',
       d.loose == null ? '' : `, placed ${formatSmall(d.loose, reader.units)} loose`,
+      d.looked ? `, looked at first: ${d.looked}` : '',
       d.near == null ? '' : `, no nearer than ${formatSmall(d.near, reader.units)} to the face`,
     ].join('')
     if (d.poured) return `${stage?.title ?? 'Lift'}: poured${over}, ${formatSmall(d.thickness, reader.units)}`

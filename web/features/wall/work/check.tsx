@@ -36,6 +36,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const mayNot = tableOf(state.layout.plan) > 1
   const setTicked = (list: readonly string[]) => setTicks(list.join(','))
   const { v: sizes, set: setSizes, letGo: noSizes } = useTypedForm<Readonly<Record<string, string>>>(`${step.key}|${recheck?.id ?? ''}|${units}`, {})
+  const [until, setUntil, noUntil] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'until')
   const [detail, setDetail, noDetail] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'detail')
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async (confirmed: readonly string[]) => {
@@ -54,6 +55,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
         data: {
           confirmed: items.filter((i) => confirmed.includes(i.id)).map((i) => i.id),
           ...(none.length > 0 ? { none } : {}),
+          ...(until.trim() ? { until: until.trim() } : {}),
           ...(detail.trim() ? { detail: detail.trim() } : {}),
           ...(measured.length > 0 ? { measured } : {}),
         },
@@ -62,6 +64,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
     ])
     if (done) {
       noDetail()
+      noUntil()
       noSizes()
       noTicks()
     }
@@ -111,6 +114,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
         </>
       ) : null}
       {typed.length > 0 ? <Judged verdict={verdict ?? { verdict: 'ok', text: 'within limits' }} otherwise="" /> : null}
+      {work?.until && mayNot ? <Field label={work.until} value={until} onChange={setUntil} hint="as 2026-05-31" inputMode="numeric" /> : null}
       {work?.detail ? <Field label={work.detail} value={detail} onChange={setDetail} /> : null}
       <RecordRow>
         {given.length < items.length ? (

@@ -16,6 +16,7 @@ import {
   type Result,
   SQUEEZE,
   type Squeeze,
+  say,
   smallUnit,
   TOOLS,
   tableOf,
@@ -25,6 +26,7 @@ import { TakeReading } from '@/features/instruments'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { useHeld } from '../today'
 import { useTyped } from '../typed'
 import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
@@ -69,6 +71,8 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
   const [soil, setSoil, noSoil] = useTyped(scope, 'soil', found?.soil ?? '')
   const [placed, setPlaced, noPlaced] = useTyped(scope, 'placed')
   const [taken, setTaken] = useState<Instrument>()
+  const [looked, setLooked, noLooked] = useTyped(scope, 'looked')
+  const held = useHeld(state, step)
   const { busy, problems, setProblems, go } = useRecord(record)
   // Changed by hand it is no longer the probe's.
   const typeMoisture = (v: string) => {
@@ -114,6 +118,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
       near: one('Nearest to the face', near, long),
       loose: one('Placed loose', placed, smallUnit(units)),
       soil: soil.trim() || undefined,
+      looked: looked.trim() || undefined,
     }
     return bad.length > 0 ? failAll(bad) : ok(Object.fromEntries(Object.entries(data).filter(([, v]) => v !== undefined)))
   }
@@ -134,7 +139,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
     ])
     if (done) {
       setSqueeze(undefined)
-      for (const letGo of [noThickness, noPasses, noDensity, noMoisture, noFrom, noTo, noLap, noNear, noSoil, noPlaced]) letGo()
+      for (const letGo of [noThickness, noPasses, noDensity, noMoisture, noFrom, noTo, noLap, noNear, noSoil, noPlaced, noLooked]) letGo()
     }
   }
   return (
@@ -155,6 +160,12 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
         <div style={{ flex: 1, minWidth: 100 }}>
           <Field label={`Thickness, ${smallUnit(units)}`} value={thickness} onChange={setThickness} inputMode="decimal" />
         </div>
+        {held ? (
+          <>
+            <Caution>The fill lay open: {say(held, units)}. Take off what is frozen or soaked, or let it drain, before the next lift.</Caution>
+            <Field label="Who looked at it, what was done" value={looked} onChange={setLooked} />
+          </>
+        ) : null}
         {cement ? null : (
           <>
             <div style={{ flex: 1, minWidth: 80 }}>

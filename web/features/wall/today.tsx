@@ -1,0 +1,78 @@
+import { dailyNeeds, fillHeld, type Step, say, type WallState } from '@stone-tally/core'
+import { useEffect, useState } from 'react'
+import { Button, Choice, Field, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+import { useTypedForm } from './typed'
+import type { Fact, Me, RecordResult } from './use-wall'
+import { useRecord } from './work/use-record'
+
+/** The time by the device, known only once the page runs on it; it moves on as things are recorded. */
+function useNow(state: WallState): string | undefined {
+  const [now, setNow] = useState<string>()
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the state is what tells that time has passed
+  useEffect(() => setNow(new Date().toISOString()), [state])
+  return now
+}
+
+/** What this step asks for anew today; empty before the page runs on the device. */
+export function useDaily(state: WallState, step: Step) {
+  const now = useNow(state)
+  return now === undefined ? [] : dailyNeeds(state, step, now)
+}
+
+/** Weather that froze or soaked the fill since the last lift. */
+export function useHeld(state: WallState, step: Step) {
+  const now = useNow(state)
+  return now === undefined ? undefined : fillHeld(state, step, now)
+}
+
+/** Before anyone goes into the trench today: who looked at it, and may people go in? */
+export function TodayPanel({
+  needs,
+  me,
+  record,
+  wall,
+}: {
+  needs: ReturnType<typeof dailyNeeds>
+  me: Me
+  record(facts: readonly Fact[]): Promise<RecordResult>
+  wall: string
+}) {
+  const { units } = usePreferences()
+  const { v, set, letGo } = useTypedForm(`look ${wall}`, { by: me.role === 'foreman' ? me.name : '', safe: '', seen: '' })
+  const { busy, problems, go } = useRecord(record)
+  const look = needs.some((n) => n.id === 'look')
+  const put = async () => {
+    if (await go([{ kind: 'look', where: {}, data: { by: v.by.trim(), safe: v.safe === 'yes', seen: v.seen.trim() } }])) letGo()
+  }
+  return (
+    <Stop>
+      <Stack>
+        {needs.map((n) => (
+          <strong key={n.id}>▲ {say(n.message, units)}</strong>
+        ))}
+        {look && me.role !== 'office' ? (
+          <>
+            <Row>
+              <Field label="Looked at by" value={v.by} onChange={(by) => set({ by })} />
+              <Field label="Sides, cracks, water, spoil, ladder: what was seen" value={v.seen} onChange={(seen) => set({ seen })} />
+            </Row>
+            <Choice
+              label="May people go in?"
+              value={v.safe as 'yes' | 'no'}
+              options={[
+                ['yes', 'Safe to go in'],
+                ['no', 'Nobody goes in'],
+              ]}
+              onChange={(safe) => set({ safe })}
+            />
+            <Button isDisabled={busy || v.by.trim().length < 2 || v.seen.trim().length < 2 || !v.safe} onPress={put}>
+              Record the look
+            </Button>
+            <Problems list={problems} />
+          </>
+        ) : null}
+      </Stack>
+    </Stop>
+  )
+}
