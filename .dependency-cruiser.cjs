@@ -20,7 +20,7 @@ const CORE = [
   'calculators',
 ]
 // Small shared formulas that a layer above may use; each imports nothing but base and geometry.
-const FORMULAS = 'core/src/(ground/rod|water/drain|base/|geometry/)'
+const FORMULAS = 'core/src/(ground/rod|water/drain|water/seat|base/|geometry/)'
 
 const downwards = CORE.slice(0, -1).map((name, i) => ({
   name: `core-${name}-looks-down`,

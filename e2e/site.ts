@@ -1,5 +1,6 @@
 import { type BrowserContext, test as base, expect, type Page } from '@playwright/test'
-import { placesOf, stepsOf } from '@stone-tally/core'
+import { issued, type Plan, placesOf, stepsOf } from '@stone-tally/core'
+import { FIRM_CLAY } from '../core/test/build'
 import { layoutOf, SIGNED, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { pictureOf } from '../demo/pictures'
@@ -27,25 +28,38 @@ export function fact(wall: string, kind: string, where: object, data: object, mo
   return { id, wall, revision: 1, at: new Date().toISOString(), kind, where, data, ...more }
 }
 
-/** A new small wall of the demo company, made over the route. */
+/** The small wall of the tests with its engineer named, as the house issues it. */
+export const yardPlan: Plan = { ...smallPlan, engineerBy: 'E. Record, licence 4711' }
+
+/** The trench looked at this minute: nobody goes in before. */
+export const lookedAt = (wall: string) => fact(wall, 'look', {}, { by: 'Mara Quill', safe: true, seen: 'sides dry, no cracks' })
+
+/** A new small wall of the demo company, made over the route, its trench looked at. */
 export async function newWall(context: BrowserContext, name: string): Promise<string> {
-  const answer = await post(context, '/api/walls', { plan: { ...smallPlan, name } })
+  const answer = await post(context, '/api/walls', { plan: { ...yardPlan, name } })
   expect(answer.status(), await answer.text()).toBe(201)
-  return ((await answer.json()) as { id: string }).id
+  const { id } = (await answer.json()) as { id: string }
+  expect((await post(context, `/api/walls/${id}/entries`, { entries: [lookedAt(id)] })).ok()).toBe(true)
+  return id
 }
 
 /** Facts that bring section B of the small wall up to the given stage of course 1 (that stage excluded), with releases. */
 export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'; fact: ReturnType<typeof fact> }[] {
-  const layout = layoutOf()
+  const layout = layoutOf(issued(yardPlan))
   const list: { by: 'foreman' | 'inspector'; fact: ReturnType<typeof fact> }[] = []
   for (const s of layout.system.stages) {
     if (s.id === stage) break
     if (s.id === 'setback' || s.id === 'joints') continue
     const where = { stage: s.id, ...(s.scope === 'wall' ? {} : { section: 'B' }), ...(s.scope === 'course' ? { course: 1 } : {}) }
     const put = (kind: string, data: object, at: object = {}) => list.push({ by: 'foreman', fact: fact(wall, kind, { ...where, ...at }, data) })
+    if (s.needs) {
+      put('soil', { answers: FIRM_CLAY, from: 4.5, to: 9 })
+      put('cut', { slope: 1.5, water: false, spoil: 1, plant: 1.5, ladder: 6, by: 'Mara Quill' }, { station: 4.5 })
+    }
     if (s.work.type === 'check')
       put('check', {
         confirmed: s.work.items.map((i) => i.id),
+        ...(s.work.until ? { until: '2099-12-31' } : {}),
         ...(s.work.measures ? { measured: s.work.measures.map((m) => ({ id: m.id, value: 0.2 })) } : {}),
       })
     if (s.work.type === 'pipe') {
@@ -64,7 +78,8 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
     }
     if (s.work.type === 'units') put('units', { set: layout.cells.get('B/1')?.pieces.length })
     if (s.work.type === 'lifts')
-      for (let lift = 1; lift <= (s.work.of === 'pad' ? 2 : 2); lift++) put('lift', { lift, thickness: 0.075, passes: 3, plant: 'light-plate' })
+      for (let lift = 1; lift <= 2; lift++)
+        put('lift', { lift, thickness: s.work.of === 'pad' ? 0.075 : 0.1, passes: 3, plant: 'light-plate', compaction: 96 })
     if (s.work.type === 'readings') for (const at of points(s.id)) put('reading', { method: 'deviation', value: 0.001 }, at)
     if (s.hold)
       list.push({

@@ -50,13 +50,12 @@ export class Site {
   }
   /** @param placed - the backfill of the first course as well */
   toBackfill(section = 'B', placed = true): this {
-    this.toFirstCourse(section)
-      .release('line', section, 1)
-      .work('fill', section, 1)
-      .work('invert', section, 1)
-      .work('drain', section, 1)
-      .release('drain', section, 1)
-      .work('cover', section, 1)
+    this.toFirstCourse(section).release('line', section, 1)
+    // Since rule table 2 the pipe lies before the stone beside it.
+    const before = tableOf(this.state.layout.plan) > 1
+    if (!before) this.work('fill', section, 1)
+    this.work('invert', section, 1).work('drain', section, 1).release('drain', section, 1).work('cover', section, 1)
+    if (before) this.work('fill', section, 1)
     return placed ? this.work('backfill', section, 1) : this
   }
 }

@@ -4,12 +4,12 @@ import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, st
 import { alignmentFor, exposedHeight, type Plan, toeAt, topAt } from '../plan'
 import { checkLimits, embedment, limitsOf, tableOf } from '../rules'
 import { type Piece, systemOf, type WallSystem } from '../systems'
-import { drainInvert } from '../water/drain'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
 import { type Cap, capsOver } from './caps'
 import { engineerReasons } from './engineer'
 import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
 import { misplaced } from './fit'
+import { pipeCautions, plannedInvert, stagedFor } from './pipe'
 import { type Course, rowsOf, type Stretch } from './rows'
 import { type Run, runsOf } from './runs'
 import { frontCautions, frostCautions, slopeCautions } from './site-cautions'
@@ -67,8 +67,8 @@ export type Progress = (done: number) => void
  * @example layOut(plan).value.steps
  */
 export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Result<Layout> {
-  const system = systemOf(plan.system)
-  if (!system) return { ok: false, problems: [{ field: 'system', message: `"${plan.system}" is not a system this application knows` }] }
+  const own = systemOf(plan.system)
+  if (!own) return { ok: false, problems: [{ field: 'system', message: `"${plan.system}" is not a system this application knows` }] }
   const wrong = checkLimits(plan)
   if (wrong.length > 0) return failAll(wrong)
   const { unit } = plan
@@ -77,6 +77,7 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   const found = stepsAndTops(plan, buried.value.depth)
   if (!found.ok) return found
   const { steps, tops } = found.value
+  const system = stagedFor(own, plan, steps)
   const courses = rowsOf(plan, steps, tops)
   if (courses.length === 0) {
     return { ok: false, problems: [{ field: 'grades', message: `the wall is lower than one course of ${said.given(unit.height)}` }] }
@@ -143,7 +144,7 @@ export const runsReceived = (sent: readonly TravellingRun[], lower: readonly Run
 export const reassemble = (plan: Plan, system: WallSystem, head: LayoutHead, runs: readonly (readonly Run[])[]): Layout => ({
   ...head,
   plan,
-  system,
+  system: stagedFor(system, plan, head.steps),
   runs,
   cells: cellsOf(plan, head.courses, head.steps, runs, undefined),
 })
@@ -436,7 +437,12 @@ function cautionsOf(
   if (tableOf(plan) > 1) {
     const buried = Math.min(...steps.flatMap((s) => [toeAt(plan, s.start) - s.elevation, toeAt(plan, s.end) - s.elevation]))
     const deepest = Math.max(...steps.flatMap((s) => [s.start, s.end].map((x) => topAt(plan, x) - s.elevation + plan.pad.thickness)))
-    for (const c of [...frontCautions(plan, buried, tall), ...frostCautions(plan, steps), ...slopeCautions(plan, deepest)])
+    for (const c of [
+      ...frontCautions(plan, buried, tall),
+      ...frostCautions(plan, steps),
+      ...slopeCautions(plan, deepest),
+      ...pipeCautions(plan, steps),
+    ])
       result.push({ ...c, blocks: false })
   }
   for (const c of system.cautions(plan)) result.push({ ...c, blocks: false })
@@ -447,7 +453,7 @@ function cautionsOf(
 export const onPad = (layout: Layout, course: Course, station: number) => Math.abs(stepAt(layout.steps, station) - course.bottom) < LENGTH_TOLERANCE
 
 /** Invert of the toe drain at a station, m. */
-export const invertAt = (layout: Layout, station: number) => drainInvert(layout.plan.drain.outlets, layout.plan.drain.fall, station)
+export const invertAt = (layout: Layout, station: number) => plannedInvert(layout.plan, layout.steps, station)
 
 /** Reading points over a stretch, kept a hand's breadth from its ends where a rod cannot stand. */
 export function pointsOver(stretch: Stretch, spacing: number): number[] {

@@ -7,6 +7,7 @@ import { kindOf } from './kinds'
 import { deviationOf, type ReadingData } from './kinds/reading'
 import { mismatch } from './match'
 import { needsOf, uncovered } from './needs'
+import { fallNeeds } from './pipe-fall'
 import type { Conflict, StepLog, StepStatus, WallState } from './state'
 import { placesOf, type Step } from './steps'
 import { targetAt } from './target'
@@ -45,7 +46,7 @@ export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus
   const old = new Set(step.stage.work.type === 'units' ? [] : unmatched.map((u) => u.recorded))
   const matched = main.filter((e) => !old.has(e))
   const measured = measure(state, step, matched, work)
-  const needs = needsOf(state, step)
+  const needs = [...needsOf(state, step), ...fallNeeds(state, step, measured.read)]
   const progress = needs.length === 0 ? measured : { ...measured, total: measured.total + needs.length, missing: [...measured.missing, ...needs] }
   const missing =
     old.size > 0 && progress.done < progress.total

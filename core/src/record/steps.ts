@@ -1,5 +1,5 @@
 import { lifts } from '../ground/rod'
-import { type Cell, gridStretches, type Layout, type Stretch } from '../layout'
+import { type Cell, gridStretches, invertAt, type Layout, type Stretch, schoolOf } from '../layout'
 import type { Plan } from '../plan'
 import { limitsOf, tableOf } from '../rules'
 import { counted, type Stage } from '../systems'
@@ -80,6 +80,21 @@ function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): S
   }
 }
 
+/**
+ * The course of a section beside which the pipe lies: the lowest, or where it is raised the first whose top is above it all along.
+ *
+ * @example pipeCourse(layout, { id: 'A', from: 0, to: 18 }) // 3
+ */
+export function pipeCourse(layout: Layout, section: Plan['sections'][number]): number {
+  const cells = [...layout.cells.values()].filter((c) => c.section === section.id)
+  const first = cells.find((c) => c.first) ?? cells[0]
+  if (schoolOf(layout.plan, layout.steps) !== 'raised') return first?.course ?? 0
+  const stations = [section.from, section.to, ...layout.steps.flatMap((s) => [s.start, s.end]), ...layout.plan.drain.outlets.map((o) => o.station)]
+  const high = Math.max(...stations.filter((s) => s >= section.from - 1e-6 && s <= section.to + 1e-6).map((s) => invertAt(layout, s)))
+  const at = cells.find((c) => (layout.courses.find((x) => x.course === c.course)?.top ?? Number.NEGATIVE_INFINITY) > high + 1e-6)
+  return at?.course ?? cells[cells.length - 1]?.course ?? 0
+}
+
 /** Every place of a step that wants a reading. @example placesOf(step).length */
 export const placesOf = (step: Step): { station: number; offset?: number }[] =>
   step.points.flatMap((station) => (step.lines.length === 0 ? [{ station }] : step.lines.map((offset) => ({ station, offset }))))
@@ -114,6 +129,7 @@ export function stepsOf(layout: Layout): Step[] {
         if (stage.when === 'first' && cell.pad === 'none') continue
         if (stage.when === 'above-first' && cell.pad === 'whole') continue
         if (stage.when === 'lowest' && !cell.first) continue
+        if (stage.when === 'pipe' && cell.course !== pipeCourse(layout, section)) continue
         if (stage.when === 'last' && !cell.last) continue
         const step = stepFor(layout, stage, section.id, cell)
         if (step) body.push(step)

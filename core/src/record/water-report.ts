@@ -1,8 +1,8 @@
-import type { Result } from '../base/result'
+import { ok, type Result } from '../base/result'
 import { said } from '../base/said'
 import { invertAt, type Layout, stepAt } from '../layout'
 import { toeAt } from '../plan'
-import { limitsOf } from '../rules'
+import { limitsOf, tableOf } from '../rules'
 import {
   DRAIN_SCHOOLS,
   type DrainProfile,
@@ -93,13 +93,15 @@ export function drainPlan(layout: Layout): DrainPlan {
       cover: toe - invert - d.diameter,
     }
   })
-  const profile = drain({
+  const plain = drain({
     length: plan.length,
     fall: d.fall,
     maxOutletSpacing: d.maxOutletSpacing,
     outlets: d.outlets,
     ceiling: drainCeiling(layout),
   })
+  // Since rule table 2 the pipe follows what the pad allows.
+  const profile = tableOf(plan) > 1 && plain.ok ? ok(seatedProfile(layout, plain.value)) : plain
   const lowest = Math.min(...layout.steps.map((s) => s.elevation))
   const bed = water?.bed ?? limitsOf(plan).pipeBed.value
   const fits = drainSeat({
@@ -139,6 +141,17 @@ export function drainPlan(layout: Layout): DrainPlan {
     flow,
     cautions,
   }
+}
+
+/** The profile as the pad lets the pipe lie. */
+function seatedProfile(layout: Layout, plain: DrainProfile): DrainProfile {
+  const ceiling = drainCeiling(layout)
+  const inverts = ceiling.map((c) => ({ station: c.station, invert: invertAt(layout, c.station) }))
+  const violations = ceiling.flatMap((c, i) => {
+    const by = (inverts[i]?.invert ?? 0) - c.elevation
+    return by > 1e-9 ? [{ station: c.station, by }] : []
+  })
+  return { ...plain, inverts, violations }
 }
 
 function flowOf(layout: Layout, profile: Result<DrainProfile>): DrainPlan['flow'] {

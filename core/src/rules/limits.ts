@@ -172,6 +172,7 @@ export const PLAN_MAY_NAMES: Readonly<Record<string, readonly [title: string, of
 export interface Ruled {
   readonly ruleTable?: number | undefined
   readonly rules?: { readonly limits?: readonly PlanLimit[] | undefined } | undefined
+  readonly water?: { readonly bed?: number | undefined; readonly cover?: number | undefined } | undefined
 }
 /** A limit the drawing sets, with where it says so. */
 export interface PlanLimit {
@@ -192,8 +193,18 @@ const effective = new WeakMap<Ruled, Limits>()
 export function limitsOf(plan: Ruled): Limits {
   let found = effective.get(plan)
   if (!found) {
-    const own = (plan.rules?.limits ?? []).map((l) => [l.limit, { value: l.value, reason: `The drawing says so: ${l.source}.` }])
     const table = TABLES[tableOf(plan)] ?? SECOND
+    // Bed and cover that the plan draws are judged as drawn; table 1 judged the standard cover.
+    const water = [
+      ['pipeBed', plan.water?.bed],
+      ['pipeCover', plan.water?.cover],
+    ] as const
+    const drawn =
+      tableOf(plan) === 1
+        ? []
+        : water.flatMap(([name, value]) => (value == null ? [] : [[name, { value, reason: 'The plan draws it so.' }] as const]))
+    const set = (plan.rules?.limits ?? []).map((l) => [l.limit, { value: l.value, reason: `The drawing says so: ${l.source}.` }])
+    const own = [...drawn, ...set]
     found = own.length > 0 ? { ...table, ...Object.fromEntries(own) } : table
     effective.set(plan, found as Limits)
   }

@@ -7,4 +7,5 @@ export const SYSTEMS: readonly WallSystem[] = [hollowCore, gabion]
 
 /** @example systemOf('hollow-core')?.name */
 export const systemOf = (id: string): WallSystem | undefined => SYSTEMS.find((s) => s.id === id)
+export * from './pipe-order'
 export * from './system'

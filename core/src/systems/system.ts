@@ -46,10 +46,10 @@ export type Work =
   | { readonly type: 'pipe'; readonly items: readonly CheckItem[] }
 
 /**
- * Only at these courses: `first` is whatever lies on the pad, on an upper step too; `above-first` whatever does not; `lowest` and `last`
+ * Only at these courses: `pipe` is where the pipe lies; `first` is whatever lies on the pad, on an upper step too; `above-first` whatever does not; `lowest` and `last`
  * the lowest and the highest course of a section.
  */
-export type StageWhen = 'every' | 'first' | 'above-first' | 'lowest' | 'with-grid' | 'last'
+export type StageWhen = 'every' | 'pipe' | 'first' | 'above-first' | 'lowest' | 'with-grid' | 'last'
 
 /** What must have happened before; the reason is shown when it blocks. */
 export interface Requirement {

@@ -1,0 +1,108 @@
+import { said } from '../base/said'
+import { type Plan, toeAt } from '../plan'
+import { limitsOf, tableOf } from '../rules'
+import { type WallSystem, withPipe } from '../systems'
+import { drainInvert } from '../water/drain'
+import { type DrainSchool, drainSeat } from '../water/seat'
+import type { PadStep } from './base-steps'
+
+/** Between the pipe and the edge of the pad, m. */
+const CLEAR = 0.05
+
+/** Stone below the pipe, m: as the plan wants it, else the rule. */
+export const bedOf = (plan: Plan): number => plan.water?.bed ?? limitsOf(plan).pipeBed.value
+
+/** Where the pipe sits: as the plan says, else as pad and outlets allow. */
+export function schoolOf(plan: Plan, steps: readonly PadStep[]): DrainSchool {
+  if (plan.water?.school) return plan.water.school
+  const lowest = Math.min(...steps.map((s) => s.elevation))
+  return drainSeat({
+    open: plan.pad.material === 'open-graded',
+    padBottom: lowest - plan.pad.thickness,
+    padTop: lowest,
+    outlet: Math.min(...plan.drain.outlets.map((o) => o.invert)),
+    bed: bedOf(plan),
+  }).school
+}
+
+/** Does the stone behind the units reach far enough for the pipe to lie behind the pad, not over it? */
+export function besidePad(plan: Plan): boolean {
+  const rear = plan.unit.depth + (plan.pad.width - plan.unit.depth) / 2
+  return plan.unit.depth + plan.stone.width >= rear + plan.drain.diameter + CLEAR - 1e-9
+}
+
+/**
+ * The lowest the invert may lie behind a step of the pad, m. Behind the pad: not below the line that falls 1 : 1 from its lower edge, which
+ * carries it. Over it: on its bed on top. In an open pad: on its bed at the bottom.
+ *
+ * @example pipeFloor(plan, 'on-bed', 9.4) // 9.1
+ */
+export function pipeFloor(plan: Plan, school: DrainSchool, padTop: number): number {
+  const bottom = padTop - plan.pad.thickness
+  if (school === 'in-pad') return bottom + bedOf(plan)
+  if (school === 'on-bed' && besidePad(plan)) return bottom - CLEAR
+  return padTop + bedOf(plan)
+}
+
+/**
+ * Invert of the toe drain, m, as the pad allows it: from each outlet it rises at least at its fall, follows the pad up at its steps, and
+ * takes the lower way. Where the pad lets it lie as it would, that is the plain line between the outlets.
+ *
+ * @example seatedInvert(plan, steps, 'on-bed', 12)
+ */
+export function seatedInvert(plan: Plan, steps: readonly PadStep[], school: DrainSchool, station: number): number {
+  const { outlets, fall } = plan.drain
+  const floors = steps.map((s) => ({ from: s.start, to: s.end, floor: pipeFloor(plan, school, s.elevation) }))
+  const from = (o: { station: number; invert: number }) => {
+    const [a, b] = [Math.min(o.station, station), Math.max(o.station, station)]
+    let invert = o.invert + fall * Math.abs(station - o.station)
+    for (const f of floors) {
+      if (f.to <= a + 1e-9 && !(f.from <= a + 1e-9 && f.to >= a - 1e-9 && b - a < 1e-9)) continue
+      if (f.from >= b - 1e-9 && f.from > a + 1e-9) continue
+      // The end of the step nearer to the outlet decides what lies beyond it.
+      const near = o.station <= station ? Math.max(a, f.from) : Math.min(b, f.to)
+      invert = Math.max(invert, f.floor + fall * Math.abs(station - near))
+    }
+    return invert
+  }
+  return Math.min(...outlets.map(from))
+}
+
+/** Invert at a station by the table of the plan, m. */
+export const plannedInvert = (plan: Plan, steps: readonly PadStep[], station: number): number =>
+  tableOf(plan) === 1 ? drainInvert(plan.drain.outlets, plan.drain.fall, station) : seatedInvert(plan, steps, schoolOf(plan, steps), station)
+
+/** The system with its stages in the order in which this plan's pipe is laid. */
+export const stagedFor = (system: WallSystem, plan: Plan, steps: readonly PadStep[]): WallSystem =>
+  tableOf(plan) === 1 ? system : withPipe(system, schoolOf(plan, steps))
+
+/** What the pipe cannot do here, each in words. */
+export function pipeCautions(plan: Plan, steps: readonly PadStep[]): { id: string; message: string }[] {
+  const school = schoolOf(plan, steps)
+  const words: { id: string; message: string }[] = []
+  if (school === 'in-pad' && plan.pad.material !== 'open-graded')
+    words.push({
+      id: 'pipe-pad',
+      message: `The plan lays the pipe inside a pad of ${plan.pad.material.replace('-', ' ')}: it weakens the pad and takes no water there. On a bed behind it, or an open pad.`,
+    })
+  for (const o of plan.drain.outlets) {
+    const step = steps.find((s) => o.station >= s.start - 1e-6 && o.station <= s.end + 1e-6) ?? steps[0]
+    if (!step) continue
+    const by = pipeFloor(plan, school, step.elevation) - o.invert
+    if (by > 0.005)
+      words.push({
+        id: 'pipe-floor',
+        message: `The outlet at ${said.given(o.station)} lies ${said.small(by)} lower than the pad lets the pipe lie behind it (${school === 'on-bed' && besidePad(plan) ? 'its line of 1 : 1' : 'its bed'}): the pipe comes out higher there and drops outside the wall, or the outlet moves.`,
+      })
+  }
+  const stations = steps.flatMap((s) => [s.start, (s.start + s.end) / 2, s.end])
+  const high = stations
+    .map((s) => ({ station: s, by: seatedInvert(plan, steps, school, s) + plan.drain.diameter - toeAt(plan, s) }))
+    .reduce((a, b) => (b.by > a.by ? b : a))
+  if (high.by > 0.005)
+    words.push({
+      id: 'pipe-high',
+      message: `At ${said.given(high.station)} the pipe would stand ${said.small(high.by)} above the ground in front, with the fall of the plan and as low as the pad lets it: more outlets, less fall, or a deeper pad there.`,
+    })
+  return words
+}
