@@ -18,7 +18,7 @@ const time = (work: () => void) => {
   work()
   return performance.now() - start
 }
-const rule: GrowthRule = { limit: 0.006, scatter: 0.0015, drift: 0.0005, step: 0.003, grain: 0.001 }
+const rule: GrowthRule = { model: 'level', limit: 0.006, step: 0.003, grain: 0.001 }
 
 /** A wall of 600 m and 40 courses read at 200 stations: 8,000 readings. */
 function tallWall() {

@@ -8,6 +8,7 @@ import { embedmentCalculator } from './embedment'
 import { filterCalculator } from './filter'
 import { gridCutCalculator } from './grid-cut'
 import { liftsCalculator } from './lifts'
+import { lineAheadCalculator } from './line-ahead'
 import { proctorCalculator } from './proctor'
 import { rodCalculator } from './rod'
 import { sandConeCalculator } from './sand-cone'
@@ -26,6 +27,7 @@ export const CALCULATORS: readonly Calculator[] = [
   filterCalculator,
   bondCalculator,
   gridCutCalculator,
+  lineAheadCalculator,
 ]
 
 /** @example calculatorOf('rod')?.title */

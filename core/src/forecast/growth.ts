@@ -4,14 +4,19 @@ export interface CourseReading {
   readonly deviation: number
 }
 
+/**
+ * level: a reading is how high a course lies; what one course is off, the next one starts from. lean: a reading is how far a course
+ * steps back more or less than designed; the face of the top is the sum of all steps.
+ */
+export type GrowthModel = 'level' | 'lean'
+
 /** What is known beforehand, and what is allowed; lengths m. */
 export interface GrowthRule {
+  readonly model: GrowthModel
   /** Either way, at every course. */
   readonly limit: number
-  /** Scatter of one reading: the reading itself and the unit under it. */
-  readonly scatter: number
-  /** How much a crew commonly gains or loses per course without noticing. */
-  readonly drift: number
+  /** What courses of this company scatter by, one standard deviation a course, where its own record says it. */
+  readonly scatter?: number | undefined
   /** The most that one course can be corrected by, and the least that anyone can work to. */
   readonly step: number
   readonly grain: number
@@ -20,43 +25,85 @@ export interface GrowthRule {
 /** How sure the forecast can be. */
 export type Sureness = 'none' | 'one' | 'guess' | 'trend'
 
-/** The line through the readings of one station, and what it comes to at the top. */
+/** Where the courses of one station stand, and what becomes of it further up. */
 export interface Growth {
   readonly count: number
   /** Course of the highest reading, and of the last course. */
   readonly now: number
   readonly top: number
-  /** m per course. */
+  /** Expected deviation of course `now`, m, and what it gains with each course to come, m per course. */
+  readonly here: number
   readonly slope: number
-  readonly middle: { readonly course: number; readonly deviation: number }
-  /** Variances of the line at its middle (m²) and of its slope (m² per course²). */
-  readonly variance: { readonly middle: number; readonly slope: number }
+  /** Variance k courses further up: still + each·k + trend·k², m². */
+  readonly variance: { readonly still: number; readonly each: number; readonly trend: number }
+  /** Half width of the band in standard deviations. */
+  readonly width: number
   readonly sureness: Sureness
   /** First course above whose expected line is beyond the limit, and the first at which it may be. */
   readonly leaves: number | undefined
   readonly mayLeave: number | undefined
 }
 
+/** A reading of one course is off by about this itself, m: rod, tape and eye. */
+const READING = 0.0008
+/** What a crew gains or loses per course without noticing, one standard deviation, m. */
+const DRIFT = 0.0004
 /**
- * The expected deviation of a course and its band: the line lies within it in about 19 cases of 20; m.
+ * How much a course can differ from the one below, m, and how much each is believed beforehand: the cautious ones more. What this wall's
+ * own readings say weighs against it from the third reading on.
+ */
+const WALKS: Readonly<Record<GrowthModel, readonly (readonly [scatter: number, belief: number])[]>> = {
+  level: [
+    [0.0002, 0.15],
+    [0.0008, 0.25],
+    [0.0015, 0.6],
+  ],
+  lean: [
+    [0.001, 0.15],
+    [0.002, 0.25],
+    [0.003, 0.6],
+  ],
+}
+/** Half width of the band in standard deviations. The three beliefs together have wider tails than any one of them. */
+const BAND: Readonly<Record<GrowthModel, number>> = { level: 2.05, lean: 2.1 }
+
+/** Logarithms of the beliefs, company's record counted in: of all a company has built, its scatter is known to about a half. */
+const beliefs = new Map<string, readonly (readonly [scatter: number, log: number])[]>()
+function beliefsOf(model: GrowthModel, scatter: number | undefined): readonly (readonly [scatter: number, log: number])[] {
+  const key = `${model} ${scatter ?? ''}`
+  let found = beliefs.get(key)
+  if (!found) {
+    const known = scatter === undefined ? undefined : Math.max(scatter, 1e-5)
+    // A record replaces what is believed of crews in general: round it, and half as much and half as little.
+    found = known
+      ? ([0.67, 1, 1.5] as const).map((f, i) => [known * f, Math.log([0.25, 0.5, 0.25][i] as number)] as const)
+      : WALKS[model].map(([walk, belief]) => [walk, Math.log(belief)] as const)
+    beliefs.set(key, found)
+  }
+  return found
+}
+
+/**
+ * The expected deviation of a course and its band: the course lies within it in about 19 cases of 20; m.
  *
  * @example expectedAt(growth, 12) // { deviation: 0.011, band: 0.006 }
  */
 export function expectedAt(g: Growth, course: number): { deviation: number; band: number } {
-  const run = course - g.middle.course
-  return {
-    deviation: g.middle.deviation + g.slope * run,
-    band: 2 * Math.sqrt(g.variance.middle + g.variance.slope * run * run),
-  }
+  const k = course - g.now
+  const { still, each, trend } = g.variance
+  // Below the highest reading the courses stand: nothing more becomes of them.
+  const ahead = Math.max(0, k)
+  return { deviation: g.here + g.slope * k, band: g.width * Math.sqrt(still + each * ahead + trend * ahead * ahead) }
 }
 
 /**
- * Least-squares line through the readings of one station, with the trade's experience as a counterweight: without readings to
- * the contrary a course is set like the one below it, give or take `drift`. One reading then says where the course lies and
- * nothing of a trend; two say a little; the band narrows only as readings come in, and widens again when they scatter.
+ * What the readings of one station so far come to further up.
  *
- * b = Sxy / (Sxx + σ²/τ²), var b = σ² / (Sxx + σ²/τ²); ȳ with σ²/n. σ is the scatter, or that of the readings where they scatter
- * more. Source: linear regression with a normal prior on the slope (ridge), any textbook of statistics.
+ * A course is set from the one below: its error walks. So what is expected at the top is where the wall stands now, and what it has
+ * gained with each course, counted on; and the band widens with the root of the courses to come, not of those read. How far it walks
+ * differs from crew to crew: three walks are followed at once (a Kalman filter each, for lean its closed form) and weighed by how well
+ * each would have foretold what was read. Source: linear Gaussian state space models and Bayesian averaging of them, any textbook of time
+ * series; the readings' noise, the drift and the beliefs are this trade's (docs/engineering.md).
  *
  * @param top - the last course here
  * @returns undefined without readings
@@ -72,61 +119,169 @@ export function growthOf(readings: readonly CourseReading[], top: number, rule: 
   )
 }
 
+/** One walk followed through the readings: where it stands, what it gains a course, the variances, and how well it foretold. */
+interface Walk {
+  here: number
+  slope: number
+  still: number
+  each: number
+  trend: number
+  log: number
+}
+
+/** Kalman filter of position and drift: readings of height, whatever courses were left out between. */
+function walkLevel(courses: readonly number[], deviations: readonly number[], n: number, walk: number, into: Walk) {
+  const noise = READING * READING
+  const step = walk * walk
+  let m = deviations[0] as number
+  let b = 0
+  let p11 = noise
+  let p12 = 0
+  let p22 = DRIFT * DRIFT
+  let log = 0
+  for (let i = 1; i < n; i++) {
+    const k = Math.max(1, (courses[i] as number) - (courses[i - 1] as number))
+    m += k * b
+    p11 += 2 * k * p12 + k * k * p22 + k * step
+    p12 += k * p22
+    const s = p11 + noise
+    const e = (deviations[i] as number) - m
+    log -= 0.5 * (Math.log(s) + (e * e) / s)
+    const [g1, g2] = [p11 / s, p12 / s]
+    m += g1 * e
+    b += g2 * e
+    p22 -= g2 * p12
+    p11 *= 1 - g1
+    p12 *= 1 - g1
+  }
+  into.here = m
+  into.slope = b
+  into.still = p11
+  into.each = step + 2 * p12
+  into.trend = p22
+  into.log = log
+}
+
+/** Steps that scatter about what this crew gains each course: sum and mean of those read say all there is. */
+function walkLean(deviations: readonly number[], n: number, scatter: number, into: Walk) {
+  const noise = READING * READING
+  const own = scatter * scatter
+  const v = own + noise
+  const drift = DRIFT * DRIFT
+  let sum = 0
+  let squares = 0
+  for (let i = 0; i < n; i++) {
+    const y = deviations[i] as number
+    sum += y
+    squares += y * y
+  }
+  const spread = 1 / (1 / drift + n / v)
+  const gain = own / v
+  const b = (spread * sum) / v
+  const left = n * (1 - gain)
+  into.here = n * b + gain * (sum - n * b)
+  into.slope = b
+  into.still = (n * own * noise) / v + spread * left * left
+  into.each = own + 2 * spread * left
+  into.trend = spread
+  into.log =
+    n === 0 ? 0 : -0.5 * ((n - 1) * Math.log(v) + Math.log(v + n * drift) + (squares - (sum * sum) / n) / v + (sum * sum) / n / (v + n * drift))
+}
+
+const walks: readonly Walk[] = [0, 1, 2].map(() => ({ here: 0, slope: 0, still: 0, each: 0, trend: 0, log: 0 }))
+
 /**
  * The same from plain columns: the first `n` courses and deviations (m). For many stations at once.
  *
+ * @param stand - lean only: where the face of a course below the first step stands, as it was measured
  * @example growthFrom([1, 2], [0.002, 0.004], 2, 10, rule)?.slope
  */
-export function growthFrom(courses: readonly number[], deviations: readonly number[], n: number, top: number, rule: GrowthRule): Growth | undefined {
-  if (n === 0) return undefined
-  let sx = 0
-  let sy = 0
-  let now = 0
-  for (let i = 0; i < n; i++) {
-    const course = courses[i] as number
-    sx += course
-    sy += deviations[i] as number
-    if (course > now) now = course
+export function growthFrom(
+  courses: readonly number[],
+  deviations: readonly number[],
+  n: number,
+  top: number,
+  rule: GrowthRule,
+  stand?: CourseReading,
+): Growth | undefined {
+  if (n === 0 && !stand) return undefined
+  const now = n === 0 ? (stand as CourseReading).course : (courses[n - 1] as number)
+  const believed = beliefsOf(rule.model, rule.scatter)
+  let best = Number.NEGATIVE_INFINITY
+  for (let i = 0; i < believed.length; i++) {
+    const [scatter, log] = believed[i] as readonly [number, number]
+    const walk = walks[i] as Walk
+    if (rule.model === 'level') walkLevel(courses, deviations, n, scatter, walk)
+    else walkLean(deviations, n, scatter, walk)
+    walk.log += log
+    if (walk.log > best) best = walk.log
   }
-  const mx = sx / n
-  const my = sy / n
-  let sxx = 0
-  let sxy = 0
-  let syy = 0
-  for (let i = 0; i < n; i++) {
-    const x = (courses[i] as number) - mx
-    const y = (deviations[i] as number) - my
-    sxx += x * x
-    sxy += x * y
-    syy += y * y
+  let [whole, here, slope, still, each, trend] = [0, 0, 0, 0, 0, 0]
+  for (const w of walks) {
+    w.log = Math.exp(w.log - best)
+    whole += w.log
   }
-  let variance = rule.scatter ** 2
-  if (n > 2 && sxx > 0) {
-    const plain = sxy / sxx
-    variance = Math.max(variance, (syy - plain * sxy) / (n - 2))
+  for (const w of walks) {
+    const share = w.log / whole
+    here += share * w.here
+    slope += share * w.slope
+    still += share * w.still
+    each += share * w.each
+    trend += share * w.trend
   }
-  const weight = sxx + variance / rule.drift ** 2
-  const slope = sxy / weight
-  const middle = variance / n
-  const drift = variance / weight
-  let leaves: number | undefined
-  let mayLeave: number | undefined
-  for (let c = now + 1; c <= top && leaves === undefined; c++) {
-    const off = Math.abs(my + slope * (c - mx))
-    if (mayLeave === undefined && off + 2 * Math.sqrt(middle + drift * (c - mx) ** 2) > rule.limit) mayLeave = c
-    if (off > rule.limit) leaves = c
+  // That the walks do not agree is part of what is not known.
+  for (const w of walks) {
+    const share = w.log / whole
+    const [a, b] = [w.here - here, w.slope - slope]
+    still += share * a * a
+    each += share * 2 * a * b
+    trend += share * b * b
   }
-  return {
-    count: n,
+  // Courses of a lean that nobody read are still to come, as far as the sum goes.
+  const from = stand ? stand.course + 1 : (courses[0] as number)
+  const unread = rule.model === 'lean' ? Math.max(0, now - from + 1 - n) : 0
+  const width = BAND[rule.model]
+  const count = n + (stand ? 1 : 0)
+  const growth = {
+    count,
     now,
     top,
+    here: here + slope * unread + (stand?.deviation ?? 0),
     slope,
-    middle: { course: mx, deviation: my },
-    variance: { middle, slope: drift },
-    sureness: n === 1 ? 'one' : n === 2 ? 'guess' : 'trend',
-    leaves,
-    mayLeave,
+    variance: { still: (stand ? READING * READING : 0) + still + each * unread + trend * unread * unread, each: each + 2 * trend * unread, trend },
+    width,
+    sureness: count === 1 ? ('one' as const) : count === 2 ? ('guess' as const) : ('trend' as const),
+    leaves: undefined as number | undefined,
+    mayLeave: undefined as number | undefined,
   }
+  for (let c = now + 1; c <= top && growth.leaves === undefined; c++) {
+    const { deviation, band } = expectedAt(growth, c)
+    if (growth.mayLeave === undefined && Math.abs(deviation) + band > rule.limit) growth.mayLeave = c
+    if (Math.abs(deviation) > rule.limit) growth.leaves = c
+  }
+  return growth
+}
+
+/** Chance that a normal value lies within ± of nought. Abramowitz and Stegun 7.1.26, good to 1.5e-7. */
+function within(limit: number, mean: number, sd: number): number {
+  if (sd <= 0) return Math.abs(mean) <= limit ? 1 : 0
+  const below = (x: number) => {
+    const z = Math.abs(x) / Math.SQRT2
+    const t = 1 / (1 + 0.3275911 * z)
+    const erf = 1 - ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t * Math.exp(-z * z)
+    return x >= 0 ? (1 + erf) / 2 : (1 - erf) / 2
+  }
+  return below((limit - mean) / sd) - below((-limit - mean) / sd)
+}
+
+/**
+ * Chance that the last course lies inside its limit, when the courses to come are corrected by `total` (m).
+ *
+ * @example oddsAt(growth, rule, -0.004) // 0.93
+ */
+export function oddsAt(g: Growth, rule: GrowthRule, total = 0): number {
+  const { deviation, band } = expectedAt(g, Math.max(g.top, g.now))
+  return within(rule.limit, deviation + total, band / g.width)
 }
 
 /** What to do with one course so that the top comes back inside; m, + raises or moves out. */
@@ -136,40 +291,52 @@ export interface CourseCorrection {
 }
 
 export interface Correction {
-  /** even: a little at each course. reset: more than a course can take; take back to `from` and set it again. */
+  /** even: a little at each course. reset: more than the courses to come can take; take back to `from` and set it again. */
   readonly way: 'none' | 'even' | 'reset'
   readonly courses: readonly CourseCorrection[]
   /** Sum of the corrections, m. */
   readonly total: number
-  /** Where the line left, or will leave, the limit. */
+  /** Where the line left, or will leave, the limit; else where it may. */
   readonly from: number | undefined
+  /** Chance that the top lies inside without it, and with it. */
+  readonly odds: { readonly without: number; readonly with: number }
 }
 
+/** Odds are worth a correction when they gain at least this. */
+const WORTH = 0.05
+
 /**
- * The smallest correction that keeps every course above inside the limit: the same whole number of `grain` at each course, as small
- * as will do, and at no more courses than it takes. In sum it is less than one grain more than what is beyond the limit. When one
- * course would have to take more than `step`, the courses that went wrong are to be set again.
+ * The smallest correction that brings the expected top to the middle: the same whole number of `grain` at each course, as small as will
+ * do, at no more courses than it takes, and at none so much that the course itself is set outside its limit, or further out than it would
+ * be. Nothing is asked that does not better the odds by a twentieth. Where the courses to come cannot take it and the top is expected
+ * outside, the ones that went wrong are to be set again.
  *
  * @example correctionOf(growth, rule).courses[0] // { course: 4, by: -0.001 }
  */
 export function correctionOf(g: Growth, rule: GrowthRule): Correction {
-  if (g.leaves === undefined) return { way: 'none', courses: [], total: 0, from: undefined }
-  const beyond = (course: number) => Math.max(0, Math.abs(expectedAt(g, course).deviation) - rule.limit)
-  const ahead = Array.from({ length: Math.max(0, g.top - g.now) }, (_, i) => g.now + 1 + i)
-  const wanted = Math.max(0, ...ahead.map(beyond))
-  const none = { way: 'none' as const, courses: [], total: 0, from: g.leaves }
-  if (wanted < 1e-9) return none
-  const sign = -Math.sign(expectedAt(g, g.top).deviation)
-  const whole = (v: number) => Math.ceil(v / rule.grain - 1e-6) * rule.grain
-  const each = whole(Math.max(...ahead.map((c) => beyond(c) / (c - g.now))))
-  if (each > rule.step + 1e-9) return { ...none, way: 'reset', total: sign * wanted }
+  const last = expectedAt(g, Math.max(g.top, g.now)).deviation
+  const without = oddsAt(g, rule)
+  const none: Correction = { way: 'none', courses: [], total: 0, from: g.leaves ?? g.mayLeave, odds: { without, with: without } }
+  const size = Math.floor(Math.abs(last) / rule.grain + 0.5) * rule.grain
+  if (g.mayLeave === undefined || size < rule.grain / 2 || g.top <= g.now) return none
+  const sign = -Math.sign(last)
+  const ahead = g.top - g.now
+  const each = Math.min(Math.floor(rule.step / rule.grain + 1e-6) * rule.grain, Math.ceil(size / ahead / rule.grain - 1e-6) * rule.grain)
   const courses: CourseCorrection[] = []
   let done = 0
-  for (const course of ahead) {
-    if (done >= wanted - 1e-9) break
-    const by = Math.min(each, whole(wanted - done))
+  for (let course = g.now + 1; course <= g.top && size - done > rule.grain / 2; course++) {
+    const line = expectedAt(g, course).deviation
+    const before = Math.abs(line + sign * done)
+    let by = Math.min(each, size - done)
+    // No course is set outside its own limit for the sake of the top, or further out than it would stand.
+    while (by > rule.grain / 2 && Math.abs(line + sign * (done + by)) > Math.max(rule.limit, before) + 1e-9) by -= rule.grain
+    if (by < rule.grain / 2) continue
     done += by
     courses.push({ course, by: sign * by })
   }
-  return { way: 'even', courses, total: sign * done, from: g.leaves }
+  const total = sign * done
+  const odds = { without, with: oddsAt(g, rule, total) }
+  if (Math.abs(last + total) > rule.limit + 1e-9) return { ...none, way: 'reset', total: sign * size, odds }
+  if (odds.with - without < WORTH && g.leaves === undefined) return none
+  return { way: 'even', courses, total, from: g.leaves ?? g.mayLeave, odds }
 }

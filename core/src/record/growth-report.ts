@@ -86,8 +86,8 @@ function followed(state: WallState, section: string, sense: GrowthSense): Follow
     wide: Math.max(0, ...layout.courses.map((c) => c.course)) + 1,
     rule:
       sense === 'level'
-        ? { limit, scatter: 0.0015, drift: 0.0005, step: limits.shim.value, grain: 0.001 }
-        : { limit, scatter: 0.002, drift: 0.001, step: limits.pull.value, grain: 0.001 },
+        ? { model: 'level', limit, step: limits.shim.value, grain: 0.001 }
+        : { model: 'lean', limit, step: limits.pull.value, grain: 0.001 },
   }
   own.set(`${section} ${sense}`, made)
   return made
@@ -252,8 +252,8 @@ function columnOf(layout: Layout, f: Followed, sense: GrowthSense, i: number, ra
   const top = f.top[i] as number
   const first = f.first[i] as number
   const step = f.stations.length
-  const n = collect(raw, i, step, first, top, sense)
-  const growth = growthFrom(courses, deviations, n, top, f.rule)
+  const n = sense === 'line' ? steps(raw, i, step, first, top) : collect(raw, i, step, first, top, sense)
+  const growth = growthFrom(courses, deviations, n, top, f.rule, sense === 'line' ? standing(raw, i, step, first) : undefined)
   if (!growth) return undefined
   const expected = expectedAt(growth, Math.max(top, growth.now))
   const height = top * layout.plan.unit.height
@@ -269,6 +269,30 @@ function columnOf(layout: Layout, f: Followed, sense: GrowthSense, i: number, ra
     lean: sense === 'line' && height > 0 ? (Math.atan(Math.abs(expected.deviation) / height) * 180) / Math.PI : undefined,
     rule: f.rule,
   }
+}
+
+/** Where the first course stands, which was set to a string: the steps of those above it add to that. */
+function standing(raw: Float64Array, i: number, step: number, first: number): CourseReading | undefined {
+  const value = raw[first * step + i] as number
+  return Number.isNaN(value) ? undefined : { course: first, deviation: value }
+}
+
+/** Steps back of the courses above the first, as far up as none is missing, into the two columns; how many. */
+function steps(raw: Float64Array, i: number, step: number, first: number, top: number): number {
+  let n = 0
+  let begun = !Number.isNaN(raw[first * step + i] as number)
+  for (let course = first + 1; course <= top; course++) {
+    const value = raw[course * step + i] as number
+    if (Number.isNaN(value)) {
+      if (begun) break
+      continue
+    }
+    begun = true
+    courses[n] = course
+    deviations[n] = value
+    n++
+  }
+  return n
 }
 
 /** Courses and deviations of a station into the two columns; how many. */
@@ -303,8 +327,12 @@ export function surenessWords(g: Growth): string {
  * @example correctionWords(column, 'level') // 'Shave 1 mm at each of courses 4 to 9.'
  */
 export function correctionWords(c: GrowthColumn, sense: GrowthSense): string {
-  const { way, courses, from } = c.correction
-  if (way === 'none') return 'Nothing to correct.'
+  const { way, courses, from, odds } = c.correction
+  const inTen = (share: number) => Math.min(10, Math.max(0, Math.round(share * 10)))
+  if (way === 'none') {
+    if (c.growth.mayLeave === undefined) return 'Nothing to correct.'
+    return `No correction would better it: the top stays inside in about ${inTen(odds.without)} cases of 10. Read every course.`
+  }
   const up = c.correction.total > 0
   const verb = sense === 'level' ? (up ? 'Shim' : 'Shave') : up ? 'Set further out' : 'Pull back'
   if (way === 'reset') {
@@ -312,5 +340,11 @@ export function correctionWords(c: GrowthColumn, sense: GrowthSense): string {
   }
   const each = said.small(courses[0]?.by ?? 0)
   const [a, b] = [courses[0]?.course, courses[courses.length - 1]?.course]
-  return `${verb} ${each} at ${a === b ? `course ${a}` : `each of courses ${a} to ${b}`}.`
+  const at =
+    courses.length === 1
+      ? `course ${a}`
+      : courses.length === (b ?? 0) - (a ?? 0) + 1
+        ? `each of courses ${a} to ${b}`
+        : `courses ${courses.map((x) => x.course).join(', ')}`
+  return `${verb} ${each} at ${at}: inside at the top in about ${inTen(odds.with)} cases of 10, ${inTen(odds.without)} without.`
 }

@@ -121,8 +121,8 @@ export function AheadPage({ wall, name, plans, me }: { wall: string; name: strin
               </Caution>
             ) : null}
             <p style={{ fontSize: 15, color: 'var(--soft)' }}>
-              A straight line through the readings of this station, held back by what is usual: a course follows the one below. Where a course was
-              read beside it, its line is carried over. A planning aid: the limits of the plan govern.
+              Each course is set from the one below, so its error walks on: the band holds the top in about 19 cases of 20, and widens with the
+              courses to come. Where a course was read beside it, its line is carried over. A planning aid: the limits of the plan govern.
             </p>
           </Stack>
         </Two>

@@ -39,7 +39,7 @@ export function StationChart({
   const x = scaleLinear([0.5, Math.max(2, g.top) + 0.5], [left, width - right])
   const y = scaleLinear([reach, -reach], [top, height - bottom])
   const clip = (v: number) => Math.min(height - bottom, Math.max(top, v))
-  const on = courses.filter((c) => c >= Math.floor(g.middle.course))
+  const on = courses.filter((c) => c >= g.now)
   const mean = line<number>(
     (c) => x(c),
     (c) => clip(y(expectedAt(g, c).deviation)),
