@@ -98,7 +98,7 @@ test('roles: crew may not pass or release, the foreman not the inspector’s hol
 
 test('broken, wrong and oversized bodies are named, nothing is written', async ({ context }) => {
   await signIn(context, 'foreman')
-  const wall = await newWall(context, 'Bodies')
+  const wall = await newWall(context, 'Bodies', { look: false })
   const entries = `/api/walls/${wall}/entries`
   const raw = (data: string) =>
     context.request.post(`${url()}${entries}`, { data: Buffer.from(data), headers: { origin: url(), 'content-type': 'application/json' } })
@@ -114,7 +114,7 @@ test('broken, wrong and oversized bodies are named, nothing is written', async (
 
 test('opening a record of 10,000 entries transfers little more than the entries zipped', async ({ context }) => {
   await signIn(context, 'foreman')
-  const wall = await newWall(context, 'Long')
+  const wall = await newWall(context, 'Long', { look: false })
   for (let i = 0; i < 10; i++) {
     const answer = await post(context, `/api/walls/${wall}/entries`, {
       entries: Array.from({ length: 1000 }, (_, j) =>
@@ -144,7 +144,7 @@ test('opening a record of 10,000 entries transfers little more than the entries 
 
 test('a live stream that comes back goes on after the last number it had', async ({ context }) => {
   await signIn(context, 'foreman')
-  const wall = await newWall(context, 'Stream')
+  const wall = await newWall(context, 'Stream', { look: false })
   const note = (text: string) => post(context, `/api/walls/${wall}/entries`, { entries: [fact(wall, 'note', {}, { text })] })
   await note('one')
   await note('two')

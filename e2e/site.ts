@@ -35,13 +35,19 @@ export const yardPlan: Plan = { ...smallPlan, engineerBy: 'E. Record, licence 47
 export const lookedAt = (wall: string) => fact(wall, 'look', {}, { by: 'Mara Quill', safe: true, seen: 'sides dry, no cracks' })
 
 /** A new small wall of the demo company, made over the route, its trench looked at. */
-export async function newWall(context: BrowserContext, name: string): Promise<string> {
+export async function newWall(context: BrowserContext, name: string, { look = true } = {}): Promise<string> {
   const answer = await post(context, '/api/walls', { plan: { ...yardPlan, name } })
   expect(answer.status(), await answer.text()).toBe(201)
   const { id } = (await answer.json()) as { id: string }
-  expect((await post(context, `/api/walls/${id}/entries`, { entries: [lookedAt(id)] })).ok()).toBe(true)
+  if (look) expect((await post(context, `/api/walls/${id}/entries`, { entries: [lookedAt(id)] })).ok()).toBe(true)
   return id
 }
+
+/** What the subgrade of section B needs to know: its soil, and its cut as it is held. */
+export const groundFacts = (wall: string) => [
+  fact(wall, 'soil', { stage: 'dig', section: 'B' }, { answers: FIRM_CLAY, from: 4.5, to: 9 }),
+  fact(wall, 'cut', { stage: 'dig', section: 'B', station: 4.5 }, { slope: 1.5, water: false, spoil: 1, plant: 1.5, ladder: 6, by: 'Mara Quill' }),
+]
 
 /** Facts that bring section B of the small wall up to the given stage of course 1 (that stage excluded), with releases. */
 export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'; fact: ReturnType<typeof fact> }[] {
@@ -53,8 +59,7 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
     const where = { stage: s.id, ...(s.scope === 'wall' ? {} : { section: 'B' }), ...(s.scope === 'course' ? { course: 1 } : {}) }
     const put = (kind: string, data: object, at: object = {}) => list.push({ by: 'foreman', fact: fact(wall, kind, { ...where, ...at }, data) })
     if (s.needs) {
-      put('soil', { answers: FIRM_CLAY, from: 4.5, to: 9 })
-      put('cut', { slope: 1.5, water: false, spoil: 1, plant: 1.5, ladder: 6, by: 'Mara Quill' }, { station: 4.5 })
+      for (const f of groundFacts(wall)) list.push({ by: 'foreman', fact: f })
     }
     if (s.work.type === 'check')
       put('check', {

@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import AxeBuilder from '@axe-core/playwright'
 import { readRecordFile, verifyRecordFile } from '@stone-tally/core'
-import { bring, demoWall, expect, fact, newWall, openBoard, post, ready, signIn, test, url } from './site'
+import { bring, demoWall, expect, fact, groundFacts, newWall, openBoard, post, ready, signIn, test, url } from './site'
 
 test('sign in by the form, see the Yard, sign out', async ({ page }) => {
   await page.goto(url())
@@ -72,7 +72,8 @@ test('from services to the first course on the Board, stopped at each hold, rele
   await openBoard(page, wall)
   for (const item of ['All services located by their owners', 'Marked on the ground and on the plan', 'This plan revision is the one in force'])
     await page.getByText(item).click()
-  await page.getByRole('button', { name: 'Record 3 of 3' }).click()
+  await page.getByLabel('Last day of the ticket').fill('2099-12-31')
+  await page.getByRole('button', { name: 'Record 4 of 4' }).click()
   await expect(page.getByRole('heading', { name: 'Set-out verified' })).toBeVisible()
   for (const item of ['Face line and ends staked', 'A second reading agrees', 'Benchmark protected']) await page.getByText(item).click()
   await page.getByRole('button', { name: 'Record 3 of 3' }).click()
@@ -118,9 +119,13 @@ test('from services to the first course on the Board, stopped at each hold, rele
   }
   await expect(page.getByRole('heading', { name: 'Subgrade' })).toBeVisible()
   await expect(other.getByRole('heading', { name: 'Subgrade' })).toBeVisible({ timeout: 2000 })
-  for (const item of ['Organic, soft or wet soil removed', 'Undercut replaced and compacted', 'Compacted; no movement under foot'])
-    await page.getByText(item, { exact: true }).click()
+  // Nobody is made to confirm an undercut where there was none; soil and cut are wanted before anybody releases.
+  for (const item of ['Organic, soft or wet soil removed', 'Compacted; no movement under foot']) await page.getByText(item, { exact: true }).click()
+  await page.getByRole('button', { name: 'Not here: Undercut replaced and compacted' }).click()
   await page.getByRole('button', { name: 'Record 3 of 3' }).click()
+  await expect(page.getByText(/the soil from 4\.50 to 9\.00/).first()).toBeVisible()
+  const known = await post(context, `/api/walls/${wall}/entries`, { entries: groundFacts(wall) })
+  expect(await known.text()).not.toContain('"ok":false')
   await expect(page.getByText(/It waits for the inspector/)).toBeVisible()
   await expect(other.getByRole('button', { name: 'Release', exact: true })).toBeVisible({ timeout: 2000 })
   await other.getByLabel('What was seen').fill('Firm, dry, probed')
@@ -228,7 +233,7 @@ test('without a connection what is recorded is kept, and sent when it is back', 
   await page.getByText('All services located by their owners').click()
   await page.waitForTimeout(500)
   await context.setOffline(true)
-  await page.getByRole('button', { name: 'Record 1 of 3' }).click()
+  await page.getByRole('button', { name: 'Record 1 of 4' }).click()
   await expect(page.getByText(/kept on this device/)).toBeVisible()
   await context.setOffline(false)
   await expect(page.getByText(/Services located: All services located/)).toBeVisible({ timeout: 15_000 })

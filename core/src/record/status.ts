@@ -91,8 +91,12 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
       const has = new Set([...(said?.confirmed ?? []), ...(said?.none ?? [])])
       const { items, measures = [] } = step.stage.work
       const measured = new Set((last?.entry.data as CheckData | undefined)?.measured?.map((m) => m.id) ?? [])
-      const missing = [...items.filter((i) => !has.has(i.id)), ...measures.filter((m) => !measured.has(m.id))].map((i) => i.text)
-      const total = items.length + measures.length
+      const day = tableOf(state.layout.plan) > 1 ? step.stage.work.until : undefined
+      const missing = [
+        ...[...items.filter((i) => !has.has(i.id)), ...measures.filter((m) => !measured.has(m.id))].map((i) => i.text),
+        ...(day && said?.until === undefined ? [day] : []),
+      ]
+      const total = items.length + measures.length + (day ? 1 : 0)
       const conflict =
         last &&
         before &&

@@ -1,5 +1,5 @@
 // Rule table 2: what is done anew each day, and fill that froze or drowned.
-import { dailyNeeds, type Entry, fillHeld, openDepth } from '@stone-tally/core'
+import { dailyNeeds, type Entry, fillHeld, openDepth, statusOf } from '@stone-tally/core'
 import { good, groundOf, morningLook } from '../build'
 import { entry, layoutOf, plain } from '../plans'
 import { Site } from '../site'
@@ -59,8 +59,13 @@ describe('a locate ticket has a last day', () => {
   const ticket = (until: string | undefined) => ({ ...(services as Entry), data: { ...((services as Entry).data as object), until } })
   test('which is asked for, runs out, and is renewed by another', () => {
     const site = new Site(plan)
-    expect(site.refusal(ticket(undefined))).toMatch(/data.until: is missing; say last day of the ticket/)
-    site.put(ticket('2026-05-19')).work('set-out').release('set-out')
+    site.put(ticket(undefined))
+    expect(statusOf(site.state, site.step('services')).missing).toEqual(['Last day of the ticket'])
+    expect(site.refusal(good(site.step('set-out'))[0] as Entry)).toMatch(/services are not located and marked yet.*Last day of the ticket/)
+    site
+      .put({ ...ticket('2026-05-19'), id: '01900000-0000-7000-8000-0000000000e0' })
+      .work('set-out')
+      .release('set-out')
     expect(site.refusal(dug(site, at('08:00')))).toMatch(/The locate ticket ran out on 2026-05-19/)
     expect(needs(site, at('08:00'), 'units', 1)).toEqual([])
     site.put({ ...ticket('2026-05-20'), id: '01900000-0000-7000-8000-0000000000e1' })

@@ -8,7 +8,7 @@ import { usePreferences } from '@/ui/preferences'
 import { DiaryList } from './diary'
 import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel, UnmatchedPanel } from './gate'
 import { PhotoStrip } from './photos'
-import { TodayPanel, useDaily } from './today'
+import { NeedsPanel, TodayPanel, useDaily } from './today'
 import { isTyping } from './typed'
 import { UnitLevelPanel } from './unit-level'
 import type { Fact, Me, RecordResult } from './use-wall'
@@ -96,6 +96,7 @@ export function StepCard({
         onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station, offset: e.entry.where.offset })}
       />
       <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
+      {step.stage.needs ? <NeedsPanel state={state} step={step} wall={wall} /> : null}
       {waits ? <TodayPanel needs={today} me={me} record={record} wall={wall} /> : null}
       {gated ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
       {Panel && !blocked && (status.state !== 'done' || recheck || isTyping(`${step.key}`)) && mayDo && !unitRecheck ? (

@@ -1,6 +1,6 @@
-import { dailyNeeds, fillHeld, type Step, say, type WallState } from '@stone-tally/core'
+import { dailyNeeds, fillHeld, needsOf, type Step, say, type WallState } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
-import { Button, Choice, Field, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { Button, Caution, Choice, Field, LinkButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { useTypedForm } from './typed'
 import type { Fact, Me, RecordResult } from './use-wall'
@@ -74,5 +74,26 @@ export function TodayPanel({
         ) : null}
       </Stack>
     </Stop>
+  )
+}
+
+/** What a step still needs to know of the ground, and where that is said. */
+export function NeedsPanel({ state, step, wall }: { state: WallState; step: Step; wall: string }) {
+  const { units } = usePreferences()
+  const needs = needsOf(state, step)
+  if (needs.length === 0) return null
+  return (
+    <Caution>
+      <Stack>
+        <strong>Before it can be released:</strong>
+        {needs.map((n) => (
+          <span key={n}>▲ {say(n, units)}</span>
+        ))}
+        <Row>
+          <LinkButton href={`/walls/${wall}/ground?tab=soil`}>Judge the soil</LinkButton>
+          <LinkButton href={`/walls/${wall}/ground?tab=dig`}>Check the cut</LinkButton>
+        </Row>
+      </Stack>
+    </Caution>
   )
 }

@@ -24,7 +24,6 @@ export const check = defineKind<CheckData>({
   work: 'check',
   check(entry, { stage, layout }) {
     if (stage?.work.type !== 'check' || tableOf(layout.plan) === 1) return ok(true)
-    if (stage.work.until && entry.data.until === undefined) return fail('data.until', `is missing; say ${stage.work.until.toLowerCase()}`)
     const { none = [], confirmed } = entry.data
     for (const [i, id] of none.entries()) {
       const item = stage.work.items.find((x) => x.id === id)

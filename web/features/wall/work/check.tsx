@@ -76,8 +76,9 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   })
   const verdict =
     typed.length > 0 ? judge(state, me, { kind: 'check', where: whereOf(step), data: { confirmed: ticked, measured: typed } }) : undefined
-  const count = given.length + typed.length
-  const total = items.length + measures.length
+  const wantsDay = work?.until !== undefined && mayNot
+  const count = given.length + typed.length + (wantsDay && until.trim() ? 1 : 0)
+  const total = items.length + measures.length + (wantsDay ? 1 : 0)
   const all = items.map((i) => i.id)
   return (
     <WorkStack>
