@@ -46,7 +46,9 @@ const allOf = (s: Step) =>
     ? {
         confirmed: s.stage.work.items.map((i) => i.id),
         ...(s.stage.work.until ? { until: '2099-12-31' } : {}),
-        ...(s.stage.work.measures ? { measured: s.stage.work.measures.map((m) => ({ id: m.id, value: m.most ? 0.035 : 0.18 })) } : {}),
+        ...(s.stage.work.measures
+          ? { measured: s.stage.work.measures.map((m) => ({ id: m.id, value: m.either ? 0.002 : m.most === 'overhangMax' ? 0.035 : 0.18 })) }
+          : {}),
       }
     : {}
 

@@ -96,11 +96,13 @@ test('eight taps judge a soil; unsuitable soil is closed by an undercut that is 
   await page.getByLabel('In lifts').fill('3')
   await page.getByRole('button', { name: 'Record the undercut' }).click()
   await expect(page.getByText('▲ 5.00 to 7.00: Organic soil')).toBeVisible()
+  await expect(page.getByLabel('Depth, mm')).toHaveValue('')
   await page.getByLabel('Depth, mm').fill('350')
   await page.getByLabel('In lifts').fill('3')
   await page.getByRole('button', { name: 'Record the undercut' }).click()
   await expect(page.getByText('▲ 5.00 to 7.00: Organic soil')).toBeVisible()
   // Deep enough, and still open: nobody has said that firm ground was seen.
+  await expect(page.getByLabel('Depth, mm')).toHaveValue('')
   await page.getByLabel('Depth, mm').fill('350')
   await page.getByLabel('In lifts').fill('3')
   await page.locator('label', { hasText: 'A bar' }).click()

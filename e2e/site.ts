@@ -1,6 +1,6 @@
 import { type BrowserContext, test as base, expect, type Page } from '@playwright/test'
 import { issued, type Plan, placesOf, stepsOf } from '@stone-tally/core'
-import { FIRM_CLAY } from '../core/test/build'
+import { FIRM_CLAY, goodSize } from '../core/test/build'
 import { layoutOf, SIGNED, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { pictureOf } from '../demo/pictures'
@@ -65,7 +65,7 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
       put('check', {
         confirmed: s.work.items.map((i) => i.id),
         ...(s.work.until ? { until: '2099-12-31' } : {}),
-        ...(s.work.measures ? { measured: s.work.measures.map((m) => ({ id: m.id, value: 0.2 })) } : {}),
+        ...(s.work.measures ? { measured: s.work.measures.map((m) => ({ id: m.id, value: goodSize(m) })) } : {}),
       })
     if (s.work.type === 'pipe') {
       put('pipe', {

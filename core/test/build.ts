@@ -63,6 +63,9 @@ export const groundOf = (layout: Layout, section: string, soil: object = FIRM_CL
 export const morningLook = (more: object = {}, at = '2026-05-20T07:00:00Z') =>
   entry('look', {}, { by: 'Rhea Moss', safe: true, seen: 'sides dry, no cracks', ...more }, { at })
 
+/** A size within what is asked of it. */
+export const goodSize = (m: { least?: string; most?: string; either?: true }) => (m.either ? 0.001 : m.most === 'overhangMax' ? 0.04 : 0.2)
+
 /** The good entries for a step. */
 export function good(step: Step, layout?: Layout): Entry[] {
   if (layout && step.stage.needs && step.section) return [...groundOf(layout, step.section), ...good(step)]
@@ -73,7 +76,7 @@ export function good(step: Step, layout?: Layout): Entry[] {
         entry('check', where, {
           confirmed: step.stage.work.items.map((i) => i.id),
           ...(step.stage.work.until ? { until: '2026-12-31' } : {}),
-          ...(step.stage.work.measures ? { measured: step.stage.work.measures.map((m) => ({ id: m.id, value: m.most ? 0.04 : 0.2 })) } : {}),
+          ...(step.stage.work.measures ? { measured: step.stage.work.measures.map((m) => ({ id: m.id, value: goodSize(m) })) } : {}),
         }),
       ]
     case 'units':

@@ -67,7 +67,17 @@ const VALUES: Readonly<Record<LimitName, number>> = {
   oversize: 100,
   pipeFallShare: Number.NEGATIVE_INFINITY,
   slenderness: Number.POSITIVE_INFINITY,
-  frostCover: 0,
+  manualOne: 25,
+  manualTwo: 50,
+  liftingAid: 100,
+  gridSpacing: 0.6,
+  gridShare: 0.6,
+  tilt: 0.003,
+  batter: 0.035,
+  gabionStoneMin: 0.1,
+  gabionStoneMax: 0.25,
+  fillStep: 0.33,
+  stoneFines: 5,
 }
 /** Table 2: a change of one is a change of the rule book, and takes a table of its own once it was shipped. */
 const SECOND: Readonly<Record<LimitName, number>> = {

@@ -2,17 +2,17 @@ import { failAll, ok, type Result } from '../base/result'
 import { said } from '../base/said'
 import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
 import { alignmentFor, exposedHeight, type Plan, toeAt, topAt } from '../plan'
-import { checkLimits, embedment, limitsOf, tableOf } from '../rules'
+import { checkLimits, embedment, handlingOf, limitsOf, tableOf } from '../rules'
 import { type Piece, systemOf, type WallSystem } from '../systems'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
 import { type Cap, capsOver } from './caps'
-import { engineerReasons } from './engineer'
+import { builtHeight, engineerReasons } from './engineer'
 import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
 import { misplaced } from './fit'
 import { pipeCautions, plannedInvert, stagedFor } from './pipe'
 import { type Course, rowsOf, type Stretch } from './rows'
 import { type Run, runsOf } from './runs'
-import { frontCautions, frostCautions, slopeCautions } from './site-cautions'
+import { frontCautions, frostCautions, gridCautions, slopeCautions } from './site-cautions'
 
 /** A course within a section: the unit of the record. */
 export interface Cell {
@@ -442,9 +442,13 @@ function cautionsOf(
       ...frostCautions(plan, steps),
       ...slopeCautions(plan, deepest),
       ...pipeCautions(plan, steps),
+      ...gridCautions(plan, builtHeight(plan, steps, tops).height - (plan.rules?.heightFrom === 'first-course' ? 0 : plan.pad.thickness)),
     ])
       result.push({ ...c, blocks: false })
   }
+  const handling = handlingOf(plan, plan.unit.mass)
+  // Baskets are carried empty and filled where they stand.
+  if (plan.unit.profile !== 'basket' && handling.band !== 'one') result.push({ id: 'mass', message: handling.message, blocks: false })
   for (const c of system.cautions(plan)) result.push({ ...c, blocks: false })
   return result
 }

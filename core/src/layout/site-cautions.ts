@@ -78,6 +78,34 @@ export function frostCover(plan: Plan, steps: readonly PadStep[]): number {
   return Math.min(...steps.map((s) => Math.min(toeAt(plan, s.start), toeAt(plan, s.end)) - s.elevation + plan.pad.thickness))
 }
 
+/** Layers of the plan against what holds a mass together. Said where no engineer's plan is named too: a planning check. */
+export function gridCautions(plan: Plan, height: number): Word[] {
+  if (plan.grid.length === 0) return []
+  const limits = limitsOf(plan)
+  const words: Word[] = []
+  const layers = [...plan.grid].sort((a, b) => a.course - b.course)
+  const h = plan.unit.height
+  const least = limits.gridShare.value * height
+  const short = layers.filter((l) => l.length < least - 0.005)
+  if (short.length > 0)
+    words.push({
+      id: 'grid-length',
+      message: `${short.length === 1 ? 'The layer' : 'Layers'} on course ${short.map((l) => l.course).join(', ')} ${short.length === 1 ? 'is' : 'are'} shorter than ${limits.gridShare.value} of the height (${said.length(least, 2)}). ${limits.gridShare.reason}`,
+    })
+  const courses = Math.round(height / h)
+  const gaps = [
+    { from: 0, to: layers[0]?.course ?? 0, what: 'below the lowest layer' },
+    ...layers.slice(1).map((l, i) => ({ from: layers[i]?.course ?? 0, to: l.course, what: `between courses ${layers[i]?.course} and ${l.course}` })),
+    { from: layers[layers.length - 1]?.course ?? 0, to: courses, what: 'above the top layer' },
+  ].filter((g) => (g.to - g.from) * h > limits.gridSpacing.value + 0.005)
+  if (gaps.length > 0)
+    words.push({
+      id: 'grid-spacing',
+      message: `More than ${said.given(limits.gridSpacing.value)} without a layer ${gaps.map((g) => g.what).join(', ')}. ${limits.gridSpacing.reason}`,
+    })
+  return words
+}
+
 /** A cut drawn steeper than unclassified soil stands. */
 export function slopeCautions(plan: Plan, deepest: number): Word[] {
   const limits = limitsOf(plan)

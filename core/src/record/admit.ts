@@ -105,7 +105,7 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   }
   // A correction or re-check belongs to work that is already there; the gates let the first one through.
   if (!entry.supersedes && !entry.recheckOf) {
-    const closed = barriers(state, step)
+    const closed = barriers(state, step, entry.at)
     if (closed.length > 0) {
       return failAll(
         closed.map(
@@ -252,7 +252,9 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
   if (decision === 'rejected') return ok(undefined)
   const stops = openStops(state).length > 0 ? barriers(state, step).filter((b) => b.step === undefined && b.force === 'hard') : []
   if (stops.length > 0) return failAll(stops.map((b) => ({ field: 'where', message: b.message })))
-  const allowed = point.own ?? state.layout.plan.rules?.ownRelease
+  // Since rule table 2 a layer is looked at by somebody who did not lay it.
+  const alone = point.own && !(point.id === 'geogrid' && tableOf(state.layout.plan) > 1)
+  const allowed = alone || state.layout.plan.rules?.ownRelease
   const mine = (e: RecordedEntry) => e.entry.by.id === entry.by.id && !!kindOf(e.entry.kind)?.work && live(state, e.entry.id)
   if (!allowed && !reported && state.logs.get(step.key)?.work.some(mine)) {
     return fail(

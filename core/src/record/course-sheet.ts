@@ -1,10 +1,10 @@
 import { said } from '../base/said'
 import { cellKey } from '../layout'
-import { limitsOf } from '../rules'
+import { limitsOf, tableOf } from '../rules'
 import type { Verdict, Where } from './entry'
 import { live, statusOf } from './fold'
 import { type Barrier, barriers } from './gate'
-import type { LiftData } from './kinds'
+import { type LiftData, measuresOf } from './kinds'
 import type { WallState } from './state'
 import { settled } from './status'
 import { type Step, stepKey } from './steps'
@@ -97,12 +97,14 @@ export function courseSheet(state: WallState, section: string, course: number): 
       lines.push({ step, words: `sighted along, nothing over ±${said.small(limit.value)}` })
       makers.push(() => [{ kind: 'sighting', where, data: {} }])
     } else if (work.type === 'check') {
-      const measures = work.measures?.length ?? 0
+      const measures = measuresOf(work, state.layout.plan).length
       if (measures > 0) break
       lines.push({ step, words: `all ${work.items.length}: ${work.items.map((i) => i.text.toLowerCase()).join(', ')}` })
       makers.push(() => [{ kind: 'check', where, data: { confirmed: work.items.map((i) => i.id) } }])
     } else if (work.type === 'lifts') {
       const before = liftsBelow(state, step)
+      // Plant and passes nobody has recorded are not made up: the first lifts are recorded by themselves.
+      if (!before && tableOf(state.layout.plan) > 1) break
       like = before?.course
       const count = step.lifts?.count ?? 1
       const as = (i: number): LiftData => {

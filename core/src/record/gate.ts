@@ -40,9 +40,10 @@ const pick = (state: WallState, key: string) => {
 /**
  * What stands before a step; empty when work may go on.
  *
+ * @param at - when the work is done; weather older than a day is not today's. Left out, the newest weather counts
  * @example barriers(state, step).map((b) => b.message)
  */
-export function barriers(state: WallState, step: Step): Barrier[] {
+export function barriers(state: WallState, step: Step, at?: string): Barrier[] {
   const result: Barrier[] = []
   for (const stop of openStops(state)) {
     const d = stop.entry.data as { from?: number; to?: number }
@@ -88,7 +89,17 @@ export function barriers(state: WallState, step: Step): Barrier[] {
   }
   if (step.stage.id === state.layout.system.open.from) result.push(...openCourses(state, step))
   if (step.stage.dry && !statusOf(state, step).override) {
-    const { now } = weatherOf(state)
+    const newest = weatherOf(state).now
+    const stale = tableOf(state.layout.plan) > 1 && at !== undefined && newest !== undefined && Date.parse(at) - Date.parse(newest.at) > 86_400_000
+    const now = stale ? undefined : newest
+    if (stale) {
+      result.push({
+        force: 'soft',
+        step,
+        message: `${titleOf(step)}: ${step.stage.dry} The newest weather recorded is of ${newest.at.slice(0, 10)}: record today's.`,
+        missing: [],
+      })
+    }
     const wet = now && (now.rain > WEATHER_LIMITS.damp || now.low <= WEATHER_LIMITS.frost)
     if (wet) {
       result.push({

@@ -256,7 +256,8 @@ function columnOf(layout: Layout, f: Followed, sense: GrowthSense, i: number, ra
   const growth = growthFrom(courses, deviations, n, top, f.rule, sense === 'line' ? standing(raw, i, step, first) : undefined)
   if (!growth) return undefined
   const expected = expectedAt(growth, Math.max(top, growth.now))
-  const height = top * layout.plan.unit.height
+  // On an upper step of the pad the wall is as high as the courses that stand there.
+  const height = (top - first + 1) * layout.plan.unit.height
   return {
     station,
     get readings() {

@@ -3,7 +3,7 @@ import type { Stretch } from '../layout'
 import { tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
 import type { CheckData, GeogridData, LiftData, PhotoData, PipeData, SightingData, UnitsData } from './kinds'
-import { kindOf } from './kinds'
+import { kindOf, measuresOf } from './kinds'
 import { deviationOf, type ReadingData } from './kinds/reading'
 import { mismatch } from './match'
 import { needsOf, uncovered } from './needs'
@@ -89,7 +89,8 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
       const before = work[work.length - 2]
       const said = last?.entry.data as CheckData | undefined
       const has = new Set([...(said?.confirmed ?? []), ...(said?.none ?? [])])
-      const { items, measures = [] } = step.stage.work
+      const { items } = step.stage.work
+      const measures = measuresOf(step.stage.work, state.layout.plan)
       const measured = new Set((last?.entry.data as CheckData | undefined)?.measured?.map((m) => m.id) ?? [])
       const day = tableOf(state.layout.plan) > 1 ? step.stage.work.until : undefined
       const missing = [

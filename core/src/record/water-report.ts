@@ -1,6 +1,6 @@
 import { ok, type Result } from '../base/result'
 import { said } from '../base/said'
-import { invertAt, type Layout, stepAt } from '../layout'
+import { builtHeight, invertAt, type Layout, stepAt } from '../layout'
 import { toeAt } from '../plan'
 import { limitsOf, tableOf } from '../rules'
 import {
@@ -13,9 +13,13 @@ import {
   drainSeat,
   type FilterCheck,
   filter,
+  finesOf,
   pipeCapacity,
   rationalFlow,
+  regraded,
+  seepageFlow,
   solveDrain,
+  swaleDepth,
 } from '../water'
 import type { RecordedEntry } from './entry'
 import { live, statusOf } from './fold'
@@ -48,6 +52,8 @@ export interface DrainPlan {
   readonly coverStone: number
   readonly sock: boolean
   /** Flow m³/s to the busiest outlet against what the pipe carries; undefined where the plan says nothing of rain and ground. */
+  /** Run-off of the ground above, m³/s, and how deep a swale at one per cent runs with it, m: it stays out of the toe drain. Rule table 2. */
+  readonly surface: { readonly flow: number; readonly swale: number } | undefined
   readonly flow: { readonly total: number; readonly busiest: number; readonly capacity: number; readonly enough: boolean } | undefined
   readonly cautions: readonly string[]
 }
@@ -128,6 +134,11 @@ export function drainPlan(layout: Layout): DrainPlan {
     )
   }
   const flow = flowOf(layout, profile)
+  const surface = surfaceOf(layout)
+  if (surface)
+    cautions.push(
+      `Run-off of the ground above, ${said.flow(surface.flow)}, goes by a swale (${said.small(surface.swale)} deep at 1 %) or a yard drain of its own: it must not enter the toe drain.`,
+    )
   if (flow && !flow.enough) cautions.push('The pipe cannot carry the rain of the plan to its busiest outlet: more outlets, or a wider pipe.')
   return {
     points,
@@ -138,6 +149,7 @@ export function drainPlan(layout: Layout): DrainPlan {
     bed,
     coverStone: water?.cover ?? limitsOf(plan).pipeCover.value,
     sock: water?.sock ?? false,
+    surface,
     flow,
     cautions,
   }
@@ -154,11 +166,20 @@ function seatedProfile(layout: Layout, plain: DrainProfile): DrainProfile {
   return { ...plain, inverts, violations }
 }
 
+function surfaceOf({ plan }: Layout): DrainPlan['surface'] {
+  const { area, runoff, rain } = plan.water ?? {}
+  if (tableOf(plan) === 1 || area === undefined || runoff === undefined || rain === undefined) return undefined
+  const flow = rationalFlow(runoff, rain, area)
+  return { flow, swale: swaleDepth(flow, 0.01) }
+}
+
 function flowOf(layout: Layout, profile: Result<DrainProfile>): DrainPlan['flow'] {
   const { plan } = layout
   const { area, runoff, rain } = plan.water ?? {}
   if (area === undefined || runoff === undefined || rain === undefined || !profile.ok) return undefined
-  const total = rationalFlow(runoff, rain, area)
+  // The toe drain takes what seeps; table 1 sized it for what runs off.
+  const height = builtHeight(plan, layout.steps, layout.tops).height
+  const total = tableOf(plan) > 1 ? seepageFlow({ runoff, rain, area, height, length: plan.length }) : rationalFlow(runoff, rain, area)
   // Water comes evenly along the wall and runs to the outlet whose line is lowest.
   const share = new Map<number, number>()
   const list = stations(layout)
@@ -226,7 +247,13 @@ export function filterOf(state: WallState): { soil: GradationData; stone: Gradat
     latestOf(state, (e) => e.kind === 'gradation' && (e.data as GradationData).of === what)?.entry.data as GradationData | undefined
   const [soil, stone] = [of('soil'), of('stone')]
   if (!soil || !stone) return undefined
-  const result = filter({ soil: soil.points, stone: stone.points })
+  // What is coarser than sand holds nothing back: a gravelly soil is judged by its finer part.
+  const cautious = tableOf(state.layout.plan) > 1
+  const result = filter({ soil: cautious ? regraded(soil.points) : soil.points, stone: stone.points })
+  const fines = cautious ? finesOf(stone.points) : undefined
+  const most = limitsOf(state.layout.plan).stoneFines.value
+  if (fines !== undefined && fines > most)
+    return { soil, stone, result, advice: `This stone has ${fines.toFixed(1)} % of fines, at most ${most} %: it clogs. Washed stone.` }
   const advice = !result.ok
     ? (result.problems[0]?.message ?? '')
     : result.value.retention > 5

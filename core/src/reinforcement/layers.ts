@@ -2,6 +2,7 @@ import { said } from '../base/said'
 import { type Cutting, gridCut } from '../bond'
 import { below } from '../geometry'
 import { gridStretches, type Layout } from '../layout'
+import { tableOf } from '../rules'
 
 /** Rolls when the plan says nothing of them, m. */
 export const COMMON_ROLL = { width: 2, length: 50 }
@@ -46,6 +47,35 @@ export interface Layer {
   readonly strips: number
   readonly area: number
   readonly lies: readonly Lie[]
+  /** The other leg of an outside corner, laid one course higher: never grid on grid. */
+  readonly crossing?: true
+}
+
+/** What crosses a layer at outside corners of a section: the second leg one course higher, as wide as the first is long. Rule table 2. */
+function crossings(layout: Layout, section: { id: string; from: number; to: number }, g: Layout['plan']['grid'][number], width: number): Layer[] {
+  const row = layout.courses.find((c) => c.course === g.course + 1)
+  if (tableOf(layout.plan) === 1 || !row) return []
+  return layout.legs.slice(1).flatMap((leg): Layer[] => {
+    if (leg.start !== 'outside-corner') return []
+    const cut = clip({ from: leg.from, to: Math.min(leg.to, leg.from + g.length) }, section)[0]
+    if (!cut) return []
+    const run = cut.to - cut.from
+    return [
+      {
+        section: section.id,
+        course: g.course + 1,
+        elevation: row.top,
+        type: g.type,
+        length: g.length,
+        from: cut.from,
+        to: cut.to,
+        strips: Math.ceil(run / width - 1e-6),
+        area: run * g.length,
+        lies: [],
+        crossing: true,
+      },
+    ]
+  })
 }
 
 const clip = (a: { from: number; to: number }, b: { from: number; to: number }) => {
@@ -70,6 +100,7 @@ export function layerSchedule(layout: Layout): Layer[] {
         const run = over.reduce((sum, s) => sum + s.to - s.from, 0)
         const strips = over.reduce((sum, s) => sum + Math.ceil((s.to - s.from) / roll.width - 1e-6), 0)
         return [
+          ...crossings(layout, section, g, roll.width),
           {
             section: section.id,
             course: g.course,
@@ -89,16 +120,23 @@ export function layerSchedule(layout: Layout): Layer[] {
 
 function liesOf(layout: Layout, course: number, length: number, width: number, over: { from: number; to: number }): Lie[] {
   const lies: Lie[] = []
+  const cautious = tableOf(layout.plan) > 1
+  // By the order of the layers: courses may all be even, and every layer would leave the same gap.
+  const order = [...layout.plan.grid]
+    .map((g) => g.course)
+    .sort((a, b) => a - b)
+    .indexOf(course)
+  const tall = Math.max(...layout.tops.map((t) => t.elevation)) - Math.min(...layout.steps.map((s) => s.elevation))
   for (const leg of layout.legs.slice(1)) {
     if (leg.from < over.from - 1e-6 || leg.from > over.to + 1e-6) continue
-    const first = course % 2 === 0
+    const first = cautious ? order % 2 === 0 : course % 2 === 0
     lies.push({
       kind: 'corner',
       from: leg.from,
       to: leg.from,
       words:
         leg.start === 'inside-corner'
-          ? `Inside corner: run this layer ${first ? 'past the corner from the first leg' : 'past the corner from the second leg'}; the next one the other way.`
+          ? `Inside corner: run this layer ${cautious ? `at least ${said.length(tall / 4, 2)} ` : ''}${first ? 'past the corner from the first leg' : 'past the corner from the second leg'}; the next one the other way.`
           : `Outside corner: ${first ? 'first' : 'second'} leg through to its full length, the other leg one course higher; never grid on grid.`,
     })
   }

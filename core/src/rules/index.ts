@@ -1,4 +1,5 @@
 export * from './embedment'
+export * from './handling'
 export * from './limits'
 export * from './plant'
 export * from './points'

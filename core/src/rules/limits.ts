@@ -61,7 +61,17 @@ const FIRST = {
   oversize: { value: 100, reason: 'Any material could be passed by a method record.' },
   pipeFallShare: { value: Number.NEGATIVE_INFINITY, reason: 'The fall between two points was not judged.' },
   slenderness: { value: Number.POSITIVE_INFINITY, reason: 'Height over depth was not looked at.' },
-  frostCover: { value: 0, reason: 'Frost depth was not asked for.' },
+  manualOne: { value: 25, reason: `One person lifts up to about ${said.mass(25)}; less where it is awkward or often.` },
+  manualTwo: { value: 50, reason: `Two people lift up to about ${said.mass(50)} between them.` },
+  liftingAid: { value: 100, reason: `Tongs, trolley or a vacuum aid handle up to about ${said.mass(100)}; more hangs on rated gear.` },
+  gridSpacing: { value: 0.6, reason: `Fill between layers further apart than ${said.given(0.6)} bulges at the face.` },
+  gridShare: { value: 0.6, reason: 'Layers shorter than six tenths of the height do not hold the mass together.' },
+  tilt: { value: 0.003, reason: 'A first course that tilts across leans the whole wall.' },
+  batter: { value: 0.035, reason: `${said.small(0.035)} in a metre are two degrees off the design; more shows, and changes what the wall can hold.` },
+  gabionStoneMin: { value: 0.1, reason: 'Stones smaller than the mesh and a half work out through it.' },
+  gabionStoneMax: { value: 0.25, reason: 'Large stones leave voids that settle.' },
+  fillStep: { value: 0.33, reason: 'A basket filled more than a third over its neighbour bulges into it.' },
+  stoneFines: { value: 5, reason: 'Stone with more than 5 per cent of fines clogs the pipe and holds water.' },
 } as const satisfies Record<string, Limit>
 
 export type LimitName = keyof typeof FIRST
@@ -132,6 +142,13 @@ export const PLAN_MAY: Partial<Readonly<Record<LimitName, readonly [least: numbe
   overhangMin: [-0.05, 0.1],
   overhangMax: [0, 0.15],
   lean: [0.2, 6],
+  gridSpacing: [0.2, 1],
+  gridShare: [0.4, 1.5],
+  tilt: [0.001, 0.02],
+  batter: [0.005, 0.1],
+  gabionStoneMin: [0.05, 0.3],
+  gabionStoneMax: [0.1, 0.6],
+  fillStep: [0.1, 1],
 }
 
 /** The trade's name of each limit a drawing may set, and how it is written: a length, or a number of its own. */
@@ -166,6 +183,13 @@ export const PLAN_MAY_NAMES: Readonly<Record<string, readonly [title: string, of
   topLayer: ['Layer over the stone', 'length'],
   overhangMin: ['Cap overhang, least', 'length'],
   overhangMax: ['Cap overhang, most', 'length'],
+  gridSpacing: ['Geogrid layers apart, most', 'length'],
+  gridShare: ['Geogrid length, share of the height', 'share'],
+  tilt: ['Tilt of the first course across', 'length'],
+  batter: ['Batter off the design, in a metre', 'length'],
+  gabionStoneMin: ['Gabion stone, least', 'length'],
+  gabionStoneMax: ['Gabion stone, most', 'length'],
+  fillStep: ['Fill between neighbouring baskets, most', 'length'],
 }
 
 /** What a plan says of the rules it is judged by. */

@@ -139,7 +139,10 @@ export const topStage = (title: string, before: readonly Requirement[]): Stage =
       { id: 'layer', text: 'Low-permeability layer placed and plated' },
       { id: 'shaped', text: 'Shaped to lead water away' },
     ],
-    measures: [{ id: 'layer', text: 'Thickness of the layer', least: 'topLayer' }],
+    measures: [
+      { id: 'layer', text: 'Thickness of the layer', least: 'topLayer' },
+      { id: 'batter', text: 'Face off its batter in a metre, by plumb or level', most: 'batter', either: true, since: 2 },
+    ],
   },
   requires: before,
 })

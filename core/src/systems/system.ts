@@ -21,6 +21,10 @@ export interface CheckMeasure {
   /** Limits, m, from the rule book by name; what lies outside is a finding. */
   readonly least?: string
   readonly most?: string
+  /** It may be off either way: `most` counts below nought as well. */
+  readonly either?: true
+  /** Asked since this rule table. */
+  readonly since?: number
 }
 
 /** What is recorded in a stage. */

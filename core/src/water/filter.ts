@@ -37,6 +37,39 @@ export function sizeAt(grading: Grading, share: number, field: string): Result<n
   return ok(10 ** (Math.log10(below.size) + t * (Math.log10(above.size) - Math.log10(below.size))))
 }
 
+/** Coarsest of sand, mm: the sieve above which grains hold nothing back. */
+const SAND = 4.75
+
+/**
+ * The grading of the part of a soil finer than gravel: what the filter rules are applied to where a soil has gravel in it. Base soil
+ * regraded to the 4.75 mm sieve, as filter design of dams and drains does.
+ *
+ * @example regraded([{ size: 0.075, passing: 20 }, { size: 4.75, passing: 50 }, { size: 75, passing: 100 }]) // 40 % and 100 %
+ */
+export function regraded(grading: Grading): Grading {
+  const coarsest = Math.max(...grading.map((p) => p.size))
+  if (coarsest <= SAND) return grading
+  const share = passingAt(grading, SAND)
+  if (share === undefined || share >= 100 - 1e-9 || share <= 0) return grading
+  const finer = grading.filter((p) => p.size < SAND - 1e-9).map((p) => ({ size: p.size, passing: (p.passing / share) * 100 }))
+  return finer.length === 0 ? grading : [...finer, { size: SAND, passing: 100 }]
+}
+
+/** Share finer than a size, per cent, by straight lines over the logarithm of size; undefined outside the sieves. */
+function passingAt(grading: Grading, size: number): number | undefined {
+  const points = [...grading].sort((a, b) => a.size - b.size)
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1], points[i]] as [Grading[number], Grading[number]]
+    if (size < a.size - 1e-9 || size > b.size + 1e-9) continue
+    return a.passing + ((b.passing - a.passing) * Math.log(size / a.size)) / Math.log(b.size / a.size)
+  }
+  return undefined
+}
+
+/** Fines of a stone, per cent below 0.075 mm; undefined where no sieve says so. @example finesOf(stone) // 1.5 */
+export const finesOf = (grading: Grading): number | undefined =>
+  Math.min(...grading.map((p) => p.size)) > 0.075 + 1e-9 ? undefined : passingAt(grading, 0.075)
+
 export interface FilterCheck {
   readonly d15Stone: number
   readonly d85Soil: number

@@ -30,6 +30,7 @@ import { usePreferences } from '@/ui/preferences'
 import { useMatches } from '@/ui/use-matches'
 import { CourseSheetCard } from './course-sheet'
 import { CourseTable, Pick } from './course-table'
+import { EarlierRules } from './earlier-rules'
 import { WallView } from './wall-view'
 
 const Layout = styled.main.attrs(MAIN)`
@@ -245,6 +246,7 @@ export function Board({
               />
             </div>
           </Lower>
+          <EarlierRules state={state} />
           {findings.length > 0 || holds.length > 0 || lost.length > 0 ? (
             <div>
               <h2 className="minor">Waits and findings</h2>

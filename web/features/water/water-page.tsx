@@ -63,7 +63,18 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
           ['Longest way to an outlet', drain.profile.ok ? formatLength(drain.profile.value.longestRun, units, 1) : '—'],
           ['Bed, cover', `${formatSmall(drain.bed, units)}, ${formatSmall(drain.coverStone, units)}`],
           ['Sock', drain.sock ? 'yes' : 'none'],
-          ['Busiest outlet', drain.flow ? `${formatFlow(drain.flow.busiest, units)} of ${formatFlow(drain.flow.capacity, units)}` : 'rain not given'],
+          ...(drain.surface
+            ? ([
+                [
+                  'Run-off, by swale or yard drain',
+                  `${formatFlow(drain.surface.flow, units)}, swale ${formatSmall(drain.surface.swale, units)} deep`,
+                ],
+              ] as const)
+            : []),
+          [
+            drain.surface ? 'Seepage at the busiest outlet' : 'Busiest outlet',
+            drain.flow ? `${formatFlow(drain.flow.busiest, units)} of ${formatFlow(drain.flow.capacity, units)}` : 'rain not given',
+          ],
         ]}
       />
       {drain.cautions.map((c) => (

@@ -1,7 +1,8 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { type InferType, list, optionalList, optionalText, quantity, record, text, type yup } from '../../base/schema'
-import { type LimitName, limitsOf, tableOf } from '../../rules'
+import { type LimitName, limitsOf, type Ruled, tableOf } from '../../rules'
+import type { CheckMeasure } from '../../systems'
 import { formatSigned } from '../../units/length'
 import { BUILDERS, defineKind, judged } from './kind'
 
@@ -16,6 +17,10 @@ export const checkData = record({
   measured: optionalList(record({ id: text(40), value: quantity({ min: -1, max: 10, unit: 'm' }) }), 10),
 })
 export type CheckData = InferType<typeof checkData>
+
+/** What is measured in a checklist under the rules of a plan. */
+export const measuresOf = (work: { readonly measures?: readonly CheckMeasure[] }, plan: Ruled): readonly CheckMeasure[] =>
+  (work.measures ?? []).filter((m) => (m.since ?? 1) <= tableOf(plan))
 
 export const check = defineKind<CheckData>({
   kind: 'check',
@@ -35,13 +40,13 @@ export const check = defineKind<CheckData>({
   judge(entry, { stage, layout }) {
     if (stage?.work.type !== 'check') return undefined
     const outs: string[] = []
-    for (const m of stage.work.measures ?? []) {
+    for (const m of measuresOf(stage.work, layout.plan)) {
       const got = entry.data.measured?.find((x) => x.id === m.id)?.value
       if (got === undefined) continue
       const [least, most] = [m.least, m.most].map((name) => (name ? limitsOf(layout.plan)[name as LimitName].value : undefined))
       const words = `${m.text.toLowerCase()} ${said.signed(got)}`
       if (least !== undefined && got < least - 0.0005) outs.push(`${words}, at least ${said.small(least)}`)
-      if (most !== undefined && got > most + 0.0005) outs.push(`${words}, at most ${said.small(most)}`)
+      if (most !== undefined && (m.either ? Math.abs(got) : got) > most + 0.0005) outs.push(`${words}, at most ${said.small(most)}`)
     }
     return outs.length > 0 ? judged(outs, '') : undefined
   },

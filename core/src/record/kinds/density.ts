@@ -39,6 +39,8 @@ export const curveData = record({
     share: quantity({ min: 0, max: 100, unit: '%' }),
     gs: quantity({ min: 1.5, max: 4 }),
     moisture: quantity({ min: 0, max: 30, unit: '%' }),
+    /** The sieve the laboratory took the stones off with, mm: each correction holds to a share of its own. */
+    sieve: optionalChoice(['4.75', '19'] as const),
   }),
   source: text(160),
 })
@@ -60,7 +62,15 @@ export const curve = defineKind<CurveData>({
   kind: 'curve',
   roles: ['foreman', 'inspector', 'office'],
   schema: curveData as unknown as yup.ISchema<CurveData>,
-  check(entry) {
+  check(entry, { layout }) {
+    const stones = entry.data.oversize
+    // Each sieve has a share of its own up to which its correction holds (common test standards); unsaid, the lower.
+    const most = stones?.sieve === '4.75' ? 40 : 30
+    if (stones && tableOf(layout.plan) > 1 && stones.share > most)
+      return fail(
+        'data.oversize.share',
+        `is ${stones.share} %; stones off the sieve of ${stones.sieve ?? '19'} mm are corrected for up to ${most} %. Beyond that, a method record`,
+      )
     const made = curveOf(entry.data)
     return made.ok ? ok(true) : { ok: false, problems: made.problems.map((p) => ({ ...p, field: `data.${p.field}` })) }
   },

@@ -57,7 +57,7 @@ const byName = new Map(KINDS.map((k) => [k.kind, k]))
 export const kindOf = (kind: string) => byName.get(kind)
 
 export { type ActionData, decidedBy, isSigned, type NoteData, type OverrideData, type ReleaseData, type SetupData, type StrikeData } from './beside'
-export type { CheckData } from './check'
+export { type CheckData, measuresOf } from './check'
 export { CLEARED_BY, type ClearanceData } from './clearance'
 export { type CutData, cutDepth, roomBehind } from './cut'
 export { type CurveData, curveOf, type DensityData, type DensityResult, densityOf } from './density'

@@ -46,13 +46,18 @@ export const stages: readonly Stage[] = [
     scope: 'course',
     when: 'every',
     how: 'Fill in thirds; bracing wires front to back at each third; face stones laid by hand, tight, no void larger than the mesh.',
-    caution: `Stone tipped from a bucket: nobody at the face or in the basket. Two people or plant for stones above ${said.mass(25)}.`,
+    caution: `Stone tipped from a bucket: nobody at the face or in the basket. One person lifts stones up to ${said.mass(25)}, two up to ${said.mass(50)}; more is placed by machine.`,
     work: {
       type: 'check',
       items: [
         { id: 'hand-faced', text: 'Face laid by hand, no voids' },
         { id: 'braced', text: 'Bracing wires at every third' },
         { id: 'full', text: `Filled ${said.small(0.03)} to ${said.small(0.05)} over, level` },
+      ],
+      measures: [
+        { id: 'stone-least', text: 'Smallest stone', least: 'gabionStoneMin', since: 2 },
+        { id: 'stone-most', text: 'Largest stone', most: 'gabionStoneMax', since: 2 },
+        { id: 'fill-step', text: 'Fill above the neighbour while filling, at most', most: 'fillStep', since: 2 },
       ],
     },
     requires: [{ stage: 'line', of: 'same', force: 'hold', why: 'filling locks the first row as it lies' }],

@@ -14,7 +14,7 @@ export const hollowCore: WallSystem = {
   stages,
   open: { from: 'units', until: ['fill', 'backfill'] },
   lay,
-  cautions: ({ unit }) => (unit.mass > 25 ? [{ id: 'mass', message: `A unit weighs ${said.mass(unit.mass)}: two people or a lifter.` }] : []),
+  cautions: () => [],
   quantities: ({ plan, pieces, topRun }) => {
     const { unit } = plan
     const share = (kind: string, each: number) => pieces.filter((p) => p.kind === kind).length * each

@@ -11,7 +11,7 @@ export const stages: readonly Stage[] = [
     scope: 'course',
     when: 'every',
     how: 'Sweep, set, pull forward until the lug holds; running bond, no slivers at the ends.',
-    caution: `Cut wet or with extraction; respirator, eye, ear, hand and foot protection. Two people or a lifter above ${said.mass(25)}.`,
+    caution: `Cut wet or with extraction; respirator, eye, ear, hand and foot protection. One person lifts up to ${said.mass(25)}, two up to ${said.mass(50)}; more takes lifting gear, and nobody below it.`,
     work: { type: 'units' },
     requires: [
       { stage: 'pad-level', of: 'same', force: 'hold', why: 'no unit is set on a pad that is not released' },
@@ -36,6 +36,7 @@ export const stages: readonly Stage[] = [
         { id: 'contact', text: 'Full contact under every unit, none rocks' },
         { id: 'string', text: 'Set to a string' },
       ],
+      measures: [{ id: 'tilt', text: 'Tilt across, front against back, the worst unit', most: 'tilt', either: true, since: 2 }],
     },
     requires: [{ stage: 'units', of: 'same', force: 'soft', why: 'units are not all set' }],
   },

@@ -5,6 +5,7 @@ import {
   formatSmall,
   type LimitName,
   limitsOf,
+  measuresOf,
   parseLength,
   type Ruled,
   smallUnit,
@@ -27,7 +28,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const { units } = usePreferences()
   const work = step.stage.work.type === 'check' ? step.stage.work : undefined
   const items = work?.items ?? []
-  const measures = work?.measures ?? []
+  const measures = work ? measuresOf(work, state.layout.plan) : []
   const [ticks, setTicks, noTicks] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'ticked')
   // An item is confirmed by its id, and said not to apply by its id with a mark before it.
   const given: readonly string[] = ticks === '' ? [] : ticks.split(',')

@@ -1,0 +1,43 @@
+import { layOut } from '../layout'
+import { issued, RULE_TABLE, tableOf } from '../rules'
+import type { RecordedEntry } from './entry'
+import { contextOf, live } from './fold'
+import { kindOf } from './kinds'
+import type { WallState } from './state'
+
+/** What today's rules would say of a wall that is judged by earlier ones; its verdicts stay as they are. */
+export interface Stricter {
+  /** Work that was good and would be out, with the words of today. */
+  readonly entries: readonly { readonly recorded: RecordedEntry; readonly text: string }[]
+  /** What in the plan would stop the work. */
+  readonly plan: readonly string[]
+}
+
+const known = new WeakMap<WallState['entries'], { upTo: number; found: Stricter }>()
+
+/**
+ * Looks at a wall of an earlier rule table with the rules of today, and rewrites nothing.
+ *
+ * @returns undefined where the wall is judged by today's rules already, or nothing would be stopped
+ * @example stricter(state)?.entries.length
+ */
+export function stricter(state: WallState): Stricter | undefined {
+  const { plan } = state.layout
+  if (tableOf(plan) >= RULE_TABLE) return undefined
+  const before = known.get(state.entries)
+  if (before && before.upTo === state.entries.length) return wanted(before.found)
+  const today = layOut(issued(plan), state.layout)
+  const entries = state.entries.flatMap((recorded) => {
+    const { entry } = recorded
+    const judge = kindOf(entry.kind)?.judge
+    if (!judge || !live(state, entry.id) || state.outs.has(entry.id)) return []
+    const context = contextOf(state, entry)
+    const now = judge(entry, { ...context, layout: { ...context.layout, plan: issued(context.layout.plan) } })
+    return now?.verdict === 'out' ? [{ recorded, text: now.text }] : []
+  })
+  const found = { entries, plan: today.ok ? today.value.cautions.filter((c) => c.blocks).map((c) => c.message) : [] }
+  known.set(state.entries, { upTo: state.entries.length, found })
+  return wanted(found)
+}
+
+const wanted = (found: Stricter) => (found.entries.length + found.plan.length > 0 ? found : undefined)
