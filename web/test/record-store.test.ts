@@ -92,7 +92,13 @@ test('in a batch each entry stands or falls by itself, and sees those before it'
     wall,
     s.person('foreman'),
     [
-      { ...at, id: uuid7(), kind: 'check', where: { stage: 'services' }, data: { confirmed: ['located', 'marked', 'revision'] } },
+      {
+        ...at,
+        id: uuid7(),
+        kind: 'check',
+        where: { stage: 'services' },
+        data: { confirmed: ['located', 'marked', 'revision'], until: '2099-12-31' },
+      },
       { ...at, id: uuid7(), kind: 'check', where: { stage: 'set-out' }, data: { confirmed: ['line', 'second', 'benchmark'] } },
       { ...at, id: uuid7(), kind: 'units', where: { stage: 'units', section: 'A', course: 2 }, data: { set: 1 } },
       {
