@@ -8,8 +8,8 @@ export const DRAIN_SCHOOLS: Readonly<Record<DrainSchool, { readonly name: string
     why: 'Inside an open-graded pad: water is taken off before it stands under the wall. Needs an outlet below the pad.',
   },
   'on-bed': {
-    name: 'On a stone bed, on the pad',
-    why: 'On a dense-graded pad water cannot sink in, so the pipe lies on clean stone on top of it. The usual one.',
+    name: 'On a stone bed, behind or on the pad',
+    why: 'On a dense-graded pad water cannot sink in, so the pipe lies on clean stone behind it or on top of it. The usual one.',
   },
   raised: {
     name: 'Raised to its outlet',

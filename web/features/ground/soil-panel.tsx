@@ -208,14 +208,16 @@ function Questions({ state, section, station, units, record }: GroundProps) {
           ]}
         />
       )}
-      <Targets
-        list={[
-          ['Drains', found.meaning.drainage],
-          ['Heaves in frost', found.meaning.frost],
-          ['Swells', found.meaning.swelling ? 'yes' : 'no'],
-          ['Loose lifts up to', found.meaning.lift > 0 ? formatSmall(found.meaning.lift, units) : 'not as fill'],
-        ]}
-      />
+      {found.stop ? null : (
+        <Targets
+          list={[
+            ['Drains', found.meaning.drainage],
+            ['Heaves in frost', found.meaning.frost],
+            ['Swells', found.meaning.swelling ? 'yes' : 'no'],
+            ['Loose lifts up to', found.meaning.lift > 0 ? formatSmall(found.meaning.lift, units) : 'not as fill'],
+          ]}
+        />
+      )}
       {found.advice.map((t) => (
         <Caution key={t}>{say(t, units)}</Caution>
       ))}
