@@ -1,6 +1,7 @@
 import { said } from '../base/said'
 import { pointAt } from '../geometry'
 import type { Layout } from '../layout'
+import { tableOf } from '../rules'
 import { counted } from '../systems'
 import type { Entry } from './entry'
 import { type GeogridData, kindOf, type PipeData } from './kinds'
@@ -34,10 +35,23 @@ const lineMoved = (before: Layout, after: Layout) => {
   return by > LINE ? `the face line moved by up to ${said.small(by)} since` : undefined
 }
 
+const sameRules = new WeakMap<Layout, Map<number, Layout>>()
+/** A layout under the rule table of an earlier one. */
+function asOf(before: Layout, after: Layout): Layout {
+  const table = tableOf(before.plan)
+  if (tableOf(after.plan) === table) return after
+  const own = sameRules.get(after) ?? new Map<number, Layout>()
+  sameRules.set(after, own)
+  const known = own.get(table) ?? { ...after, plan: { ...after.plan, ruleTable: table } }
+  own.set(table, known)
+  return known
+}
+
 /** What the plan in force would find wrong with an entry that was good under its own; undefined where it says nothing new. */
 function nowOut(before: Layout, after: Layout, step: Step, entry: Entry): string | undefined {
   const judge = (layout: Layout) => kindOf(entry.kind)?.judge?.(entry, { layout, stage: step.stage, find: () => undefined })
-  const now = judge(after)
+  // What a plan changed is looked at, not what rules changed: work is judged by the rules of its own day.
+  const now = judge(asOf(before, after))
   return now?.verdict === 'out' && judge(before)?.verdict !== 'out' ? `by the plan in force: ${now.text}` : undefined
 }
 

@@ -10,6 +10,18 @@ import { type Step, stepKey } from './steps'
 /** Kinds that a stage may need from elsewhere in its section: when one comes in, the stage is looked at again. */
 export const NEEDED: ReadonlySet<string> = new Set(['soil', 'cut', 'undercut', 'clearance'])
 
+/** By which rule table a fact was recorded: that of its own revision. */
+export const tableAt = (state: WallState, { entry }: RecordedEntry): number => tableOf(state.layouts[entry.revision - 1]?.plan ?? state.layout.plan)
+
+/** Was it released under earlier rules? What lies under a pad is not asked about again because rules changed. */
+const releasedBefore = (state: WallState, step: Step) =>
+  (state.logs.get(step.key)?.releases ?? []).some(
+    (e) =>
+      !state.superseded.has(e.entry.id) &&
+      (e.entry.data as { decision?: string }).decision === 'released' &&
+      tableAt(state, e) < tableOf(state.layout.plan),
+  )
+
 /** Facts of a kind that stand in a section, whichever stage they were recorded at. */
 function here(state: WallState, section: string | undefined, kind: string): RecordedEntry[] {
   const stages = state.layout.system.stages.filter((s) => s.scope === 'section')
@@ -34,7 +46,7 @@ export function needsOf(state: WallState, step: Step): string[] {
   const { plan } = state.layout
   if (needs.length === 0 || tableOf(plan) === 1 || step.section === undefined) return []
   const own = plan.sections.find((s) => s.id === step.section)
-  if (!own) return []
+  if (!own || releasedBefore(state, step)) return []
   const soils = here(state, step.section, 'soil').map(({ entry }): Judged => {
     const d = entry.data as SoilData
     return { from: d.from, to: d.to, finding: identifySoil(d.answers, tableOf(state.layouts[entry.revision - 1]?.plan ?? plan)) }

@@ -1,6 +1,7 @@
 import { said } from '../base/said'
 import { limitsOf, tableOf } from '../rules'
 import { deviationOf, type ReadingData } from './kinds/reading'
+import { tableAt } from './needs'
 import type { StepStatus, WallState } from './state'
 import type { Step } from './steps'
 import { targetAt } from './target'
@@ -18,6 +19,7 @@ const NOISE = 0.0005
 export function fallNeeds(state: WallState, step: Step, read: StepStatus['read']): string[] {
   const { layout } = state
   if (tableOf(layout.plan) === 1 || step.stage.work.type !== 'readings' || step.stage.work.target !== 'invert') return []
+  if (read.some((r) => r.entry && tableAt(state, r.entry) === 1)) return []
   const share = limitsOf(layout.plan).pipeFallShare.value
   const points = read.flatMap((r) => {
     if (r.entry?.entry.kind !== 'reading') return []

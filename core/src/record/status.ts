@@ -6,7 +6,7 @@ import type { CheckData, GeogridData, LiftData, PhotoData, PipeData, SightingDat
 import { kindOf, measuresOf } from './kinds'
 import { deviationOf, type ReadingData } from './kinds/reading'
 import { mismatch } from './match'
-import { needsOf, uncovered } from './needs'
+import { needsOf, tableAt, uncovered } from './needs'
 import { fallNeeds } from './pipe-fall'
 import type { Conflict, StepLog, StepStatus, WallState } from './state'
 import { placesOf, type Step } from './steps'
@@ -90,9 +90,11 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
       const said = last?.entry.data as CheckData | undefined
       const has = new Set([...(said?.confirmed ?? []), ...(said?.none ?? [])])
       const { items } = step.stage.work
-      const measures = measuresOf(step.stage.work, state.layout.plan)
+      // What was confirmed under earlier rules is not asked for what they did not ask.
+      const asked = last ? (state.layouts[last.entry.revision - 1]?.plan ?? state.layout.plan) : state.layout.plan
+      const measures = measuresOf(step.stage.work, asked)
       const measured = new Set((last?.entry.data as CheckData | undefined)?.measured?.map((m) => m.id) ?? [])
-      const day = tableOf(state.layout.plan) > 1 ? step.stage.work.until : undefined
+      const day = tableOf(asked) > 1 ? step.stage.work.until : undefined
       const missing = [
         ...[...items.filter((i) => !has.has(i.id)), ...measures.filter((m) => !measured.has(m.id))].map((i) => i.text),
         ...(day && said?.until === undefined ? [day] : []),
@@ -123,7 +125,7 @@ function measure(state: WallState, step: Step, work: readonly RecordedEntry[], a
         missing.push(`lift ${i} of ${total}${where}`)
       }
       const done = total - missing.length
-      if (missing.length > 0 || !own || tableOf(state.layout.plan) === 1) return { ...none, done, total, missing }
+      if (missing.length > 0 || !own || work.some((e) => tableAt(state, e) === 1)) return { ...none, done, total, missing }
       // Thin lifts are more lifts: what counts is that the fill stands at its height.
       const short = shortest(state, step, work, own)
       return short ? { ...none, done, total: done + 1, missing: [short] } : { ...none, done, total, missing }

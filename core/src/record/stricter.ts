@@ -23,19 +23,22 @@ const known = new WeakMap<WallState['entries'], { upTo: number; found: Stricter 
  */
 export function stricter(state: WallState): Stricter | undefined {
   const { plan } = state.layout
-  if (tableOf(plan) >= RULE_TABLE) return undefined
+  const earlier = state.layouts.some((l) => tableOf(l.plan) < RULE_TABLE)
+  if (!earlier) return undefined
   const before = known.get(state.entries)
   if (before && before.upTo === state.entries.length) return wanted(before.found)
-  const today = layOut(issued(plan), state.layout)
+  // The plan in force may be of today already; what was recorded before it is not.
+  const today = tableOf(plan) < RULE_TABLE ? layOut(issued(plan), state.layout) : undefined
   const entries = state.entries.flatMap((recorded) => {
     const { entry } = recorded
     const judge = kindOf(entry.kind)?.judge
     if (!judge || !live(state, entry.id) || state.outs.has(entry.id)) return []
     const context = contextOf(state, entry)
+    if (tableOf(context.layout.plan) >= RULE_TABLE) return []
     const now = judge(entry, { ...context, layout: { ...context.layout, plan: issued(context.layout.plan) } })
     return now?.verdict === 'out' ? [{ recorded, text: now.text }] : []
   })
-  const found = { entries, plan: today.ok ? today.value.cautions.filter((c) => c.blocks).map((c) => c.message) : [] }
+  const found = { entries, plan: today?.ok ? today.value.cautions.filter((c) => c.blocks).map((c) => c.message) : [] }
   known.set(state.entries, { upTo: state.entries.length, found })
   return wanted(found)
 }

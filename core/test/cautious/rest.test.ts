@@ -1,23 +1,30 @@
 // Rule table 2: weights, layers, water, filters, weather, lean, and walls of earlier rules looked at with today's.
 import {
+  cleared,
   courseSheet,
   drainPlan,
   type Entry,
   filterOf,
+  fold,
   growthReport,
   handlingOf,
   layerSchedule,
   limitsOf,
   measuresOf,
+  needsOf,
   type Plan,
   rationalFlow,
   regraded,
   seepageFlow,
+  statusOf,
+  stepKey,
   stricter,
   swaleDepth,
+  unmatched,
+  type WallState,
 } from '@stone-tally/core'
 import { good, goodSize, morningLook } from '../build'
-import { entry, layoutOf, plain, SIGNED, smallPlan, stateOf } from '../plans'
+import { entry, layoutOf, plain, recorded, SIGNED, smallPlan, stateOf } from '../plans'
 import { Site } from '../site'
 import { at, planOn, unitNamed } from '../walls'
 import { judge, plan, today } from './wall'
@@ -324,5 +331,32 @@ describe('walls of earlier rules', () => {
     expect(stricter(stateOf([thick], plan))).toBeUndefined()
     const fine = entry('lift', { stage: 'backfill', section: 'A', course: 3 }, { lift: 1, thickness: 0.1, passes: 4, plant: 'light-plate' })
     expect(stricter(stateOf([fine], { ...smallPlan, engineerBy: 'E. Record' }))).toBeUndefined()
+  })
+})
+
+describe('a wall half built under earlier rules gets a revision of today', () => {
+  const before = new Site(smallPlan).toBackfill()
+  const revised = () => fold([layoutOf(smallPlan), layoutOf(plan)], recorded(before.entries))
+  const done = (state: WallState) => state.steps.filter((s) => cleared(statusOf(state, s))).map((s) => s.key)
+  test('what was done and released stays so; nobody is asked about what lies under the pad', () => {
+    const state = revised()
+    expect(done(state)).toEqual(expect.arrayContaining(done(before.state).filter((k) => state.byKey.has(k))))
+    expect(unmatched(state)).toEqual([])
+    const subgrade = state.byKey.get(stepKey({ stage: 'subgrade', section: 'B' }))
+    expect(subgrade && needsOf(state, subgrade)).toEqual([])
+  })
+  test('its verdicts stay; what today would have stopped is still said', () => {
+    const thick = entry('lift', { stage: 'backfill', section: 'B', course: 1 }, { lift: 3, thickness: 0.18, passes: 2, plant: 'hand-tamper' })
+    const state = fold([layoutOf(smallPlan), layoutOf(plan)], recorded([...before.entries, thick]))
+    expect(state.outs.has(thick.id)).toBe(false)
+    expect(stricter(state)?.entries.map((e) => e.recorded.entry.id)).toEqual([thick.id])
+    // The same recorded under the revision of today is out.
+    const now = fold([layoutOf(smallPlan), layoutOf(plan)], recorded([...before.entries, { ...thick, revision: 2 }]))
+    expect(now.outs.has(thick.id)).toBe(true)
+  })
+  test('section A, not begun, is asked for everything of today', () => {
+    const state = revised()
+    const step = state.byKey.get(stepKey({ stage: 'subgrade', section: 'A' }))
+    expect(step && plain(needsOf(state, step)).join()).toMatch(/the soil from 0.00 to 4.50.*the cut/)
   })
 })
