@@ -328,7 +328,7 @@ test('a density is judged while it is typed; one above zero air voids is asked a
 })
 
 test('weather is said where fill is placed, until it is placed', () => {
-  const wet = entry('weather', {}, { rain: 25, low: 6, wind: 10 })
+  const wet = entry('weather', {}, { rain: 25, low: 6, wind: 10 }, { at: new Date().toISOString() })
   const card = (entries: Entry[], stage: string) => {
     const p = props(entries)
     const step = p.state.steps.find((s) => s.section === 'B' && s.stage.id === stage)
@@ -356,6 +356,12 @@ test('weather is said where fill is placed, until it is placed', () => {
   cleanup()
   card([], 'pad')
   expect(screen.queryByText(/soaked/)).toBeNull()
+  // Weather of another day says nothing of today, and is named as such.
+  cleanup()
+  const old = entry('weather', {}, { rain: 25, low: 6, wind: 10 }, { at: '2026-05-18T06:00:00Z' })
+  card([...staked(), old], 'pad')
+  expect(screen.queryByText(/fill and subgrade are soaked/)).toBeNull()
+  expect(screen.getByText(/The newest weather recorded is of 2026-05-18/)).toBeTruthy()
 })
 
 test('the density chart says its maximum and marks a failed test that was reworked', () => {

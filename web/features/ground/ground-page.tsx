@@ -12,12 +12,11 @@ import {
   type Plan,
   say,
   type UndercutData,
-  weatherCautions,
-  weatherOf,
+  weatherAt,
 } from '@stone-tally/core'
 import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { feedWords, type Me, Places, SectionChoice, useWall } from '@/features/wall'
+import { feedWords, type Me, OldWeather, Places, SectionChoice, useNow, useWall } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, Condensed, MAIN, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -98,8 +97,9 @@ export function GroundPage({
 
   const Panel = PANELS[tab][1]
   const at = levelsAt(state, station)
-  const weather = weatherOf(state)
-  const cautions = weather.now ? weatherCautions(weather.now, weather.expected) : []
+  const now = useNow(state)
+  const weather = now ? weatherAt(state, now) : undefined
+  const cautions = weather?.cautions ?? []
   const next = nextStep(state, section)
   return (
     <>
@@ -148,6 +148,7 @@ export function GroundPage({
             ['Next here', next ? next.stage.title : 'all done'],
           ]}
         />
+        {weather?.old ? <OldWeather day={weather.old} /> : null}
         {cautions.length > 0 ? (
           <Stack style={{ gap: 6 }} {...(cautions.some((c) => c.stops) ? {} : { 'data-later': true })}>
             {cautions.map((c) => (

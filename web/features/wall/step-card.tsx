@@ -1,6 +1,6 @@
 'use client'
 
-import { barriers, decidedBy, KINDS, mayRecord, type Step, say, statusOf, type WallState, weatherCautions, weatherOf } from '@stone-tally/core'
+import { barriers, decidedBy, KINDS, mayRecord, type Step, say, statusOf, type WallState, weatherAt } from '@stone-tally/core'
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
@@ -8,7 +8,7 @@ import { usePreferences } from '@/ui/preferences'
 import { DiaryList } from './diary'
 import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel, UnmatchedPanel } from './gate'
 import { PhotoStrip } from './photos'
-import { NeedsPanel, TodayPanel, useDaily } from './today'
+import { NeedsPanel, OldWeather, TodayPanel, useDaily, useNow } from './today'
 import { isTyping } from './typed'
 import { UnitLevelPanel } from './unit-level'
 import type { Fact, Me, RecordResult } from './use-wall'
@@ -61,8 +61,9 @@ export function StepCard({
   const waits = !gated && today.length > 0 && (status.state !== 'done' || recheck !== undefined)
   const blocked = gated || waits
   // Weather is said where fill is placed.
-  const weather = step.stage.work.type === 'lifts' && status.state !== 'done' ? weatherOf(state) : undefined
-  const cautions = weather?.now ? weatherCautions(weather.now, weather.expected) : []
+  const at = useNow(state)
+  const weather = step.stage.work.type === 'lifts' && status.state !== 'done' && at ? weatherAt(state, at) : undefined
+  const cautions = weather?.cautions ?? []
   return (
     <Stack>
       <Title>
@@ -125,6 +126,7 @@ export function StepCard({
           <Button onPress={onNext}>Next step</Button>
         </Row>
       ) : null}
+      {weather?.old ? <OldWeather day={weather.old} /> : null}
       {cautions.map((c) => (
         <Caution key={c.id}>{say(c.text, units)}</Caution>
       ))}

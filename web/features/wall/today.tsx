@@ -7,7 +7,7 @@ import type { Fact, Me, RecordResult } from './use-wall'
 import { useRecord } from './work/use-record'
 
 /** The time by the device, known only once the page runs on it; it moves on as things are recorded. */
-function useNow(state: WallState): string | undefined {
+export function useNow(state: WallState): string | undefined {
   const [now, setNow] = useState<string>()
   // biome-ignore lint/correctness/useExhaustiveDependencies: the state is what tells that time has passed
   useEffect(() => setNow(new Date().toISOString()), [state])
@@ -97,3 +97,8 @@ export function NeedsPanel({ state, step, wall }: { state: WallState; step: Step
     </Caution>
   )
 }
+
+/** The newest weather is not today's: nothing is said of now by it. */
+export const OldWeather = ({ day }: { day: string }) => (
+  <Caution>The newest weather recorded is of {day}: it says nothing of today. Record today's.</Caution>
+)
