@@ -166,6 +166,8 @@ export const planSchema = record({
   water: optionalRecord({
     school: optionalChoice(['in-pad', 'on-bed', 'raised'] as const),
     sock: optionalYesNo(),
+    /** Largest opening of the pipe's wall, m: holes or slots. */
+    holes: optionalQuantity({ min: 0.0005, max: 0.05, unit: 'm' }),
     /** Stone below and above the pipe, m. */
     bed: optionalQuantity({ min: 0, max: 1, unit: 'm' }),
     cover: optionalQuantity({ min: 0, max: 2, unit: 'm' }),

@@ -1,6 +1,6 @@
-import { ok, type Result } from '../base/result'
+import { fail, ok, type Result } from '../base/result'
 import { said } from '../base/said'
-import { builtHeight, invertAt, type Layout, stepAt } from '../layout'
+import { builtHeight, invertAt, type Layout, pipeFloor, schoolOf, seatedInvert, stepAt } from '../layout'
 import { toeAt } from '../plan'
 import { limitsOf, tableOf } from '../rules'
 import {
@@ -18,6 +18,7 @@ import {
   rationalFlow,
   regraded,
   seepageFlow,
+  sizeAt,
   solveDrain,
   swaleDepth,
 } from '../water'
@@ -197,12 +198,37 @@ function flowOf(layout: Layout, profile: Result<DrainProfile>): DrainPlan['flow'
 }
 
 /** Outlets chosen anew from every place the plan says water could leave. */
-export const proposeOutlets = (layout: Layout): Result<DrainSolution> =>
+export function proposeOutlets(layout: Layout): Result<DrainSolution> {
+  const { plan, steps } = layout
+  if (tableOf(plan) === 1) return solved(layout, (o) => o)
+  // The pad lifts the pipe where an outlet lies too low: what the solver reckons with is where the pipe can come out.
+  const school = schoolOf(plan, steps)
+  const real = new Map<string, { station: number; invert: number }>()
+  const found = solved(layout, (o) => {
+    const lifted = { station: o.station, invert: Math.max(o.invert, pipeFloor(plan, school, stepAt(steps, o.station))) }
+    real.set(`${lifted.station} ${lifted.invert}`, o)
+    return lifted
+  })
+  if (!found.ok) return found
+  const outlets = found.value.outlets.map((o) => real.get(`${o.station} ${o.invert}`) ?? o)
+  // Between the outlets the pipe follows the pad up at its steps, and may rise out of the ground there.
+  const high = drainCeiling(layout)
+    .map((c) => ({ station: c.station, by: seatedInvert({ ...plan, drain: { ...plan.drain, outlets } }, steps, school, c.station) - c.elevation }))
+    .reduce((a, b) => (b.by > a.by ? b : a), { station: 0, by: 0 })
+  if (high.by > 1e-6)
+    return fail(
+      'ceiling',
+      `at ${said.given(high.station)} the pad lifts the pipe ${said.small(high.by)} too high even with the best of these outlets; an outlet near there, less fall, or a deeper pad is needed`,
+    )
+  return ok({ outlets, profile: found.value.profile })
+}
+
+const solved = (layout: Layout, as: (o: { station: number; invert: number }) => { station: number; invert: number }): Result<DrainSolution> =>
   solveDrain({
     length: layout.plan.length,
     fall: layout.plan.drain.fall,
     maxOutletSpacing: layout.plan.drain.maxOutletSpacing,
-    possible: [...(layout.plan.water?.possible ?? []), ...layout.plan.drain.outlets],
+    possible: [...(layout.plan.water?.possible ?? []), ...layout.plan.drain.outlets].map(as),
     ceiling: drainCeiling(layout),
   })
 
@@ -254,6 +280,17 @@ export function filterOf(state: WallState): { soil: GradationData; stone: Gradat
   const most = limitsOf(state.layout.plan).stoneFines.value
   if (fines !== undefined && fines > most)
     return { soil, stone, result, advice: `This stone has ${fines.toFixed(1)} % of fines, at most ${most} %: it clogs. Washed stone.` }
+  // Openings larger than the stone's coarser part let it into the pipe: D85 of the stone at least 1.2 times the opening (common filter design).
+  const d85 = cautious ? sizeAt(stone.points, 85, 'stone') : undefined
+  const holes = state.layout.plan.water?.holes
+  const coarse = d85?.ok && holes !== undefined && d85.value < 1.2 * holes * 1000
+  if (coarse && !state.layout.plan.water?.sock)
+    return {
+      soil,
+      stone,
+      result,
+      advice: `The openings of the pipe are ${said.fine(holes)}, and this stone washes through them: smaller openings, coarser stone beside it, or a sock.`,
+    }
   const advice = !result.ok
     ? (result.problems[0]?.message ?? '')
     : result.value.retention > 5

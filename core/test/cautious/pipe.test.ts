@@ -1,5 +1,5 @@
 // Rule table 2: the pipe is laid where its school has it, as the pad lets it lie, and it falls from point to point.
-import { besidePad, invertAt, layOut, limitsOf, type Plan, pipeCourse, pipeFloor, statusOf, stepsOf } from '@stone-tally/core'
+import { besidePad, invertAt, layOut, limitsOf, type Plan, pipeCourse, pipeFloor, proposeOutlets, statusOf, stepsOf } from '@stone-tally/core'
 import * as fc from 'fast-check'
 import { build, good, pipeOf } from '../build'
 import { layoutOf, plain, smallPlan } from '../plans'
@@ -130,6 +130,24 @@ describe('the pipe and the pad', () => {
       ),
       { numRuns: 40 },
     )
+  })
+})
+
+describe('outlets worked out', () => {
+  const p = (invert: number, toe = 10) =>
+    with_({
+      grades: [0, 9].map((station) => ({ station, toe, top: toe + 1.3 })),
+      drain: { ...smallPlan.drain, outlets: [{ station: 9, invert }] },
+    })
+  test('the solver knows the pad: an outlet that lies too low counts where the pipe can come out', () => {
+    // Pad at 9.80: the pipe lies no lower than 9.60, and at 1 % 9.69 at the far end; with 0.1 of pipe that is under 10.0.
+    const low = proposeOutlets(layoutOf(p(9.3)))
+    expect(low.ok && low.value.outlets).toEqual([{ station: 9, invert: 9.3 }])
+    // A shallow pad in low ground lifts it out.
+    const shallow = { ...p(9.3), embedment: [{ kind: 'fixed' as const, depth: 0 }], pad: { ...smallPlan.pad, thickness: 0.05 } }
+    const lifted = proposeOutlets(layoutOf(shallow))
+    expect(lifted.ok ? '' : plain(lifted.problems[0]?.message)).toMatch(/too high/)
+    expect(proposeOutlets(layoutOf({ ...shallow, ruleTable: 1 })).ok).toBe(true)
   })
 })
 

@@ -189,6 +189,44 @@ describe('water', () => {
     expect(was?.result.ok && was.result.value.retention).toBeLessThan(1)
     expect(now?.result.ok && now.result.value.retention).toBeGreaterThan(2)
   })
+  test('stone that washes through the openings of the pipe', () => {
+    const points = (list: number[][]) => list.map(([size, passing]) => ({ size, passing }))
+    const facts = [
+      entry(
+        'gradation',
+        {},
+        {
+          of: 'soil',
+          source: 's',
+          points: points([
+            [0.01, 5],
+            [0.075, 60],
+            [2, 100],
+          ]),
+        },
+      ),
+      entry(
+        'gradation',
+        {},
+        {
+          of: 'stone',
+          source: 's',
+          points: points([
+            [0.075, 1],
+            [2, 40],
+            [6, 85],
+            [10, 100],
+          ]),
+        },
+      ),
+    ]
+    const advice = (water: object) => plain(filterOf(stateOf(facts, with_({ water })))?.advice)
+    // D85 of the stone is 6 mm: openings to 5 mm hold it (1.2 times).
+    expect(advice({ holes: 0.005 })).not.toMatch(/openings/)
+    expect(advice({ holes: 0.0051 })).toMatch(/The openings of the pipe are 5\.1 mm, and this stone washes through them/)
+    expect(advice({ holes: 0.0051, sock: true })).not.toMatch(/openings/)
+    expect(advice({})).not.toMatch(/openings/)
+  })
   test('fines in the stone clog it', () => {
     const stone = [
       [0.075, 6],

@@ -58,6 +58,7 @@ export function DrainForm({
     school: own?.school ?? fits,
     sock: own?.sock ? 'yes' : '',
     bed: asSmall(own?.bed),
+    holes: asSmall(own?.holes),
     cover: asSmall(own?.cover),
     places: asPlace(own?.possible),
     heel: own?.heel === undefined ? '' : 'yes',
@@ -68,7 +69,7 @@ export function DrainForm({
   }
   // What is typed in other units waits there: a bare number would mean something else here.
   const { v, set, letGo, begun } = useTypedForm<{ readonly [K in keyof typeof now]: string }>(`drain ${units}`, now)
-  const { bed, cover, places, above, area, runoff, rain } = v
+  const { bed, holes, cover, places, above, area, runoff, rain } = v
   const school = v.school as DrainSchool
   const [sock, heel] = [v.sock !== '', v.heel !== '']
   // What reads as it is shown keeps the plan's own value: it was rounded for reading only.
@@ -124,6 +125,7 @@ export function DrainForm({
       })
     const values = {
       bed: own?.bed !== undefined && bed === shown.bed ? own.bed : length('Stone below', bed, small),
+      holes: own?.holes !== undefined && holes === shown.holes ? own.holes : length('Holes of the pipe', holes, small),
       cover: own?.cover !== undefined && cover === shown.cover ? own.cover : length('Stone above', cover, small),
       area: own?.area !== undefined && area === shown.area ? own.area : amount('Area', area, 'area'),
       runoff: plain('Runs off', runoff),
@@ -186,6 +188,7 @@ export function DrainForm({
           inputMode="decimal"
           hint={RUNOFF.map(([, n, v]) => `${n.toLowerCase()} ${v}`).join(', ')}
         />
+        <Field label={`Holes of the pipe at most, ${small}`} value={holes} onChange={(holes) => set({ holes })} inputMode="decimal" />
         <Field label={`Rain, ${unitOf('rain', units)} in an hour`} value={rain} onChange={(rain) => set({ rain })} inputMode="decimal" />
       </Row>
       {proposal ? (
