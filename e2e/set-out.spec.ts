@@ -211,7 +211,7 @@ test('a revision is compared, what no longer matches is listed, then issued', as
   const wall = await newWall(context, 'Revised')
   const answer = await post(context, `/api/walls/${wall}/entries`, {
     entries: [
-      fact(wall, 'check', { stage: 'services' }, { confirmed: ['located', 'marked', 'revision'] }),
+      fact(wall, 'check', { stage: 'services' }, { confirmed: ['located', 'marked', 'revision'], until: '2099-12-31' }),
       fact(wall, 'check', { stage: 'set-out' }, { confirmed: ['line', 'second', 'benchmark'] }),
     ],
   })
