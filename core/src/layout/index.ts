@@ -1,5 +1,6 @@
 export * from './base-steps'
 export * from './caps'
+export type { Caution } from './cautions'
 export * from './compare'
 export * from './engineer'
 export * from './face'

@@ -1,18 +1,17 @@
 import { failAll, ok, type Result } from '../base/result'
 import { said } from '../base/said'
 import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
-import { alignmentFor, exposedHeight, type Plan, toeAt, topAt } from '../plan'
-import { checkLimits, embedment, handlingOf, limitsOf, tableOf } from '../rules'
+import { alignmentFor, exposedHeight, type Plan, topAt } from '../plan'
+import { checkLimits, embedment } from '../rules'
 import { type Piece, systemOf, type WallSystem } from '../systems'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
 import { type Cap, capsOver } from './caps'
-import { builtHeight, engineerReasons } from './engineer'
+import { type Caution, cautionsOf } from './cautions'
 import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
 import { misplaced } from './fit'
-import { pipeCautions, plannedInvert, stagedFor } from './pipe'
+import { plannedInvert, stagedFor } from './pipe'
 import { type Course, rowsOf, type Stretch } from './rows'
 import { type Run, runsOf } from './runs'
-import { frontCautions, frostCautions, gridCautions, slopeCautions } from './site-cautions'
 
 /** A course within a section: the unit of the record. */
 export interface Cell {
@@ -25,13 +24,6 @@ export interface Cell {
   readonly last: boolean
   /** How much of it lies straight on the pad: on a stepped pad that is not its lowest course alone. */
   readonly pad: 'whole' | 'part' | 'none'
-}
-
-/** Something about the plan that a person must know before work; `blocks` closes the gate before digging. */
-export interface Caution {
-  readonly id: string
-  readonly message: string
-  readonly blocks: boolean
 }
 
 /** What the plan means on the ground. Everything is computed; nothing here is stored. */
@@ -358,99 +350,6 @@ export function stepAt(steps: readonly PadStep[], station: number): number {
   const step = steps.find((s) => below(station, s.end)) ?? steps[steps.length - 1]
   if (!step) throw new RangeError('a wall has at least one step')
   return step.elevation
-}
-
-function engineerCautions(plan: Plan, reasons: readonly string[]): Caution[] {
-  const named = (plan.engineer?.trim().length ?? 0) >= 3
-  const by = (plan.engineerBy?.trim().length ?? 0) >= 3
-  if (reasons.length > 0 && !(named && by)) {
-    const missing = [...(named ? [] : ['the engineered plan']), ...(by ? [] : ['who made it, with licence or reference'])].join(' and ')
-    return [
-      { id: 'engineer', blocks: true, message: `This wall is an engineer's: ${reasons.join('; ')}. Enter ${missing} in the plan before it goes on.` },
-    ]
-  }
-  if (plan.holds === undefined && !named) {
-    return [
-      {
-        id: 'holds',
-        blocks: true,
-        message:
-          'Nobody has said what the wall holds: a slope, loads, water, a structure, another wall, earthquakes, or nothing of these. Say it in the plan before digging.',
-      },
-    ]
-  }
-  return []
-}
-
-function cautionsOf(
-  plan: Plan,
-  system: WallSystem,
-  steps: readonly PadStep[],
-  tops: readonly PadStep[],
-  courses: readonly Course[],
-  runs: readonly (readonly Run[])[],
-): Caution[] {
-  const result: Caution[] = []
-  const tall = exposedHeight(plan)
-  const limit = plan.rules?.engineeredAbove ?? limitsOf(plan).engineeredAbove.value
-  if (tableOf(plan) > 1) result.push(...engineerCautions(plan, engineerReasons(plan, system, steps, tops, courses)))
-  else if (below(limit, tall) && !plan.engineer) {
-    result.push({
-      id: 'engineer',
-      blocks: true,
-      message: `The wall shows ${said.length(tall, 2)}, over the ${said.given(limit)} a crew may build without an engineer. Name the engineered plan in the plan before digging.`,
-    })
-  }
-  const from = plan.drain.outlets.map((o) => o.station).sort((a, b) => a - b)
-  const gaps = [...from.slice(1).map((s, i) => s - (from[i] as number))]
-  if (gaps.some((g) => g > plan.drain.maxOutletSpacing)) {
-    result.push({ id: 'outlets', blocks: false, message: `Outlets are more than ${said.given(plan.drain.maxOutletSpacing)} apart; add one between.` })
-  }
-  if (plan.drain.fall < 0.01) {
-    result.push({ id: 'fall', blocks: false, message: `The pipe falls ${(plan.drain.fall * 100).toFixed(1)} %; under 1 % it silts up.` })
-  }
-  for (const o of plan.drain.outlets) {
-    if (o.invert > toeAt(plan, o.station)) {
-      result.push({
-        id: 'outlet-high',
-        blocks: false,
-        message: `The outlet at ${said.given(o.station)} is above the toe grade: water stands behind the wall up to it.`,
-      })
-    }
-  }
-  const broken = new Map<string, { count: number; first: string }>()
-  courses.forEach((c, i) => {
-    for (const r of runs[i] ?? []) {
-      if (!r.broken) continue
-      const known = broken.get(r.broken)
-      if (known) known.count++
-      else broken.set(r.broken, { count: 1, first: `course ${c.course}, ${said.length(r.from, 2)} to ${said.length(r.to, 2)}` })
-    }
-  })
-  for (const [rule, { count, first }] of broken) {
-    result.push({
-      id: 'bond',
-      blocks: false,
-      message: `Bond: ${rule} (${first}${count > 1 ? ` and ${count - 1} more` : ''}). Move an end by part of a unit to avoid it.`,
-    })
-  }
-  if (tableOf(plan) > 1) {
-    const buried = Math.min(...steps.flatMap((s) => [toeAt(plan, s.start) - s.elevation, toeAt(plan, s.end) - s.elevation]))
-    const deepest = Math.max(...steps.flatMap((s) => [s.start, s.end].map((x) => topAt(plan, x) - s.elevation + plan.pad.thickness)))
-    for (const c of [
-      ...frontCautions(plan, buried, tall),
-      ...frostCautions(plan, steps),
-      ...slopeCautions(plan, deepest),
-      ...pipeCautions(plan, steps),
-      ...gridCautions(plan, builtHeight(plan, steps, tops).height - (plan.rules?.heightFrom === 'first-course' ? 0 : plan.pad.thickness)),
-    ])
-      result.push({ ...c, blocks: false })
-  }
-  const handling = handlingOf(plan, plan.unit.mass)
-  // Baskets are carried empty and filled where they stand.
-  if (plan.unit.profile !== 'basket' && handling.band !== 'one') result.push({ id: 'mass', message: handling.message, blocks: false })
-  for (const c of system.cautions(plan)) result.push({ ...c, blocks: false })
-  return result
 }
 
 /** Does the course lie straight on the pad at this station? */
