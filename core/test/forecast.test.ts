@@ -395,6 +395,22 @@ describe('which unit to lift or knock', () => {
     s.put(entry('unit-level', where, { unit: 3, along: -0.001 }))
     expect(beddingAdvice(s.state, 'B')).toEqual([])
   })
+  test.each([
+    [{ along: 0.002 }, undefined],
+    [{ along: 0.0021 }, /^Knock down the end of higher stations 2 mm\.$/],
+    [{ along: -0.0021 }, /^Knock down the end of lower stations 2 mm\.$/],
+    [{ across: 0.003 }, /^Knock down the back 3 mm\.$/],
+    [{ across: -0.003 }, /^Knock down the front 3 mm\.$/],
+    [{ across: 0.002 }, undefined],
+    [{ diagonal: 0.003 }, /^It rocks corner to corner: lift it and dress the bed 3 mm\.$/],
+    [{ diagonal: 0.002 }, undefined],
+    [{ diagonal: 0.004, along: 0.003 }, /^Knock down the end of higher stations 3 mm\.$/],
+  ])('a unit %j', (data, words) => {
+    const s = site().put(entry('unit-level', where, { unit: 3, ...data }))
+    const [advice] = plain(beddingAdvice(s.state, 'B').filter((a) => a.unit === 3))
+    if (words) expect(advice?.what).toMatch(words)
+    else expect(advice).toBeUndefined()
+  })
   test('refused: no such unit, nothing read, a course above', () => {
     const s = site()
     expect(s.refusal(entry('unit-level', where, { unit: 40, along: 0 }))).toMatch(/data.unit: there are 10 here, not 40/)

@@ -131,6 +131,12 @@ describe('an undercut goes to firm ground', () => {
   })
 })
 
+describe('an undercut under table 1', () => {
+  const where = { stage: 'dig', section: 'B' }
+  const dug = (passes: number) => judge(smallPlan, 'undercut', where, { from: 5, to: 7, depth: 0.3, fill: 'stone', passes })?.verdict
+  test('two passes were enough, one was not', () => expect([dug(1), dug(2), dug(3)]).toEqual(['out', 'ok', 'ok']))
+})
+
 describe('soil and cut before the subgrade is released', () => {
   const ready = () => new Site(plan).work('services').work('set-out').release('set-out').work('dig', 'B')
   const check = (site: Site) => good(site.step('subgrade', 'B'))
