@@ -139,6 +139,8 @@ function walkLevel(courses: readonly number[], deviations: readonly number[], n:
   let p12 = 0
   let p22 = DRIFT * DRIFT
   let log = 0
+  // Logarithms are dear: of sixteen readings at once, each against the reading's own noise so that the product stays a number.
+  let spread = 1
   for (let i = 1; i < n; i++) {
     const k = Math.max(1, (courses[i] as number) - (courses[i - 1] as number))
     m += k * b
@@ -146,7 +148,12 @@ function walkLevel(courses: readonly number[], deviations: readonly number[], n:
     p12 += k * p22
     const s = p11 + noise
     const e = (deviations[i] as number) - m
-    log -= 0.5 * (Math.log(s) + (e * e) / s)
+    spread *= s / noise
+    log -= 0.5 * ((e * e) / s)
+    if ((i & 15) === 0) {
+      log -= 0.5 * Math.log(spread)
+      spread = 1
+    }
     const [g1, g2] = [p11 / s, p12 / s]
     m += g1 * e
     b += g2 * e
@@ -159,7 +166,7 @@ function walkLevel(courses: readonly number[], deviations: readonly number[], n:
   into.still = p11
   into.each = step + 2 * p12
   into.trend = p22
-  into.log = log
+  into.log = log - 0.5 * Math.log(spread)
 }
 
 /** Steps that scatter about what this crew gains each course: sum and mean of those read say all there is. */
