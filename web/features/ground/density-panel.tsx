@@ -9,6 +9,7 @@ import {
   densityReport,
   formatDensity,
   formatLength,
+  formatSmall,
   formatStation,
   type Instrument,
   limitsOf,
@@ -356,8 +357,8 @@ function TestForm({
 /** The laboratory's points, typed as they stand in the report: one pair a line. */
 function CurveForm({ me, record, units }: GroundProps) {
   const [open, setOpen] = useState(false)
-  const { v, set, letGo, begun } = useTypedForm(`curve ${units}`, { name: '', source: '', lines: '', gs: '', share: '' })
-  const { name, source, lines, gs, share } = v
+  const { v, set, letGo, begun } = useTypedForm(`curve ${units}`, { name: '', source: '', lines: '', gs: '', share: '', sieve: '' })
+  const { name, source, lines, gs, share, sieve } = v
   const { busy, problems, setProblems, go } = useRecord(record)
   if (me.role === 'crew') return null
   if (!open && !begun) return <Button onPress={() => setOpen(true)}>Enter a laboratory curve</Button>
@@ -385,7 +386,7 @@ function CurveForm({ me, record, units }: GroundProps) {
       source: source.trim(),
       points: points.map(([moisture = 0, dryDensity = 0]) => ({ moisture, dryDensity })),
       ...(gs.trim() ? { gs: numberOf(gs) } : {}),
-      ...(share.trim() ? { oversize: { share: numberOf(share), gs: 2.65, moisture: 1 } } : {}),
+      ...(share.trim() ? { oversize: { share: numberOf(share), gs: 2.65, moisture: 1, ...(sieve ? { sieve: sieve as '4.75' | '19' } : {}) } } : {}),
     }
     if (await go([{ kind: 'curve', where: {}, data }])) shut()
   }
@@ -404,6 +405,17 @@ function CurveForm({ me, record, units }: GroundProps) {
       <Row>
         <Field label="Gs of grains, 2.70 when empty" value={gs} onChange={(gs) => set({ gs })} inputMode="decimal" />
         <Field label="Coarse particles left out, %" value={share} onChange={(share) => set({ share })} inputMode="decimal" />
+        {share.trim() ? (
+          <Choice
+            label="Taken off with the sieve of"
+            value={sieve as '4.75' | '19'}
+            options={[
+              ['4.75', formatSmall(0.00475, units)],
+              ['19', formatSmall(0.019, units)],
+            ]}
+            onChange={(sieve) => set({ sieve })}
+          />
+        ) : null}
       </Row>
       <Row>
         <NowButton isDisabled={busy || !name.trim() || !source.trim()} onPress={put}>
