@@ -158,6 +158,12 @@ function checkLinks(state: WallState, entry: Entry): Result<true> {
     if (!live(state, old.entry.id)) return fail('supersedes', 'that entry was corrected already; correct its correction')
     if (entry.kind !== 'strike' && old.entry.kind !== entry.kind) return fail('supersedes', `a ${entry.kind} cannot correct a ${old.entry.kind}`)
     if (old.entry.kind === 'strike' || old.entry.kind === 'revision') return fail('supersedes', `a ${old.entry.kind} cannot be corrected`)
+    // A mistaken tap on a stop is cleared by the same named look as a real one; nobody takes it out of the way.
+    if (state.outs.get(old.entry.id)?.stop)
+      return fail(
+        'supersedes',
+        'that finding stopped the work; it is answered by name, by the owner of the line or a competent person, not struck or corrected',
+      )
     const may = mayCorrect(old.entry, entry.by)
     if (!may.ok) return may
     if (entry.kind !== 'strike' && (entry.reason?.trim().length ?? 0) < 3) {

@@ -1,5 +1,16 @@
 // Rule table 2, held against hand-worked cases: each says what it rests on. Earlier revisions keep table 1 (record-truth and edges).
-import { barriers, type Entry, identifySoil, lineOf, type SoilAnswers, soilParameters, soilQuestions, statusOf, verdictOf } from '@stone-tally/core'
+import {
+  barriers,
+  type Entry,
+  identifySoil,
+  lineOf,
+  openStops,
+  type SoilAnswers,
+  soilParameters,
+  soilQuestions,
+  statusOf,
+  verdictOf,
+} from '@stone-tally/core'
 import * as fc from 'fast-check'
 import { FIRM_CLAY, good, groundOf } from '../build'
 import { entry, layoutOf, plain, SIGNED, smallPlan, stateOf } from '../plans'
@@ -88,6 +99,27 @@ describe('fuel or sewage is a stop, not a dig', () => {
     // Safe to enter is not fit to build on.
     site.put(...good(site.step('subgrade', 'B')))
     expect(plain(statusOf(site.state, site.step('subgrade', 'B')).missing).join()).toMatch(/the soil from 4.50 to 9.00.*the cut/)
+  })
+  test('no other answer, no strike and no correction takes a stop out of the way', () => {
+    const site = started().put(soil as Entry)
+    site.put(entry('action', where, { of: (soil as Entry).id, cause: 'old tank', action: 'left the cut' }))
+    const good_ = { answers: FIRM_CLAY, from: 4.5, to: 9 }
+    expect(site.refusal(entry('soil', where, good_, { recheckOf: (soil as Entry).id }))).toMatch(/that is a stop: it is answered by name/)
+    expect(site.refusal(entry('strike', where, { reason: 'wrong tap' }, { supersedes: (soil as Entry).id }))).toMatch(/not struck or corrected/)
+    expect(site.refusal(entry('soil', where, good_, { supersedes: (soil as Entry).id, reason: 'wrong tap' }))).toMatch(/not struck or corrected/)
+    expect(openStops(site.state)).toHaveLength(1)
+  })
+  test('peat, made ground and swelling clay are dug out, not judged away; what was wet may have dried', () => {
+    const again = (bad: object) => {
+      const site = started()
+      const [found] = groundOf(layoutOf(plan), 'B', { ...FIRM_CLAY, ...bad })
+      site.put(found as Entry, entry('action', where, { of: (found as Entry).id, cause: 'rain', action: 'drained' }))
+      return site.refusal(entry('soil', where, { answers: FIRM_CLAY, from: 4.5, to: 9 }, { recheckOf: (found as Entry).id }))
+    }
+    expect(again({ feel: 'spongy' })).toMatch(/organic soil is dug out and replaced/)
+    expect(again({ origin: 'made' })).toMatch(/made ground is dug out/)
+    expect(again({ ribbon: 'long' })).toMatch(/clay of high plasticity is dug out/)
+    expect(again({ water: 'wet' })).toBe('')
   })
   test('a clearance belongs to a stop, and to nothing else', () => {
     const site = started().put(...groundOf(layoutOf(plan), 'B', { ...FIRM_CLAY, firm: 'soft' }))

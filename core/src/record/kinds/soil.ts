@@ -33,8 +33,16 @@ export const soil = defineKind<SoilData>({
   beside: true,
   roles: BUILDERS,
   schema: soilData as unknown as yup.ISchema<SoilData>,
-  check({ data }, { layout }) {
+  check({ data, recheckOf }, { layout, find }) {
     const table = tableOf(layout.plan)
+    const of = recheckOf ? find(recheckOf) : undefined
+    if (of?.kind === 'soil' && table > 1) {
+      // Other answers make no bad ground good: a stop is lifted by name, what never carries is dug out. What was wet may have dried.
+      const bad = identifySoil((of.data as SoilData).answers, table)
+      if (bad.stop) return fail('recheckOf', 'that is a stop: it is answered by name, by the owner of the line or a competent person')
+      if (bad.class === 'organic' || bad.class === 'made-ground' || bad.meaning.swelling)
+        return fail('recheckOf', `${bad.meaning.name.toLowerCase()} is dug out and replaced (or the engineer's word given), not judged again`)
+    }
     if (data.to < data.from) return table === 1 ? ok(true) : fail('data.to', `must be beyond ${said.given(data.from)}, not ${said.given(data.to)}`)
     const asked = soilQuestions(table).find((q) => data.answers[q.id] === undefined)
     return asked ? fail(`data.answers.${asked.id}`, `is missing; ${asked.ask}`) : ok(true)
