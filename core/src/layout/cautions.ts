@@ -8,7 +8,7 @@ import { builtHeight, engineerReasons } from './engineer'
 import { pipeCautions } from './pipe'
 import type { Course } from './rows'
 import type { Run } from './runs'
-import { frontCautions, frostCautions, gridCautions, slopeCautions } from './site-cautions'
+import { frontCautions, frostCautions, gridCautions, slopeCautions, turnsOf } from './site-cautions'
 
 /** Something about the plan that a person must know before work; `blocks` closes the gate before digging. */
 export interface Caution {
@@ -93,8 +93,9 @@ export function cautionsOf(
     })
   }
   if (tableOf(plan) > 1) {
-    const buried = Math.min(...steps.flatMap((s) => [toeAt(plan, s.start) - s.elevation, toeAt(plan, s.end) - s.elevation]))
-    const deepest = Math.max(...steps.flatMap((s) => [s.start, s.end].map((x) => topAt(plan, x) - s.elevation + plan.pad.thickness)))
+    const turns = turnsOf(plan, steps)
+    const buried = Math.min(...turns.map((t) => toeAt(plan, t.station) - t.pad))
+    const deepest = Math.max(...turns.map((t) => topAt(plan, t.station) - t.pad + plan.pad.thickness))
     for (const c of [
       ...frontCautions(plan, buried, tall),
       ...frostCautions(plan, steps),

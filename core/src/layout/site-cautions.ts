@@ -3,6 +3,21 @@ import { type Plan, toeAt } from '../plan'
 import { limitsOf } from '../rules'
 import type { PadStep } from './base-steps'
 
+/**
+ * Every place where pad or grades turn, with the pad there, m: between two of them both run straight, so what is deepest or shallowest
+ * stands at one of these. At a step both sides are given.
+ *
+ * @example turnsOf(plan, steps, { from: 18, to: 36 })
+ */
+export function turnsOf(plan: Plan, steps: readonly PadStep[], over = { from: 0, to: plan.length }): { station: number; pad: number }[] {
+  return steps.flatMap((s) => {
+    const [from, to] = [Math.max(s.start, over.from), Math.min(s.end, over.to)]
+    if (to - from < 1e-6) return []
+    const between = plan.grades.map((g) => g.station).filter((x) => x > from + 1e-6 && x < to - 1e-6)
+    return [from, ...between, to].map((station) => ({ station, pad: s.elevation }))
+  })
+}
+
 interface Word {
   readonly id: string
   readonly message: string
@@ -75,7 +90,7 @@ export function frostCautions(plan: Plan, steps: readonly PadStep[]): Word[] {
 
 /** Least cover of ground over the bottom of the pad in front of the wall, m. */
 export function frostCover(plan: Plan, steps: readonly PadStep[]): number {
-  return Math.min(...steps.map((s) => Math.min(toeAt(plan, s.start), toeAt(plan, s.end)) - s.elevation + plan.pad.thickness))
+  return Math.min(...turnsOf(plan, steps).map((t) => toeAt(plan, t.station) - t.pad + plan.pad.thickness))
 }
 
 /** Layers of the plan against what holds a mass together. Said where no engineer's plan is named too: a planning check. */

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
-import { stepAt } from '../layout'
+import { turnsOf } from '../layout'
 import { topAt } from '../plan'
 import { limitsOf, tableOf } from '../rules'
 import type { Entry, RecordedEntry } from './entry'
@@ -44,8 +44,8 @@ export function openDepth(state: WallState, step: Step): number {
   const own = layout.plan.sections.find((s) => s.id === step.section)
   if (!own) return 0
   const course = step.course === undefined ? undefined : layout.courses.find((c) => c.course === step.course)
-  const stations = [own.from, own.to, ...layout.steps.flatMap((s) => [s.start, s.end])].filter((s) => s >= own.from - 1e-6 && s <= own.to + 1e-6)
-  return Math.max(...stations.map((s) => topAt(layout.plan, s) - (course?.bottom ?? stepAt(layout.steps, s) - layout.plan.pad.thickness)))
+  const { plan } = layout
+  return Math.max(...turnsOf(plan, layout.steps, own).map((t) => topAt(plan, t.station) - (course?.bottom ?? t.pad - plan.pad.thickness)))
 }
 
 /**

@@ -1,6 +1,7 @@
 import { said } from '../base/said'
 import { identifySoil, type SoilFinding } from '../ground'
-import type { Stretch } from '../layout'
+import { type Stretch, turnsOf } from '../layout'
+import { topAt } from '../plan'
 import { limitsOf, tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
 import { type CutData, cutDepth, type SoilData } from './kinds'
@@ -67,10 +68,8 @@ export function needsOf(state: WallState, step: Step): string[] {
 function cutNeeds(state: WallState, section: string, own: Stretch, soils: readonly Judged[]): string[] {
   const { layout } = state
   const limits = limitsOf(layout.plan)
-  const stations = [own.from, own.to, ...layout.plan.grades.map((g) => g.station), ...layout.steps.flatMap((s) => [s.start, s.end])]
-  const deep = stations
-    .filter((s) => s >= own.from - 1e-6 && s <= own.to + 1e-6)
-    .map((station) => ({ station, depth: Math.max(cutDepth(layout, station), cutDepth(layout, Math.max(own.from, station - 0.01))) }))
+  const deep = turnsOf(layout.plan, layout.steps, own)
+    .map((t) => ({ station: t.station, depth: topAt(layout.plan, t.station) - t.pad + layout.plan.pad.thickness }))
     .reduce((a, b) => (b.depth > a.depth ? b : a))
   if (deep.depth <= limits.shoreAbove.value + 1e-6) return []
   const cuts = new Map<string, { station: number; data: CutData }>()

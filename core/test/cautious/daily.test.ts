@@ -1,9 +1,9 @@
 // Rule table 2: what is done anew each day, and fill that froze or drowned.
 import { dailyNeeds, type Entry, fillHeld, openDepth, statusOf } from '@stone-tally/core'
 import { good, groundOf, morningLook } from '../build'
-import { entry, layoutOf, plain } from '../plans'
+import { entry, layoutOf, plain, smallPlan } from '../plans'
 import { Site } from '../site'
-import { plan } from './wall'
+import { plan, today } from './wall'
 
 const day = '2026-05-20'
 const at = (time: string, on = day) => `${on}T${time}:00Z`
@@ -47,6 +47,37 @@ describe('the trench is looked at by name', () => {
     const depths = [1, 2, 3, 4].map((c) => +openDepth(site.state, site.step('units', 'B', c)).toFixed(2))
     expect(depths).toEqual([1.5, 1.3, 1.1, 0.9])
     expect(needs(site, at('08:00'), 'units', 3)).toEqual([])
+  })
+  test('a hump of the ground between two ends is as deep as it is', () => {
+    const hump = today({
+      ...smallPlan,
+      grades: [
+        { station: 0, toe: 10, top: 10.5 },
+        { station: 6, toe: 10, top: 11.4 },
+        { station: 9, toe: 10, top: 10.5 },
+      ],
+    })
+    const site = new Site(hump)
+    expect(openDepth(site.state, site.step('dig', 'B'))).toBeCloseTo(11.4 - 9.8 + 0.15, 9)
+    expect(layoutOf({ ...hump, excavation: { behind: 1.2, slope: 0.5 } }).cautions.some((c) => c.id === 'cut-slope')).toBe(true)
+    // And a dip of the ground in front is where least is buried.
+    const dip = today({
+      ...smallPlan,
+      frost: 0.4,
+      grades: [
+        { station: 0, toe: 10.3, top: 11.3 },
+        { station: 6, toe: 10, top: 11.3 },
+        { station: 9, toe: 10.3, top: 11.3 },
+      ],
+      pad: { ...smallPlan.pad, minRun: 9 },
+    })
+    expect(
+      plain(
+        layoutOf(dip)
+          .cautions.filter((c) => c.id === 'frost')
+          .map((c) => c.message),
+      ).join(),
+    ).toMatch(/bottom of the pad lies 0\.35 m/)
   })
   test('under table 1 nothing is asked', () => {
     const site = new Site({ ...plan, ruleTable: 1 })
