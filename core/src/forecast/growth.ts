@@ -45,7 +45,7 @@ export interface Growth {
 }
 
 /** A reading of one course is off by about this itself, m: rod, tape and eye. */
-const READING = 0.0008
+export const READING_NOISE = 0.0008
 /** What a crew gains or loses per course without noticing, one standard deviation, m. */
 const DRIFT = 0.0004
 /**
@@ -64,19 +64,28 @@ const WALKS: Readonly<Record<GrowthModel, readonly (readonly [scatter: number, b
     [0.003, 0.6],
   ],
 }
+/** What crews in general scatter by, and the quietest of them, m a course. @example generalScatter('level') // 0.00123 */
+export const generalScatter = (model: GrowthModel) => Math.sqrt(WALKS[model].reduce((sum, [walk, belief]) => sum + belief * walk * walk, 0))
+export const quietestScatter = (model: GrowthModel) => Math.min(...WALKS[model].map(([walk]) => walk))
+
 /** Half width of the band in standard deviations. The three beliefs together have wider tails than any one of them. */
 const BAND: Readonly<Record<GrowthModel, number>> = { level: 2.05, lean: 2.1 }
 
-/** Logarithms of the beliefs, company's record counted in: of all a company has built, its scatter is known to about a half. */
+/** Logarithms of the beliefs, company's record counted in. */
 const beliefs = new Map<string, readonly (readonly [scatter: number, log: number])[]>()
 function beliefsOf(model: GrowthModel, scatter: number | undefined): readonly (readonly [scatter: number, log: number])[] {
   const key = `${model} ${scatter ?? ''}`
   let found = beliefs.get(key)
   if (!found) {
     const known = scatter === undefined ? undefined : Math.max(scatter, 1e-5)
-    // A record replaces what is believed of crews in general: round it, and half as much and half as little.
+    // A record replaces what is believed of crews in general, but not that this crew may be a wilder one than its company's others.
+    const wild = Math.max(...WALKS[model].map(([walk]) => walk))
     found = known
-      ? ([0.67, 1, 1.5] as const).map((f, i) => [known * f, Math.log([0.25, 0.5, 0.25][i] as number)] as const)
+      ? ([
+          [known * 0.67, Math.log(0.2)],
+          [known, Math.log(0.45)],
+          [Math.max(known * 1.2, wild), Math.log(0.35)],
+        ] as const)
       : WALKS[model].map(([walk, belief]) => [walk, Math.log(belief)] as const)
     beliefs.set(key, found)
   }
@@ -131,7 +140,7 @@ interface Walk {
 
 /** Kalman filter of position and drift: readings of height, whatever courses were left out between. */
 function walkLevel(courses: readonly number[], deviations: readonly number[], n: number, walk: number, into: Walk) {
-  const noise = READING * READING
+  const noise = READING_NOISE * READING_NOISE
   const step = walk * walk
   let m = deviations[0] as number
   let b = 0
@@ -171,7 +180,7 @@ function walkLevel(courses: readonly number[], deviations: readonly number[], n:
 
 /** Steps that scatter about what this crew gains each course: sum and mean of those read say all there is. */
 function walkLean(deviations: readonly number[], n: number, scatter: number, into: Walk) {
-  const noise = READING * READING
+  const noise = READING_NOISE * READING_NOISE
   const own = scatter * scatter
   const v = own + noise
   const drift = DRIFT * DRIFT
@@ -255,7 +264,11 @@ export function growthFrom(
     top,
     here: here + slope * unread + (stand?.deviation ?? 0),
     slope,
-    variance: { still: (stand ? READING * READING : 0) + still + each * unread + trend * unread * unread, each: each + 2 * trend * unread, trend },
+    variance: {
+      still: (stand ? READING_NOISE * READING_NOISE : 0) + still + each * unread + trend * unread * unread,
+      each: each + 2 * trend * unread,
+      trend,
+    },
     width,
     sureness: count === 1 ? ('one' as const) : count === 2 ? ('guess' as const) : ('trend' as const),
     leaves: undefined as number | undefined,

@@ -1,1 +1,2 @@
 export * from './growth'
+export * from './scatter'

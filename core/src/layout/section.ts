@@ -1,7 +1,8 @@
 import { atMost, below, tidy } from '../geometry'
 import { toeAt, topAt } from '../plan'
+import { gridOn } from './grid'
 import { invertAt, type Layout, stepAt } from './layout'
-import { type Course, carrying } from './rows'
+import type { Course } from './rows'
 
 type Point = readonly [number, number]
 
@@ -53,9 +54,10 @@ export function sectionAt(layout: Layout, station: number): WallSection {
     top,
     pad: { x: front, width: plan.pad.width, bottom: padBottom, top: padTop },
     courses: courses.map((c) => ({ course: c.course, x: c.offset, bottom: c.bottom, top: c.top })),
-    grid: plan.grid.flatMap((g) => {
-      const course = courses.find((c) => c.course === g.course)
-      return course && g.course < last ? [{ course: g.course, x: course.offset, length: g.length, elevation: course.top, type: g.type }] : []
+    grid: courses.flatMap((course) => {
+      const g = course.course < last ? gridOn(layout, course.course) : undefined
+      const here = g && (!g.crossing || g.over.some((s) => atMost(s.from, station) && atMost(station, s.to)))
+      return g && here ? [{ course: g.course, x: course.offset, length: g.length, elevation: course.top, type: g.type }] : []
     }),
     pipe: {
       x: start + plan.unit.depth + Math.max(plan.stone.width, plan.drain.diameter) / 2,
@@ -70,6 +72,3 @@ export function sectionAt(layout: Layout, station: number): WallSection {
     ],
   }
 }
-
-/** Where a grid layer is laid: the stretches of its course that carry another course on top. */
-export const gridStretches = (layout: Layout, courseNumber: number) => carrying(layout.courses, courseNumber)

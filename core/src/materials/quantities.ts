@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { stationsOver, tidy } from '../geometry'
-import { gridStretches, type Layout, stepAt } from '../layout'
+import { gridOn, type Layout, stepAt } from '../layout'
 import { toeAt, topAt } from '../plan'
 import { counted, type Piece, type Quantity } from '../systems'
 import { cutList } from './cut-list'
@@ -150,8 +150,9 @@ export function quantities(layout: Layout): Quantity[] {
   say('bank', 'Cut above toe grade, bank', bank, 'm³', 'only where natural ground already stands at the top grade behind the wall')
   say('spoil', 'Spoil of the trench, loose', dig * SWELL, 'm³', `dig × ${SWELL} swell; less what is kept as fill`)
 
-  const gridArea = sum(plan.grid, (g) => lengthOf(gridStretches(layout, g.course)) * g.length)
-  say('grid', 'Geogrid', gridArea, 'm²', `${plan.grid.length} layers, run × length from the face`)
+  const layers = layout.courses.flatMap((c) => gridOn(layout, c.course) ?? [])
+  const gridArea = sum(layers, (g) => lengthOf(g.over) * g.length)
+  say('grid', 'Geogrid', gridArea, 'm²', `${layers.length} layers, run × length from the face`)
   if (gridArea > 0) say('grid-order', 'Order: geogrid', gridArea * (1 + waste.grid / 100), 'm²', `+ ${waste.grid} % for laps and trimming`)
   say('pipe', 'Drain pipe', plan.length, 'm', 'length of the wall')
   for (const q of own) result.push({ ...q, value: tidy(q.value) })

@@ -1,3 +1,4 @@
+import type { Scatter } from '../forecast'
 import { cellKey, type Layout } from '../layout'
 import type { Stage, WallSystem } from '../systems'
 import type { Entry, RecordedEntry, Verdict } from './entry'
@@ -11,8 +12,9 @@ import { type Step, stepKey, stepsOf } from './steps'
  * An empty record under the plan revisions given.
  *
  * @param layouts - one for each revision, in order; the last is in force
+ * @param scatter - what courses of this company scatter by, for the line ahead
  */
-export function emptyState(layouts: readonly Layout[]): WallState {
+export function emptyState(layouts: readonly Layout[], scatter: Scatter = {}): WallState {
   const layout = layouts[layouts.length - 1]
   if (!layout) throw new RangeError('a wall has at least one revision')
   const steps = stepsOf(layout)
@@ -33,6 +35,7 @@ export function emptyState(layouts: readonly Layout[]): WallState {
     touched: [],
     byCell: byCell(steps),
     holds: steps.filter((s) => s.stage.hold !== undefined),
+    scatter,
     seq: 0,
   }
 }

@@ -1,5 +1,16 @@
 import { said } from '../base/said'
-import { type Correction, type CourseReading, correctionOf, expectedAt, type Growth, type GrowthRule, growthFrom } from '../forecast'
+import {
+  type Correction,
+  type CourseReading,
+  type CourseScatter,
+  correctionOf,
+  expectedAt,
+  type Growth,
+  type GrowthModel,
+  type GrowthRule,
+  growthFrom,
+  scatterSeen,
+} from '../forecast'
 import type { Layout } from '../layout'
 import { type LimitName, limitsOf } from '../rules'
 import { statusOf } from './fold'
@@ -62,7 +73,8 @@ function followed(state: WallState, section: string, sense: GrowthSense): Follow
   const limits = limitsOf(layout.plan)
   const own = known.get(layout) ?? new Map<string, Followed>()
   known.set(layout, own)
-  const before = own.get(`${section} ${sense}`)
+  const key = `${section} ${sense} ${state.scatter[sense === 'level' ? 'level' : 'lean'] ?? ''}`
+  const before = own.get(key)
   if (before) return before
   const steps = state.steps.filter((s) => {
     if (s.section !== section || s.course === undefined || s.stage.work.type !== 'readings') return false
@@ -86,10 +98,10 @@ function followed(state: WallState, section: string, sense: GrowthSense): Follow
     wide: Math.max(0, ...layout.courses.map((c) => c.course)) + 1,
     rule:
       sense === 'level'
-        ? { model: 'level', limit, step: limits.shim.value, grain: 0.001 }
-        : { model: 'lean', limit, step: limits.pull.value, grain: 0.001 },
+        ? { model: 'level', limit, step: limits.shim.value, grain: 0.001, scatter: state.scatter.level }
+        : { model: 'lean', limit, step: limits.pull.value, grain: 0.001, scatter: state.scatter.lean },
   }
-  own.set(`${section} ${sense}`, made)
+  own.set(key, made)
   return made
 }
 
@@ -313,6 +325,16 @@ function collect(raw: Float64Array, i: number, step: number, first: number, top:
     n++
   }
   return n
+}
+
+/**
+ * What the readings of a wall say of its crew, for the line ahead of the company's other walls.
+ *
+ * @example scatterOf([scatterIn(state).level], 'level') // 0.0011
+ */
+export function scatterIn(state: WallState): Record<GrowthModel, CourseScatter> {
+  const of = (sense: GrowthSense) => state.layout.plan.sections.flatMap((s) => growthReport(state, s.id, sense).columns.map((c) => c.readings))
+  return { level: scatterSeen(of('level'), 'level'), lean: scatterSeen(of('line'), 'lean') }
 }
 
 /** How sure it is, in words. */

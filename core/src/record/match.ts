@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { pointAt } from '../geometry'
-import type { Layout } from '../layout'
+import { gridOn, type Layout } from '../layout'
 import { tableOf } from '../rules'
 import { counted } from '../systems'
 import type { Entry } from './entry'
@@ -92,7 +92,7 @@ export function mismatch(before: Layout, after: Layout, step: Step, entry: Entry
         : undefined
     }
     case 'grid': {
-      const [was, is] = [before, after].map((l) => l.plan.grid.find((g) => g.course === where.course))
+      const [was, is] = [before, after].map((l) => gridOn(l, where.course ?? 0))
       if (!is) return 'the plan in force has no layer here'
       if (!was || (was.length === is.length && was.type === is.type)) return nowOut(before, after, step, entry)
       // A layer that is longer than the plan now asks for does what it asks for.

@@ -1,3 +1,4 @@
+import type { Scatter } from '../forecast'
 import type { Layout } from '../layout'
 import type { Stage } from '../systems'
 import type { RecordedEntry, Verdict, Where } from './entry'
@@ -72,6 +73,8 @@ export interface WallState {
   readonly holds: readonly Step[]
   /** When each plan revision was issued, by the clock of the house; ms since 1970. */
   readonly revisions: Map<number, number>
+  /** What courses of this company scatter by, where its walls say so, m a course. */
+  readonly scatter: Scatter
   /** Highest sequence number seen. */
   readonly seq: number
 }

@@ -1,5 +1,5 @@
 import { lifts } from '../ground/rod'
-import { type Cell, gridStretches, invertAt, type Layout, type Stretch, schoolOf } from '../layout'
+import { type Cell, type GridLayer, gridIn, invertAt, type Layout, type Stretch, schoolOf } from '../layout'
 import type { Plan } from '../plan'
 import { limitsOf, tableOf } from '../rules'
 import { counted, type Stage } from '../systems'
@@ -20,7 +20,7 @@ export interface Step {
   readonly planned: number
   /** Lifts that fill the thickness; compacted and loose m. */
   readonly lifts?: { readonly count: number; readonly compacted: number; readonly loose: number }
-  readonly grid?: Plan['grid'][number]
+  readonly grid?: Omit<GridLayer, 'over'>
   /** Stretches (m) that must be covered, where work goes stretch by stretch. */
   readonly over?: readonly Stretch[]
 }
@@ -62,14 +62,11 @@ function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): S
       return fitted.ok ? { ...base, points, planned: 0, lifts: fitted.value } : undefined
     }
     case 'grid': {
-      const grid = plan.grid.find((g) => g.course === course)
       const own = plan.sections.find((s) => s.id === section)
-      if (!grid || !own || cell?.last) return undefined
-      const over = gridStretches(layout, grid.course).flatMap((s) => {
-        const cut = { from: Math.max(s.from, own.from), to: Math.min(s.to, own.to) }
-        return cut.to > cut.from ? [cut] : []
-      })
-      return over.length > 0 ? { ...base, points, planned: 0, grid, over } : undefined
+      const layer = own && course !== undefined && !cell?.last ? gridIn(layout, course, own) : undefined
+      if (!layer) return undefined
+      const { over, ...grid } = layer
+      return { ...base, points, planned: 0, grid, over }
     }
     case 'pipe': {
       const own = plan.sections.find((s) => s.id === section)

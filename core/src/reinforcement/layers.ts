@@ -1,8 +1,8 @@
 import { said } from '../base/said'
 import { type Cutting, gridCut } from '../bond'
 import { below } from '../geometry'
-import { gridStretches, type Layout } from '../layout'
-import { tableOf } from '../rules'
+import { gridIn, gridOn, type Layout, type Stretch } from '../layout'
+import { limitsOf, tableOf } from '../rules'
 
 /** Rolls when the plan says nothing of them, m. */
 export const COMMON_ROLL = { width: 2, length: 50 }
@@ -51,72 +51,48 @@ export interface Layer {
   readonly crossing?: true
 }
 
-/** What crosses a layer at outside corners of a section: the second leg one course higher, as wide as the first is long. Rule table 2. */
-function crossings(layout: Layout, section: { id: string; from: number; to: number }, g: Layout['plan']['grid'][number], width: number): Layer[] {
-  const row = layout.courses.find((c) => c.course === g.course + 1)
-  if (tableOf(layout.plan) === 1 || !row) return []
-  return layout.legs.slice(1).flatMap((leg): Layer[] => {
-    if (leg.start !== 'outside-corner') return []
-    const cut = clip({ from: leg.from, to: Math.min(leg.to, leg.from + g.length) }, section)[0]
-    if (!cut) return []
-    const run = cut.to - cut.from
-    return [
-      {
-        section: section.id,
-        course: g.course + 1,
-        elevation: row.top,
-        type: g.type,
-        length: g.length,
-        from: cut.from,
-        to: cut.to,
-        strips: Math.ceil(run / width - 1e-6),
-        area: run * g.length,
-        lies: [],
-        crossing: true,
-      },
-    ]
-  })
-}
-
 const clip = (a: { from: number; to: number }, b: { from: number; to: number }) => {
   const cut = { from: Math.max(a.from, b.from), to: Math.min(a.to, b.to) }
   return below(cut.from, cut.to) ? [cut] : []
 }
 
 /**
- * Every layer the plan asks for, section by section from the lowest.
+ * Every layer to be laid, section by section from the lowest: the plan's, and what crosses them at outside corners.
  *
- * @example layerSchedule(layout).map((l) => [l.section, l.course, l.strips])
+ * @example layerSchedule(layout).map((l) => [l.section, l.course, l.strips]) // [['A', 2, 9], …]
  */
 export function layerSchedule(layout: Layout): Layer[] {
   return layout.plan.sections.flatMap((section) =>
-    [...layout.plan.grid]
-      .sort((a, b) => a.course - b.course)
-      .flatMap((g) => {
-        const row = layout.courses.find((c) => c.course === g.course)
-        const over = gridStretches(layout, g.course).flatMap((s) => clip(s, section))
-        if (!row || over.length === 0) return []
-        const roll = rollOf(layout, g.type)
-        const run = over.reduce((sum, s) => sum + s.to - s.from, 0)
-        const strips = over.reduce((sum, s) => sum + Math.ceil((s.to - s.from) / roll.width - 1e-6), 0)
-        return [
-          ...crossings(layout, section, g, roll.width),
-          {
-            section: section.id,
-            course: g.course,
-            elevation: row.top,
-            type: g.type,
-            length: g.length,
-            from: Math.min(...over.map((s) => s.from)),
-            to: Math.max(...over.map((s) => s.to)),
-            strips,
-            area: run * g.length,
-            lies: over.flatMap((s) => liesOf(layout, g.course, g.length, roll.width, s)),
-          },
-        ]
-      }),
+    layout.courses.flatMap((row): Layer[] => {
+      const g = gridIn(layout, row.course, section)
+      if (!g) return []
+      const { width } = rollOf(layout, g.type)
+      const { over } = g
+      return [
+        {
+          section: section.id,
+          course: row.course,
+          elevation: row.top,
+          type: g.type,
+          length: g.length,
+          from: Math.min(...over.map((s) => s.from)),
+          to: Math.max(...over.map((s) => s.to)),
+          strips: over.reduce((sum, s) => sum + Math.ceil((s.to - s.from) / width - 1e-6), 0),
+          area: over.reduce((sum, s) => sum + s.to - s.from, 0) * g.length,
+          lies: g.crossing ? over.map((s) => crossingLie(row.course, s)) : over.flatMap((s) => liesOf(layout, row.course, g.length, width, s)),
+          ...(g.crossing ? { crossing: true as const } : {}),
+        },
+      ]
+    }),
   )
 }
+
+const crossingLie = (course: number, s: Stretch): Lie => ({
+  kind: 'corner',
+  from: s.from,
+  to: s.to,
+  words: `Outside corner: this crosses the layer on course ${course - 1}, ${said.length(s.to - s.from, 2)} along the leg after the corner; never grid on grid.`,
+})
 
 function liesOf(layout: Layout, course: number, length: number, width: number, over: { from: number; to: number }): Lie[] {
   const lies: Lie[] = []
@@ -137,7 +113,9 @@ function liesOf(layout: Layout, course: number, length: number, width: number, o
       words:
         leg.start === 'inside-corner'
           ? `Inside corner: run this layer ${cautious ? `at least ${said.length(tall / 4, 2)} ` : ''}${first ? 'past the corner from the first leg' : 'past the corner from the second leg'}; the next one the other way.`
-          : `Outside corner: ${first ? 'first' : 'second'} leg through to its full length, the other leg one course higher; never grid on grid.`,
+          : cautious && !gridOn(layout, course + 1)
+            ? `Outside corner: no course above carries the other leg's layer; both legs cross here, with at least ${said.small(limitsOf(layout.plan).gridLapSoil.value)} of soil between them.`
+            : `Outside corner: ${first ? 'first' : 'second'} leg through to its full length, the other leg one course higher; never grid on grid.`,
     })
   }
   for (const piece of layout.alignment.segments) {

@@ -18,6 +18,7 @@ import {
   seepageFlow,
   statusOf,
   stepKey,
+  stepsOf,
   stricter,
   swaleDepth,
   unmatched,
@@ -87,10 +88,45 @@ describe('geogrid', () => {
   test('at an outside corner the crossing layer is scheduled one course higher', () => {
     const outside = [corner(1), corner(-1)].find((p) => layoutOf(p).legs.some((l) => l.start === 'outside-corner')) as Plan
     const crossing = layerSchedule(layoutOf(today(outside))).filter((l) => l.crossing)
-    expect(crossing.map((l) => [l.course, l.from, l.to])).toEqual(
-      [3, 5, 7].flatMap((c) => (layoutOf(outside).courses.some((x) => x.course === c) ? [[c, 9, 11]] : [])),
-    )
+    expect(crossing.map((l) => [l.course, l.from, l.to])).toEqual([
+      [3, 9, 11],
+      [5, 9, 11],
+    ])
+    // Nothing lies on the highest course: there both legs cross on one course, with soil between.
+    const highest = layerSchedule(layoutOf(today(outside))).find((l) => l.course === 6)
+    expect(plain(highest?.lies.map((l) => l.words) ?? [])[0]).toMatch(/both legs cross here, with at least 75 mm of soil/)
     expect(layerSchedule(layoutOf(outside)).some((l) => l.crossing)).toBe(false)
+  })
+  test('the crossing layer is a step of its own: recorded, judged by the layer it belongs to, owed until it lies', () => {
+    const outside = [corner(1), corner(-1)].find((p) => layoutOf(p).legs.some((l) => l.start === 'outside-corner')) as Plan
+    const layout = layoutOf(today(outside))
+    const steps = stepsOf(layout).filter((s) => s.stage.work.type === 'grid' && s.grid?.crossing)
+    expect(steps.map((s) => [s.course, s.over])).toEqual(
+      layerSchedule(layout)
+        .filter((l) => l.crossing)
+        .map((l) => [l.course, [{ from: l.from, to: l.to }]]),
+    )
+    expect(steps.length).toBeGreaterThan(0)
+    const step = steps[0] as (typeof steps)[number]
+    const data = { type: step.grid?.type, length: step.grid?.length, front: 0.03, direction: 'across', tight: true }
+    const where = { stage: step.stage.id, section: step.section, course: step.course }
+    const site = (data: object) => fold([layout], recorded([entry('geogrid', where, data)]))
+    const status = (state: WallState) => statusOf(state, state.byKey.get(step.key) as typeof step)
+    expect(status(site(data)).missing).toEqual([])
+    const short = site({ ...data, length: (step.grid?.length ?? 0) - 0.3 })
+    expect(plain([...short.outs.values()].map((o) => o.text)).join()).toMatch(/long, the plan wants/)
+    expect(plain(status(fold([layout], [])).missing).join()).toMatch(/layer of/)
+    // Half of it laid is not the layer.
+    expect(plain(status(site({ ...data, from: 9, to: 10 })).missing).join()).toMatch(/10\.00 to 11\.00/)
+    // Walls of table 1 were built without, and are not asked for it.
+    expect(stepsOf(layoutOf(outside)).some((s) => s.grid?.crossing)).toBe(false)
+  })
+  test('a layer of the plan on the next course crosses by itself; nothing is laid grid on grid', () => {
+    const outside = [corner(1), corner(-1)].find((p) => layoutOf(p).legs.some((l) => l.start === 'outside-corner')) as Plan
+    const every = today({ ...outside, grid: [2, 3].map((course) => ({ course, length: 2, type: 'G80' })) })
+    const layers = layerSchedule(layoutOf(every))
+    expect(layers.filter((l) => l.course === 3).map((l) => l.crossing)).toEqual([undefined])
+    expect(new Set(layers.map((l) => `${l.section} ${l.course}`)).size).toBe(layers.length)
   })
   test('layers of the plan are looked at: length, spacing, the lowest and the top', () => {
     const grid = (list: [number, number][]) => with_({ grid: list.map(([course, length]) => ({ course, length, type: 'uniaxial 30' })) })

@@ -3,6 +3,7 @@
 import {
   correctionWords,
   formatDeviation,
+  formatFine,
   formatSmall,
   formatStation,
   type GrowthReport,
@@ -10,6 +11,7 @@ import {
   growthReport,
   limitsOf,
   type Plan,
+  type Scatter,
   say,
   surenessWords,
 } from '@stone-tally/core'
@@ -30,8 +32,8 @@ const SENSES = [
 const Two = styled.div`display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr); > * { align-content: start; } @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
 
 /** What a few millimetres below become at the top, and the smallest correction that keeps them inside. */
-export function AheadPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
-  const feed = useWall(wall, plans, me)
+export function AheadPage({ wall, name, plans, me, scatter }: { wall: string; name: string; plans: readonly Plan[]; me: Me; scatter?: Scatter }) {
+  const feed = useWall(wall, plans, me, scatter)
   const { state } = feed
   const { units } = usePreferences()
   const { sections, length } = state.layout.plan
@@ -122,7 +124,11 @@ export function AheadPage({ wall, name, plans, me }: { wall: string; name: strin
             ) : null}
             <p style={{ fontSize: 15, color: 'var(--soft)' }}>
               Each course is set from the one below, so its error walks on: the band holds the top in about 19 cases of 20, and widens with the
-              courses to come. Where a course was read beside it, its line is carried over. A planning aid: the limits of the plan govern.
+              courses to come.{' '}
+              {column.rule.scatter === undefined
+                ? 'How much is that of crews in general, until your own walls have been read.'
+                : `By your company’s last walls a course ${sense === 'level' ? 'differs from the one below' : 'steps back more or less than designed'} by about ${formatFine(column.rule.scatter, units)}; what this station reads weighs against it.`}{' '}
+              Where a course was read beside it, its line is carried over. A planning aid: the limits of the plan govern.
             </p>
           </Stack>
         </Two>

@@ -11,6 +11,7 @@ import {
   type Problem,
   type RecordedEntry,
   type Role,
+  type Scatter,
   type Verdict,
   type WallState,
   type Where,
@@ -67,8 +68,10 @@ type Outcome = { id: string; ok: true; seq: number; receivedAt: string; verdict?
 /**
  * A wall on this device: loads the record as a stream, folds it with the core, follows what others record, and sends
  * what is recorded here. What cannot be sent stays in the outbox until it can.
+ *
+ * @param scatter - what courses of this company scatter by, for the line ahead
  */
-export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed {
+export function useWall(wall: string, plans: readonly Plan[], me: Me, scatter?: Scatter): WallFeed {
   const layouts = useMemo(
     () =>
       plans.map((p) => {
@@ -78,7 +81,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me): WallFeed 
       }),
     [plans],
   )
-  const [state, setState] = useState<WallState>(() => emptyState(layouts))
+  const [state, setState] = useState<WallState>(() => emptyState(layouts, scatter))
   const held = useRef(state)
   const [loaded, setLoaded] = useState(false)
   const [live, setLive] = useState<WallFeed['live']>('connecting')

@@ -1,6 +1,6 @@
 'use client'
 
-import { FOOT, formatStation, gridStretches, invertAt, type Layout, toeAt, topAt, type UnitSystem } from '@stone-tally/core'
+import { FOOT, formatStation, gridOn, invertAt, type Layout, toeAt, topAt, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useCallback, useId, useMemo, useRef } from 'react'
@@ -77,13 +77,12 @@ export function Elevation({
   // Where each layer lies follows from the plan alone.
   const layers = useMemo(
     () =>
-      plan.grid.flatMap((g) => {
-        const row = rows.get(g.course)
-        const over = gridStretches(layout, g.course)
-        return row
+      layout.courses.flatMap((row) => {
+        const { over = [] } = gridOn(layout, row.course) ?? {}
+        return over.length > 0
           ? [
               {
-                course: g.course,
+                course: row.course,
                 top: row.top,
                 parts: plan.sections.flatMap((sec) =>
                   over.flatMap((s) => {
@@ -95,7 +94,7 @@ export function Elevation({
             ]
           : []
       }),
-    [layout, plan, rows],
+    [layout, plan],
   )
   const close = plan.unit.length * perMetre >= UNIT_PIXELS
   // On a long wall far away the courses are one surface; their outlines would only be noise.

@@ -1,5 +1,6 @@
 import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
+import { gridOn } from '../../layout'
 import { limitsOf } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, covers, defineKind, judged } from './kind'
@@ -32,7 +33,7 @@ export const geogrid = defineKind<GeogridData>({
   work: 'grid',
   again: (entry, finding) => covers(entry.data, finding.data),
   judge(entry, { layout }) {
-    const plan = layout.plan.grid.find((g) => g.course === entry.where.course)
+    const plan = gridOn(layout, entry.where.course ?? 0)
     const d = entry.data
     const limits = limitsOf(layout.plan)
     if (!plan) return judged(['the plan has no layer on this course'], '')
