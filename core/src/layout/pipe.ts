@@ -1,7 +1,7 @@
 import { said } from '../base/said'
 import { type Plan, toeAt } from '../plan'
 import { limitsOf, tableOf } from '../rules'
-import { type WallSystem, withPipe } from '../systems'
+import { staged, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
 import { type DrainSchool, drainSeat } from '../water/seat'
 import type { PadStep } from './base-steps'
@@ -74,7 +74,7 @@ export const plannedInvert = (plan: Plan, steps: readonly PadStep[], station: nu
 
 /** The system with its stages in the order in which this plan's pipe is laid. */
 export const stagedFor = (system: WallSystem, plan: Plan, steps: readonly PadStep[]): WallSystem =>
-  tableOf(plan) === 1 ? system : withPipe(system, schoolOf(plan, steps))
+  tableOf(plan) === 1 ? system : staged(system, plan, schoolOf(plan, steps))
 
 /** What the pipe cannot do here, each in words. */
 export function pipeCautions(plan: Plan, steps: readonly PadStep[]): { id: string; message: string }[] {

@@ -2,6 +2,7 @@ import { failAll, ok, type Problem, type Result } from '../base/result'
 import { said } from '../base/said'
 import { read } from '../base/schema'
 import { below, same } from '../geometry'
+import { checkBook } from '../rules'
 import { checkAlignment } from './alignment'
 import { type Plan, planSchema } from './plan'
 
@@ -111,5 +112,6 @@ export function readPlan(value: unknown): Result<Plan> {
       )
     }
   }
+  if (plan.book) problems.push(...checkBook(plan.book))
   return problems.length > 0 ? failAll(problems) : ok(plan)
 }

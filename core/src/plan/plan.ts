@@ -14,6 +14,7 @@ import {
   yesNo,
 } from '../base/schema'
 import { elevationAt } from '../geometry'
+import { addedPointSchema, choiceChangeSchema, embedmentSchema, pointChangeSchema, ruleBookSchema } from '../rules'
 
 const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
 const elevation = () => metres(-500, 9000)
@@ -75,16 +76,6 @@ export const unitSchema = record({
   pattern: optionalRecord({ length: metres(0.1, 20), pieces: list(patternPieceSchema, 1, 60) }),
 })
 export type Unit = InferType<typeof unitSchema>
-
-/** A school of embedment depth; which fields it takes follows from its kind. Depths in m. */
-export const embedmentSchema = record({
-  kind: choice(['fixed', 'perHeight', 'fraction', 'courses'] as const),
-  depth: optionalQuantity({ min: 0, max: 5, unit: 'm' }),
-  base: optionalQuantity({ min: 0, max: 5, unit: 'm' }),
-  perMetre: optionalQuantity({ min: 0, max: 2, unit: 'm per m' }),
-  fraction: optionalQuantity({ min: 0, max: 1 }),
-  count: optionalQuantity({ min: 0, max: 20, whole: true }),
-})
 
 /**
  * The wall as it is to be built. One revision of it is in force at a time; entries name the revision they were made under.
@@ -186,9 +177,15 @@ export const planSchema = record({
   sections: list(record({ id: text(8), from: stationField(), to: stationField() }), 1, 200),
   /** Which shipped table of limits the revision is judged by; 1 where it was issued before tables had numbers. Set by the house when it is issued. */
   ruleTable: optionalQuantity({ min: 1, max: 2, whole: true }),
+  /** The whole of the rules it was issued under, and who set what; the house works it out when the revision is issued. */
+  book: ruleBookSchema.optional().default(undefined),
   rules: optionalRecord({
     /** Limits the drawing sets itself, in SI (per cent, passes and degrees as they are), each with where it says so. */
     limits: optionalList(record({ limit: text(40), value: quantity({ min: -10, max: 1000 }), source: text(160) }), 40),
+    /** Schools of practice, inspection points and points of its own, where this wall has others than its company and site. */
+    choices: optionalList(choiceChangeSchema, 100),
+    points: optionalList(pointChangeSchema, 100),
+    added: optionalList(addedPointSchema, 100),
     openCourses: optionalQuantity({ min: 1, max: 6, whole: true }),
     pointSpacing: optionalQuantity({ min: 0.5, max: 10, unit: 'm' }),
     engineeredAbove: optionalQuantity({ min: 0, max: 6, unit: 'm' }),

@@ -1,7 +1,7 @@
 import { fail, failAll, ok, type Problem, type Result } from '../base/result'
 import { said } from '../base/said'
 import { optionalQuantity, optionalRecord, optionalText, quantity, read, record, text, yup } from '../base/schema'
-import { holdPoint, ROLES, type Role, tableOf } from '../rules'
+import { pointOf, ROLES, type Role, tableOf } from '../rules'
 import { dailyNeeds, fillHeld } from './daily'
 import type { Entry, RecordedEntry, Verdict } from './entry'
 import { contextOf, isPlaced, live, statusOf, verdictOf } from './fold'
@@ -237,7 +237,7 @@ function findStep(state: WallState, entry: Entry): Result<Step> {
 }
 
 function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): Result<undefined> {
-  const point = holdPoint(step.stage.hold ?? '')
+  const point = pointOf(state.layout.plan, step.stage.hold ?? '')
   if (!point) return fail('where.stage', `${step.stage.title} has no hold point`)
   const { decision, signature, reported } = entry.data as ReleaseData
   if (reported) {
@@ -258,8 +258,8 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
   if (decision === 'rejected') return ok(undefined)
   const stops = openStops(state).length > 0 ? barriers(state, step).filter((b) => b.step === undefined && b.force === 'hard') : []
   if (stops.length > 0) return failAll(stops.map((b) => ({ field: 'where', message: b.message })))
-  // Since rule table 2 a layer is looked at by somebody who did not lay it.
-  const alone = point.own && !(point.id === 'geogrid' && tableOf(state.layout.plan) > 1)
+  // Before rule table 2 a layer could be released by who laid it.
+  const alone = point.own || (point.id === 'geogrid' && tableOf(state.layout.plan) === 1)
   const allowed = alone || state.layout.plan.rules?.ownRelease
   const mine = (e: RecordedEntry) => e.entry.by.id === entry.by.id && !!kindOf(e.entry.kind)?.work && live(state, e.entry.id)
   if (!allowed && !reported && state.logs.get(step.key)?.work.some(mine)) {

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
-import { holdPoint, limitsOf, tableOf } from '../rules'
+import { limitsOf, pointOf, tableOf } from '../rules'
 import type { Requirement } from '../systems'
 import { live, statusOf } from './fold'
 import { owedBefore } from './owed'
@@ -65,7 +65,7 @@ export function barriers(state: WallState, step: Step, at?: string): Barrier[] {
       if (req.force === 'hold' ? cleared(s) : req.force === 'hard' ? complete(s) : settled(s)) continue
       const missing = [...s.missing, ...(s.open.length > 0 ? [`${s.open.length} out of tolerance, not closed`] : [])]
       if (req.force === 'hold' && settled(s) && other.stage.hold) {
-        const point = holdPoint(other.stage.hold)
+        const point = pointOf(state.layout.plan, other.stage.hold)
         const who = point?.roles.join(' or ') ?? 'inspector'
         const verb = s.hold === 'rejected' ? 'was rejected' : 'is not released'
         result.push({

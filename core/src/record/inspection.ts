@@ -1,5 +1,5 @@
 import { said } from '../base/said'
-import { holdPoint, type Role, witnessPoint } from '../rules'
+import { pointOf, type Role } from '../rules'
 import type { RecordedEntry, Verdict } from './entry'
 import { live, statusOf } from './fold'
 import { barriers, nextStep, titleOf } from './gate'
@@ -45,8 +45,9 @@ export interface PointStatus {
  */
 export const inspectionPoints = (state: WallState): PointStatus[] =>
   state.steps.flatMap((step): PointStatus[] => {
-    const hold = step.stage.hold ? holdPoint(step.stage.hold) : undefined
-    const point = hold ?? (step.stage.witness ? witnessPoint(step.stage.witness) : undefined)
+    const { plan } = state.layout
+    const hold = step.stage.hold ? pointOf(plan, step.stage.hold) : undefined
+    const point = hold ?? (step.stage.witness ? pointOf(plan, step.stage.witness) : undefined)
     if (!point) return []
     const s = statusOf(state, step)
     const log = state.logs.get(step.key)

@@ -35,15 +35,14 @@ const lineMoved = (before: Layout, after: Layout) => {
   return by > LINE ? `the face line moved by up to ${said.small(by)} since` : undefined
 }
 
-const sameRules = new WeakMap<Layout, Map<number, Layout>>()
-/** A layout under the rule table of an earlier one. */
+const sameRules = new WeakMap<Layout, WeakMap<Layout, Layout>>()
+/** A layout under the rules of an earlier one. */
 function asOf(before: Layout, after: Layout): Layout {
-  const table = tableOf(before.plan)
-  if (tableOf(after.plan) === table) return after
-  const own = sameRules.get(after) ?? new Map<number, Layout>()
+  if (tableOf(after.plan) === tableOf(before.plan) && after.plan.book === before.plan.book) return after
+  const own = sameRules.get(after) ?? new WeakMap<Layout, Layout>()
   sameRules.set(after, own)
-  const known = own.get(table) ?? { ...after, plan: { ...after.plan, ruleTable: table } }
-  own.set(table, known)
+  const known = own.get(before) ?? { ...after, plan: { ...after.plan, ruleTable: before.plan.ruleTable, book: before.plan.book } }
+  own.set(before, known)
   return known
 }
 

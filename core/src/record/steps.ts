@@ -116,13 +116,18 @@ export function stepsOf(layout: Layout): Step[] {
   }
   for (const section of layout.plan.sections) {
     for (const stage of stages) {
+      if (stage.only?.section && stage.only.section !== section.id) continue
       const step = stage.scope === 'section' ? stepFor(layout, stage, section.id) : undefined
       if (step) body.push(step)
     }
+    const lowest = Math.min(...[...layout.cells.values()].filter((c) => c.section === section.id).map((c) => c.course))
     for (const cell of layout.cells.values()) {
       if (cell.section !== section.id) continue
       for (const stage of stages) {
         if (stage.scope !== 'course') continue
+        if (stage.only?.section && stage.only.section !== section.id) continue
+        if (stage.only?.course && stage.only.course !== cell.course) continue
+        if (stage.when === 'third' && cell.pad === 'none' && !cell.last && (cell.course - lowest) % 3 !== 0) continue
         if (stage.when === 'first' && cell.pad === 'none') continue
         if (stage.when === 'above-first' && cell.pad === 'whole') continue
         if (stage.when === 'lowest' && !cell.first) continue

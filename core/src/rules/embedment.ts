@@ -1,7 +1,16 @@
 import { fail, ok, type Result } from '../base/result'
 import { said } from '../base/said'
-import { type InferType, list, quantity, record } from '../base/schema'
-import { embedmentSchema } from '../plan'
+import { choice, type InferType, list, optionalQuantity, quantity, record } from '../base/schema'
+
+/** A school of embedment depth; which fields it takes follows from its kind. Depths in m. */
+export const embedmentSchema = record({
+  kind: choice(['fixed', 'perHeight', 'fraction', 'courses'] as const),
+  depth: optionalQuantity({ min: 0, max: 5, unit: 'm' }),
+  base: optionalQuantity({ min: 0, max: 5, unit: 'm' }),
+  perMetre: optionalQuantity({ min: 0, max: 2, unit: 'm per m' }),
+  fraction: optionalQuantity({ min: 0, max: 1 }),
+  count: optionalQuantity({ min: 0, max: 20, whole: true }),
+})
 
 export type EmbedmentRule = InferType<typeof embedmentSchema>
 

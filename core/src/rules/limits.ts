@@ -1,200 +1,13 @@
 import type { Problem } from '../base/result'
 import { said } from '../base/said'
-
-/** A number of the rule book with the reason that is shown beside it. SI. */
-export interface Limit {
-  readonly value: number
-  readonly reason: string
-}
-
-/**
- * Shipped table 1: what revisions issued under it are judged by for ever. Nothing in it is changed any more; see {@link TABLES}.
- * Lengths m.
- */
-const FIRST = {
-  excavation: { value: 0.025, reason: `A pad of even thickness settles evenly; ±${said.small(0.025)} keeps it so.` },
-  padLevel: { value: 0.005, reason: `What the pad is out, the first course is out; grid of points within ±${said.small(0.005)}.` },
-  firstLevel: { value: 0.003, reason: 'The first course decides the wall: a little out here is a lot out at the top.' },
-  courseLevel: { value: 0.006, reason: `More than ±${said.small(0.006)} over ${said.given(3)} shows, and opens the joints above.` },
-  firstLine: { value: 0.006, reason: 'Every course above copies the line of the first.' },
-  basketLevel: { value: 0.025, reason: `Baskets are bedded in stone; ±${said.small(0.025)} keeps the lids of a row in one line.` },
-  basketLine: { value: 0.025, reason: `A front that wanders more than ±${said.small(0.025)} was not stretched before it was filled.` },
-  courseLine: { value: 0.012, reason: `More than ±${said.small(0.012)} over ${said.given(3)} reads as a wave from below.` },
-  invert: { value: 0.01, reason: 'A pipe that rises anywhere holds water behind the wall.' },
-  levelClosure: { value: 0.004, reason: `Each set-up adds about ±${said.small(0.004)} at most; n of them √n times as much. More is a blunder.` },
-  levelCheck: { value: 0.003, reason: `A benchmark read again more than ${said.small(0.003)} off means that the instrument moved.` },
-  padThickness: { value: 0.025, reason: `A pad thick here and thin there settles unevenly: within ${said.small(0.025)} of design anywhere.` },
-  preciseUnits: { value: 250, reason: `Units over ${said.mass(250)} cannot be nudged: their pad is right before the first one is set.` },
-  padPrecise: { value: 0.003, reason: `Under units that only a machine moves the pad is read to ±${said.small(0.003)}.` },
-  fabricLap: { value: 0.3, reason: `Laps under ${said.small(0.3)} open when the stone is placed.` },
-  spoilSetback: { value: 0.6, reason: `Spoil closer than ${said.given(0.6)} to the edge loads the side and rolls back in.` },
-  shoreAbove: { value: 1.2, reason: `A cut deeper than ${said.given(1.2)} is sloped, benched or shored, as a competent person decides.` },
-  cutSlope: { value: 0.75, reason: 'Steeper than 0.75 across per m up only where a competent person has said that the soil stands.' },
-  passes: { value: 2, reason: 'One pass only dresses the top of a lift.' },
-  compaction: { value: 95, reason: 'Per cent of maximum dry density (standard); below it fill settles and pulls the wall.' },
-  backfillLift: { value: 0.2, reason: `Plates and rollers reach no deeper than ${said.small(0.2)} of loose fill.` },
-  backfillLoose: { value: 1.25, reason: 'Loose over compacted thickness of common fill.' },
-  gridFrontMin: { value: 0.025, reason: 'Grid that shows at the face lets the units rock.' },
-  gridFrontMax: { value: 0.05, reason: 'Grid too far back is not held between the units.' },
-  plantStandoff: { value: 1, reason: `A roller or heavy plate within ${said.given(1)} of the face pushes the units out.` },
-  gridCover: { value: 0.15, reason: `Tracks tear a layer that has less than ${said.small(0.15)} of fill on it.` },
-  gridLapSoil: { value: 0.075, reason: `Grid lying on grid slides; at least ${said.small(0.075)} of soil between overlaps on a curve.` },
-  pipeBed: { value: 0.05, reason: `A pipe on soil clogs and follows its hollows; at least ${said.small(0.05)} of clean stone below it.` },
-  pipeCover: { value: 0.15, reason: `Less than ${said.small(0.15)} of stone over a pipe does not carry the plate above it.` },
-  topLayer: { value: 0.15, reason: 'A thinner layer cracks and lets the surface water in.' },
-  overhangMin: { value: 0, reason: 'A cap behind the face drips down it.' },
-  overhangMax: { value: 0.06, reason: `More than ${said.small(0.06)} and the cap tips when someone sits on it.` },
-  lean: { value: 2, reason: 'Degrees of total lean off the design; more shows, and changes what the wall can hold.' },
-  shim: { value: 0.003, reason: `More than ${said.small(0.003)} under one unit is a bed, not a shim: re-set it.` },
-  shave: { value: 0.003, reason: `More than ${said.small(0.003)} off one unit thins its shell: re-set it.` },
-  pull: { value: 0.006, reason: `A lug has about ${said.small(0.006)} of play; more cannot be pulled in one course.` },
-  pointSpacing: { value: 3, reason: 'Readings further apart than a level is long miss the hollow between them.' },
-  openCourses: { value: 1, reason: 'Unfilled courses shift, and voids stay in cores that are stacked over.' },
-  engineeredAbove: { value: 1.2, reason: 'Above this height most codes ask for a licensed engineer and a permit.' },
-  questionable: { value: 0.1, reason: `A deviation over ${said.small(0.1)} is more often a slipped digit than a mistake in the work.` },
-  // Table 1 asked nothing of the plant; these are its words in the same names, so that both tables can be asked alike.
-  plantEdge: { value: 0, reason: 'Plant at the edge of a cut was not judged.' },
-  ladder: { value: Number.POSITIVE_INFINITY, reason: 'The way out of a cut was not judged.' },
-  liftHand: { value: 1, reason: 'Lifts by hand tamper were not limited by the tool.' },
-  liftPlate: { value: 1, reason: 'Lifts by plate or roller were not limited by the tool.' },
-  looseHand: { value: 0.2, reason: `Plates and rollers reach no deeper than ${said.small(0.2)} of loose fill.` },
-  oversize: { value: 100, reason: 'Any material could be passed by a method record.' },
-  pipeFallShare: { value: Number.NEGATIVE_INFINITY, reason: 'The fall between two points was not judged.' },
-  slenderness: { value: Number.POSITIVE_INFINITY, reason: 'Height over depth was not looked at.' },
-  manualOne: { value: 25, reason: `One person lifts up to about ${said.mass(25)}; less where it is awkward or often.` },
-  manualTwo: { value: 50, reason: `Two people lift up to about ${said.mass(50)} between them.` },
-  liftingAid: { value: 100, reason: `Tongs, trolley or a vacuum aid handle up to about ${said.mass(100)}; more hangs on rated gear.` },
-  gridSpacing: { value: 0.6, reason: `Fill between layers further apart than ${said.given(0.6)} bulges at the face.` },
-  gridShare: { value: 0.6, reason: 'Layers shorter than six tenths of the height do not hold the mass together.' },
-  tilt: { value: 0.003, reason: 'A first course that tilts across leans the whole wall.' },
-  batter: { value: 0.035, reason: `${said.small(0.035)} in a metre are two degrees off the design; more shows, and changes what the wall can hold.` },
-  gabionStoneMin: { value: 0.1, reason: 'Stones smaller than the mesh and a half work out through it.' },
-  gabionStoneMax: { value: 0.25, reason: 'Large stones leave voids that settle.' },
-  fillStep: { value: 0.33, reason: 'A basket filled more than a third over its neighbour bulges into it.' },
-  stoneFines: { value: 5, reason: 'Stone with more than 5 per cent of fines clogs the pipe and holds water.' },
-} as const satisfies Record<string, Limit>
-
-export type LimitName = keyof typeof FIRST
-export type Limits = Readonly<Record<LimitName, Limit>>
-
-/** Shipped table 2. Cautious defaults, always behind the approved plan and local code; each with what it rests on (docs/engineering.md). */
-const SECOND: Limits = {
-  ...FIRST,
-  cutSlope: {
-    value: 1.5,
-    reason:
-      'Soil nobody has classified is taken for the weakest: 1.5 across per 1 up. Only a named competent person may let a dry side stand steeper.',
-  },
-  levelClosure: { value: 0.002, reason: `A careful set-up adds about ±${said.small(0.002)}; n of them √n times as much. More is a blunder.` },
-  plantEdge: { value: 1, reason: `Plant within ${said.given(1)} of the edge loads the side until it comes down.` },
-  ladder: { value: 7.5, reason: `Whoever is in a cut is at a ladder or ramp within ${said.given(7.5)}.` },
-  liftHand: { value: 0.075, reason: `A hand tamper reaches no deeper than ${said.small(0.1)} of loose fill, about ${said.small(0.075)} compacted.` },
-  liftPlate: {
-    value: 0.16,
-    reason: `Plates and rollers reach no deeper than ${said.small(0.2)} of loose fill, about ${said.small(0.16)} compacted.`,
-  },
-  looseHand: { value: 0.1, reason: `A hand tamper reaches no deeper than ${said.small(0.1)} of loose fill.` },
-  oversize: { value: 30, reason: 'Fill with at most 30 per cent of coarse stones can be tested; a method record serves only what cannot.' },
-  pipeFallShare: { value: 0.5, reason: 'Between two points at least half of the planned fall must be there; against it water stands.' },
-  slenderness: {
-    value: 3,
-    reason: 'A wall over three times as high as its units are deep stands by more than its weight alone: an engineer checks it.',
-  },
-}
-
-/** The shipped tables by number. A revision is judged by the table it was issued under. */
-const TABLES: Readonly<Record<number, Limits>> = { 1: FIRST, 2: SECOND }
-/** The table new revisions are issued under. */
-export const RULE_TABLE = 2
-
-/** Limits every new wall starts from, for what belongs to no revision. */
-export const LIMITS: Limits = SECOND
-
-/** Lengths and shares a drawing may set for itself, with the least and most that is taken for meant. Safety of people is not among them. */
-export const PLAN_MAY: Partial<Readonly<Record<LimitName, readonly [least: number, most: number]>>> = {
-  excavation: [0.002, 0.1],
-  padLevel: [0.001, 0.03],
-  padPrecise: [0.001, 0.03],
-  padThickness: [0.005, 0.1],
-  firstLevel: [0.001, 0.02],
-  firstLine: [0.001, 0.03],
-  courseLevel: [0.001, 0.03],
-  courseLine: [0.002, 0.05],
-  basketLevel: [0.005, 0.1],
-  basketLine: [0.005, 0.1],
-  invert: [0.002, 0.03],
-  pipeFallShare: [0, 1],
-  pipeBed: [0.03, 0.6],
-  pipeCover: [0.05, 1],
-  passes: [1, 20],
-  compaction: [85, 105],
-  liftHand: [0.03, 0.15],
-  liftPlate: [0.05, 0.4],
-  looseHand: [0.04, 0.2],
-  backfillLift: [0.06, 0.5],
-  fabricLap: [0.1, 2],
-  gridFrontMin: [0, 0.3],
-  gridFrontMax: [0, 0.3],
-  gridCover: [0.1, 0.6],
-  gridLapSoil: [0.025, 0.3],
-  plantStandoff: [0.5, 5],
-  topLayer: [0.05, 1],
-  overhangMin: [-0.05, 0.1],
-  overhangMax: [0, 0.15],
-  lean: [0.2, 6],
-  gridSpacing: [0.2, 1],
-  gridShare: [0.4, 1.5],
-  tilt: [0.001, 0.02],
-  batter: [0.005, 0.1],
-  gabionStoneMin: [0.05, 0.3],
-  gabionStoneMax: [0.1, 0.6],
-  fillStep: [0.1, 1],
-}
-
-/** The trade's name of each limit a drawing may set, and how it is written: a length, or a number of its own. */
-export const PLAN_MAY_NAMES: Readonly<Record<string, readonly [title: string, of: 'length' | '%' | 'passes' | '°' | 'share']>> = {
-  compaction: ['Compaction, of maximum density', '%'],
-  passes: ['Passes', 'passes'],
-  liftPlate: ['Lift by plate or roller, compacted', 'length'],
-  liftHand: ['Lift by hand tamper, compacted', 'length'],
-  backfillLift: ['Lift by plate or roller, loose', 'length'],
-  looseHand: ['Lift by hand tamper, loose', 'length'],
-  courseLevel: ['Course level', 'length'],
-  firstLevel: ['First course level', 'length'],
-  firstLine: ['First course alignment', 'length'],
-  courseLine: ['Course alignment and setback', 'length'],
-  basketLevel: ['Basket level', 'length'],
-  basketLine: ['Basket line', 'length'],
-  lean: ['Total lean off the design', '°'],
-  padLevel: ['Pad level', 'length'],
-  padPrecise: ['Pad level under heavy units', 'length'],
-  padThickness: ['Pad thickness', 'length'],
-  excavation: ['Excavation depth', 'length'],
-  invert: ['Pipe invert', 'length'],
-  pipeFallShare: ['Share of the planned fall between two points', 'share'],
-  pipeBed: ['Stone below the pipe', 'length'],
-  pipeCover: ['Stone over the pipe', 'length'],
-  fabricLap: ['Fabric lap', 'length'],
-  gridFrontMin: ['Geogrid behind the face, least', 'length'],
-  gridFrontMax: ['Geogrid behind the face, most', 'length'],
-  gridCover: ['Fill on geogrid before traffic', 'length'],
-  gridLapSoil: ['Soil between overlapping geogrid', 'length'],
-  plantStandoff: ['Heavy plant from the face', 'length'],
-  topLayer: ['Layer over the stone', 'length'],
-  overhangMin: ['Cap overhang, least', 'length'],
-  overhangMax: ['Cap overhang, most', 'length'],
-  gridSpacing: ['Geogrid layers apart, most', 'length'],
-  gridShare: ['Geogrid length, share of the height', 'share'],
-  tilt: ['Tilt of the first course across', 'length'],
-  batter: ['Batter off the design, in a metre', 'length'],
-  gabionStoneMin: ['Gabion stone, least', 'length'],
-  gabionStoneMax: ['Gabion stone, most', 'length'],
-  fillStep: ['Fill between neighbouring baskets, most', 'length'],
-}
+import type { RuleBook } from './book'
+import { DRAWING_LIMITS, drawingMay } from './definitions'
+import { type Limit, type LimitName, type Limits, RULE_TABLE, shippedLimits } from './shipped'
 
 /** What a plan says of the rules it is judged by. */
 export interface Ruled {
   readonly ruleTable?: number | undefined
+  readonly book?: RuleBook | undefined
   readonly rules?: { readonly limits?: readonly PlanLimit[] | undefined } | undefined
   readonly water?: { readonly bed?: number | undefined; readonly cover?: number | undefined } | undefined
 }
@@ -208,6 +21,38 @@ export interface PlanLimit {
 /** @example tableOf({}) // 1: issued before tables had numbers */
 export const tableOf = (plan: Ruled): number => plan.ruleTable ?? 1
 
+/** What a frozen book says other than its table, each with who said so and why; and what its schools make of limits nobody set. */
+function bookLimits(book: RuleBook, table: Limits): [string, Limit][] {
+  const by = new Map(book.set.map((s) => [s.rule, s]))
+  const own = book.limits.flatMap(({ limit, value }): [string, Limit][] => {
+    const shipped = Object.hasOwn(table, limit) ? table[limit as LimitName] : undefined
+    const set = by.get(`limit.${limit}`)
+    if (!shipped || (!set && shipped.value === value)) return []
+    return [[limit, { value, reason: set ? `${LEVEL_WORDS[set.level]}: ${set.why}` : shipped.reason }]]
+  })
+  const schools = book.choices.flatMap(({ choice, option }): [string, Limit][] =>
+    Object.entries(SCHOOL_LIMITS[`${choice} ${option}`] ?? {}).flatMap(([limit, l]) => (by.has(`limit.${limit}`) ? [] : [[limit, l]])),
+  )
+  return [...schools, ...own]
+}
+const LEVEL_WORDS = { shipped: 'As it ships', company: 'A rule of the company', site: 'A rule of this site', wall: 'A rule of this wall' } as const
+
+/** Schools that are limits: what each of them comes to where no level sets the limit itself. */
+const SCHOOL_LIMITS: Readonly<Record<string, Partial<Readonly<Record<LimitName, Limit>>>>> = {
+  'open-courses two': { openCourses: { value: 2, reason: 'The rules take two open courses; more shift when the next is knocked in.' } },
+  'cap flush': {
+    overhangMin: { value: -0.003, reason: `A flush cap is within ${said.small(0.003)} of the face.` },
+    overhangMax: { value: 0.003, reason: `A flush cap is within ${said.small(0.003)} of the face.` },
+  },
+  'lift-thickness thin': {
+    backfillLift: { value: 0.1, reason: `The rules take thin lifts: ${said.small(0.1)} loose whatever the plant.` },
+    liftPlate: {
+      value: 0.08,
+      reason: `The rules take thin lifts: ${said.small(0.1)} loose, about ${said.small(0.08)} compacted, whatever the plant.`,
+    },
+  },
+}
+
 const effective = new WeakMap<Ruled, Limits>()
 /**
  * The limits a plan revision is judged by: the table it was issued under, and what its drawing says otherwise.
@@ -217,7 +62,8 @@ const effective = new WeakMap<Ruled, Limits>()
 export function limitsOf(plan: Ruled): Limits {
   let found = effective.get(plan)
   if (!found) {
-    const table = TABLES[tableOf(plan)] ?? SECOND
+    const table = shippedLimits(plan.book?.shipped ?? tableOf(plan))
+    const book = plan.book ? bookLimits(plan.book, table) : []
     // Bed and cover that the plan draws are judged as drawn; table 1 judged the standard cover.
     const water = [
       ['pipeBed', plan.water?.bed],
@@ -228,7 +74,7 @@ export function limitsOf(plan: Ruled): Limits {
         ? []
         : water.flatMap(([name, value]) => (value == null ? [] : [[name, { value, reason: 'The plan draws it so.' }] as const]))
     const set = (plan.rules?.limits ?? []).map((l) => [l.limit, { value: l.value, reason: `The drawing says so: ${l.source}.` }])
-    const own = [...drawn, ...set]
+    const own = [...book, ...drawn, ...set]
     found = own.length > 0 ? { ...table, ...Object.fromEntries(own) } : table
     effective.set(plan, found as Limits)
   }
@@ -244,11 +90,10 @@ export function checkLimits(plan: Ruled): Problem[] {
   const seen = new Set<string>()
   for (const [i, l] of (plan.rules?.limits ?? []).entries()) {
     const at = `rules.limits[${i}]`
-    const may = Object.hasOwn(PLAN_MAY, l.limit) ? PLAN_MAY[l.limit as LimitName] : undefined
+    const may = drawingMay(l.limit)?.range
     if (seen.has(l.limit)) problems.push({ field: `${at}.limit`, message: `"${l.limit}" is set twice` })
     seen.add(l.limit)
-    if (!may)
-      problems.push({ field: `${at}.limit`, message: `"${l.limit}" is not a limit a plan may set; it may set ${Object.keys(PLAN_MAY).join(', ')}` })
+    if (!may) problems.push({ field: `${at}.limit`, message: `"${l.limit}" is not a limit a plan may set; it may set ${DRAWING_LIMITS.join(', ')}` })
     else if (l.value < may[0] || l.value > may[1])
       problems.push({ field: `${at}.value`, message: `must be ${may[0]} to ${may[1]}, not ${l.value}; is the unit right?` })
     if (l.source.trim().length < 3)

@@ -1,4 +1,5 @@
-import { type Limits, limitsOf, type Ruled, setByPlan, tableOf } from './limits'
+import { limitsOf, type Ruled, setByPlan, tableOf } from './limits'
+import type { Limits } from './shipped'
 
 /** What a crew compacts with. */
 export type Plant = 'hand-tamper' | 'light-plate' | 'heavy-plate' | 'roller'

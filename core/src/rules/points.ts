@@ -3,47 +3,74 @@ export const ROLES = ['foreman', 'crew', 'inspector', 'office'] as const
 export type Role = (typeof ROLES)[number]
 export const ROLE_NAMES: Record<Role, string> = { foreman: 'Foreman', crew: 'Crew lead', inspector: 'Inspector', office: 'Office' }
 
-/** An inspection point that holds the work until a person with one of the roles releases it. */
-export interface HoldPoint {
-  readonly id: string
-  readonly title: string
-  readonly roles: readonly Role[]
-  readonly reason: string
-  /** May a person release what they recorded themselves? Otherwise a second pair of eyes is wanted. */
-  readonly own?: true
+/** hold: work stops until it is released. witness: recorded, stops nothing. off: not listed. */
+export const POINT_KINDS = ['hold', 'witness', 'off'] as const
+export type PointKind = (typeof POINT_KINDS)[number]
+
+/** Where a point that a company or plan adds is looked at: a stage, and of it one course or all, one section or all. */
+export interface PointPlace {
+  readonly stage: string
+  readonly section?: string | undefined
+  readonly course?: number | undefined
+  /** Where along the wall, m; said with the point, looked at by whoever releases it. */
+  readonly station?: number | undefined
 }
 
-export const HOLD_POINTS: readonly HoldPoint[] = [
-  {
-    id: 'before-digging',
-    title: 'Before digging',
+/** A point of the inspection plan. */
+export interface InspectionPoint {
+  readonly id: string
+  readonly title: string
+  readonly kind: PointKind
+  /** Who releases it, where it holds. */
+  readonly roles: readonly Role[]
+  /** May a person release what they recorded themselves? Otherwise a second pair of eyes is wanted. */
+  readonly own: boolean
+  readonly reason: string
+  /** It keeps people safe or cannot be looked at later: nobody makes less of it than a hold. */
+  readonly fixed?: true
+  readonly at?: PointPlace | undefined
+}
+
+const hold = (id: string, title: string, reason: string, more: Partial<InspectionPoint> = {}): InspectionPoint => ({
+  id,
+  title,
+  kind: 'hold',
+  roles: ['inspector'],
+  own: false,
+  reason,
+  ...more,
+})
+const witness = (id: string, title: string, reason: string): InspectionPoint => ({
+  id,
+  title,
+  kind: 'witness',
+  roles: ['inspector'],
+  own: false,
+  reason,
+})
+
+/** The shipped inspection plan. Stages name the point they belong to; what becomes of it is the rule book's. */
+export const POINTS: readonly InspectionPoint[] = [
+  hold('before-digging', 'Before digging', 'A struck service kills; a wall in the wrong place is built twice.', {
     roles: ['foreman', 'inspector'],
     own: true,
-    reason: 'A struck service kills; a wall in the wrong place is built twice.',
-  },
-  { id: 'subgrade', title: 'Subgrade', roles: ['inspector'], reason: 'Nobody can see the soil again once the pad is on it.' },
-  { id: 'pad-level', title: 'Pad level', roles: ['inspector'], reason: 'The pad cannot be corrected under a course.' },
-  { id: 'first-course', title: 'First course', roles: ['inspector'], reason: 'The course that decides the wall.' },
-  { id: 'drain', title: 'Drain before cover', roles: ['inspector'], reason: 'A buried pipe cannot be looked at.' },
-  { id: 'geogrid', title: 'Geogrid layer', roles: ['foreman', 'inspector'], own: true, reason: 'A layer under fill cannot be put right.' },
-  { id: 'final', title: 'Final', roles: ['inspector'], reason: 'The record is handed over as it stands.' },
+    fixed: true,
+  }),
+  hold('subgrade', 'Subgrade', 'Nobody can see the soil again once the pad is on it.'),
+  hold('pad-level', 'Pad level', 'The pad cannot be corrected under a course.'),
+  hold('first-course', 'First course', 'The course that decides the wall.'),
+  hold('drain', 'Drain before cover', 'A buried pipe cannot be looked at.', { fixed: true }),
+  hold('geogrid', 'Geogrid layer', 'A layer under fill cannot be put right.', { roles: ['foreman', 'inspector'], fixed: true }),
+  hold('final', 'Final', 'The record is handed over as it stands.', { fixed: true }),
+  witness('excavation', 'Excavation', 'Depth, width, sides and water while they can still be seen.'),
+  witness('pad-lifts', 'Pad lifts', 'Density cannot be put in from above.'),
+  witness('course', 'Each course', 'What is a little out here is a lot out at the top.'),
+  witness('backfill', 'Backfill lifts', 'Loose or wet fill pushes the wall out later.'),
+  witness('top', 'Top and grades', 'Water that stays on top goes behind the wall.'),
+  witness('pour', 'Outlets running', 'A drain is finished when water was seen to leave it.'),
+  witness('cap', 'Cap', 'What is glued is not laid again.'),
 ]
 
-export const holdPoint = (id: string) => HOLD_POINTS.find((p) => p.id === id)
-
-/** An inspection point that is recorded and does not stop the work. */
-export interface WitnessPoint {
-  readonly id: string
-  readonly title: string
-  readonly reason: string
-}
-export const WITNESS_POINTS: readonly WitnessPoint[] = [
-  { id: 'excavation', title: 'Excavation', reason: 'Depth, width, sides and water while they can still be seen.' },
-  { id: 'pad-lifts', title: 'Pad lifts', reason: 'Density cannot be put in from above.' },
-  { id: 'course', title: 'Each course', reason: 'What is a little out here is a lot out at the top.' },
-  { id: 'backfill', title: 'Backfill lifts', reason: 'Loose or wet fill pushes the wall out later.' },
-  { id: 'top', title: 'Top and grades', reason: 'Water that stays on top goes behind the wall.' },
-  { id: 'pour', title: 'Outlets running', reason: 'A drain is finished when water was seen to leave it.' },
-  { id: 'cap', title: 'Cap', reason: 'What is glued is not laid again.' },
-]
-export const witnessPoint = (id: string) => WITNESS_POINTS.find((p) => p.id === id)
+const BY_ID = new Map(POINTS.map((p) => [p.id, p]))
+/** A shipped point by name. @example shippedPoint('subgrade')?.roles // ['inspector'] */
+export const shippedPoint = (id: string): InspectionPoint | undefined => BY_ID.get(id)

@@ -8,4 +8,6 @@ export const SYSTEMS: readonly WallSystem[] = [hollowCore, gabion]
 /** @example systemOf('hollow-core')?.name */
 export const systemOf = (id: string): WallSystem | undefined => SYSTEMS.find((s) => s.id === id)
 export * from './pipe-order'
+export * from './schools'
+export * from './staged'
 export * from './system'

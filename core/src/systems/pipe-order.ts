@@ -1,5 +1,5 @@
 import type { DrainSchool } from '../water/seat'
-import type { Requirement, Stage, WallSystem } from './system'
+import type { Requirement, Stage } from './system'
 
 const PIPE: ReadonlySet<string> = new Set(['invert', 'drain', 'cover'])
 const without = (s: Stage, gone: ReadonlySet<string>): Stage => ({ ...s, requires: s.requires.filter((r) => !gone.has(r.stage)) })
@@ -45,16 +45,4 @@ export function pipeOrder(stages: readonly Stage[], school: DrainSchool): readon
     return [...rest.slice(0, before), ...moved, ...rest.slice(before)]
   }
   return rest.flatMap((s) => (s === stone ? [...moved, asking(s, ...SEEN)] : [s]))
-}
-
-const made = new WeakMap<WallSystem, Map<DrainSchool, WallSystem>>()
-/** A system with its stages in the order of a school; the same object each time. */
-export function withPipe(system: WallSystem, school: DrainSchool): WallSystem {
-  const own = made.get(system) ?? new Map<DrainSchool, WallSystem>()
-  made.set(system, own)
-  const known = own.get(school)
-  if (known) return known
-  const staged = { ...system, stages: pipeOrder(system.stages, school) }
-  own.set(school, staged)
-  return staged
 }

@@ -51,9 +51,9 @@ export type Work =
 
 /**
  * Only at these courses: `pipe` is where the pipe lies; `first` is whatever lies on the pad, on an upper step too; `above-first` whatever does not; `lowest` and `last`
- * the lowest and the highest course of a section.
+ * the lowest and the highest course of a section; `third` whatever lies on the pad, every third course above, and the highest.
  */
-export type StageWhen = 'every' | 'pipe' | 'first' | 'above-first' | 'lowest' | 'with-grid' | 'last'
+export type StageWhen = 'every' | 'third' | 'pipe' | 'first' | 'above-first' | 'lowest' | 'with-grid' | 'last'
 
 /** What must have happened before; the reason is shown when it blocks. */
 export interface Requirement {
@@ -82,6 +82,8 @@ export interface Stage {
   /** Facts that must be in the record before it is done, since rule table 2: the soil along the section, the cut where it is deep. */
   readonly needs?: readonly ('soil' | 'cut')[]
   readonly requires: readonly Requirement[]
+  /** One section, or one course of one section, where it is done nowhere else. */
+  readonly only?: { readonly section?: string | undefined; readonly course?: number | undefined }
   /** The caution that belongs where the danger is. */
   readonly caution?: string
   /** What to do, in a sentence. */

@@ -1,4 +1,4 @@
-import { HOLDS, HOLDS_NAMES, PLAN_MAY_NAMES, smallUnit, type UnitSystem } from '@stone-tally/core'
+import { DRAWING_LIMITS, HOLDS, HOLDS_NAMES, limitDef, smallUnit, type UnitSystem } from '@stone-tally/core'
 import type { ReactNode } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
 import { Check, Choice, Quiet, Row } from '@/ui/controls'
@@ -61,7 +61,7 @@ export function Surroundings({ control, text, u }: { control: Control<Draft>; te
 export function DrawingLimits({ control, text, units }: { control: Control<Draft>; text: Text; units: UnitSystem }) {
   const limits = useFieldArray({ control, name: 'limits' })
   const unit = (limit: string) => {
-    const of = PLAN_MAY_NAMES[limit]?.[1]
+    const of = limitDef(limit)?.of
     return of === 'length' ? smallUnit(units) : (of ?? '')
   }
   return (
@@ -75,9 +75,9 @@ export function DrawingLimits({ control, text, units }: { control: Control<Draft
               <label style={{ display: 'grid', gap: 4 }}>
                 Limit
                 <select {...field} style={{ minHeight: 48, font: 'inherit' }}>
-                  {Object.entries(PLAN_MAY_NAMES).map(([id, [title]]) => (
+                  {DRAWING_LIMITS.map((id) => (
                     <option key={id} value={id}>
-                      {title}
+                      {limitDef(id)?.title}
                     </option>
                   ))}
                 </select>

@@ -3,7 +3,7 @@ import {
   formatSmall,
   HOLDS,
   type Holds,
-  PLAN_MAY_NAMES,
+  limitDef,
   type Plan,
   type Problem,
   parseLength,
@@ -15,7 +15,7 @@ import type { Draft } from './draft-fields'
 /** What stands round the wall and what its drawing sets itself, as texts of the form. */
 export type Surroundings = Pick<Draft, 'engineerBy' | 'holds' | 'frontSlope' | 'frontErodible' | 'frost' | 'limits'>
 
-const isLength = (limit: string) => PLAN_MAY_NAMES[limit]?.[1] === 'length'
+const isLength = (limit: string) => limitDef(limit)?.of === 'length'
 
 export function surroundingsOf(plan: Plan, units: UnitSystem): Surroundings {
   const small = (m: number) => (units === 'metric' ? `${+(m * 1000).toFixed(3)}` : formatSmall(m, units))

@@ -3,13 +3,13 @@
 import {
   type Barrier,
   barriers,
-  holdPoint,
   isSigned,
   kindOf,
   lineOf,
   live,
   mayRecord,
   placeOf,
+  pointOf,
   type RecordedEntry,
   type ReleaseData,
   type Step,
@@ -95,7 +95,7 @@ export function HoldPanel({ state, step, status, me, record }: Omit<GateProps, '
   const [signature, setSignature] = useState<Signature>({ typed: me.name })
   const [told, setTold] = useState(false)
   const { busy, problems, go } = useRecord(record)
-  const point = holdPoint(step.stage.hold ?? '')
+  const point = pointOf(state.layout.plan, step.stage.hold ?? '')
   if (!point || status.hold === 'released' || !settled(status)) return null
   const may = point.roles.includes(me.role)
   const decide = async (decision: 'released' | 'rejected', reported?: Reported) => {

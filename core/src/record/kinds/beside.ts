@@ -11,7 +11,7 @@ import {
   text,
   type yup,
 } from '../../base/schema'
-import { holdPoint, ROLES } from '../../rules'
+import { pointOf, ROLES } from '../../rules'
 import { formatLength } from '../../units/length'
 import { defineKind, MEASURERS } from './kind'
 
@@ -65,7 +65,8 @@ export const decidedBy = (e: { by: { name: string }; data: Pick<ReleaseData, 're
 
 export const release = defineKind<ReleaseData>({
   kind: 'release',
-  roles: ['foreman', 'inspector'],
+  // Who may is said by the point, in the rules of the plan.
+  roles: ROLES,
   schema: releaseData as unknown as yup.ISchema<ReleaseData>,
   line(e, _r, c) {
     const { decision, reason, signature, witness, reported } = e.data
@@ -77,7 +78,7 @@ export const release = defineKind<ReleaseData>({
       witness ? `in the presence of ${witness}` : '',
     ].filter(Boolean)
     const who = reported ? ` by ${reported.name}, ${reported.role}, as reported by ${e.by.name} (${shown})` : ''
-    return `Hold point ${holdPoint(c.stage?.hold ?? '')?.title ?? ''} ${decision}${who}: ${reason}${more.length > 0 ? ` (${more.join(', ')})` : ''}`
+    return `Hold point ${pointOf(c.layout.plan, c.stage?.hold ?? '')?.title ?? ''} ${decision}${who}: ${reason}${more.length > 0 ? ` (${more.join(', ')})` : ''}`
   },
 })
 

@@ -1,0 +1,193 @@
+import { failAll, ok, type Problem, type Result } from '../base/result'
+import { choice, type InferType, list, optionalYesNo, quantity, record, text, yesNo } from '../base/schema'
+import { CHOICES, choiceDef } from './choices'
+import { kinder, limitDef } from './definitions'
+import { POINT_KINDS, POINTS, ROLES, type Role, shippedPoint } from './points'
+import { type AddedPoint, addedPointSchema, CHANGE_FIELDS, checkRules, LEVEL_NAMES, LEVELS, type Level, limitSaid, type Rules } from './rule-file'
+import { type LimitName, RULE_TABLE, shippedLimits } from './shipped'
+
+/** The rules a revision is built and judged by, whole: every limit, choice and point, and who set what is not as it ships. */
+export const ruleBookSchema = record({
+  shipped: quantity({ min: 2, max: 1000, whole: true }),
+  limits: list(record({ limit: text(40), value: quantity({}) }), 0, 300),
+  choices: list(record({ choice: text(40), option: text(40) }), 0, 100),
+  points: list(record({ point: text(40), kind: choice(POINT_KINDS), roles: list(choice(ROLES), 0, 4), own: yesNo() }), 0, 100),
+  added: list(addedPointSchema, 0, 100),
+  /** `limit.compaction`, `choice.adhesive`, `point.subgrade`: which level set it last. */
+  set: list(record({ rule: text(90), level: choice(LEVELS), firm: optionalYesNo(), ...CHANGE_FIELDS }), 0, 600),
+})
+export type RuleBook = InferType<typeof ruleBookSchema>
+
+/** What a wall's own plan changes: its drawing's limits with their reference, and schools, points and points of its own with a reason. */
+export interface WallRules {
+  readonly limits?: readonly { readonly limit: string; readonly value: number; readonly source: string }[] | undefined
+  readonly choices?: Rules['choices']
+  readonly points?: Rules['points']
+  readonly added?: Rules['added']
+}
+
+/** Pairs whose first must not be over the second. */
+const ORDERED: readonly (readonly [LimitName, LimitName])[] = [
+  ['gridFrontMin', 'gridFrontMax'],
+  ['overhangMin', 'overhangMax'],
+  ['gabionStoneMin', 'gabionStoneMax'],
+  ['manualOne', 'manualTwo'],
+  ['manualTwo', 'liftingAid'],
+]
+
+const named = (c: { by?: string | undefined }) => (c.by ? ` (${c.by})` : '')
+
+/**
+ * The effective rules of a wall: what ships, and over it what company, site and wall change.
+ *
+ * @returns the whole book with who set what, or every change that does not fit, by level and field
+ * @example resolveRules({ company }).value.limits.find((l) => l.limit === 'compaction')?.value // 97
+ */
+export function resolveRules(levels: { company?: Rules | undefined; site?: Rules | undefined; wall?: WallRules | undefined }): Result<RuleBook> {
+  const shipped = shippedLimits(RULE_TABLE)
+  const limits = new Map<string, number>(Object.entries(shipped).map(([name, l]) => [name, l.value]))
+  const choices = new Map(CHOICES.map((c) => [c.id, c.standard]))
+  const points = new Map(POINTS.map((p) => [p.id, { point: p.id, kind: p.kind, roles: [...p.roles], own: p.own }]))
+  const added = new Map<string, AddedPoint>()
+  const set = new Map<string, RuleBook['set'][number]>()
+  const problems: Problem[] = []
+  const say = (level: Level, field: string, message: string) => problems.push({ field: `${level}.${field}`, message })
+  const note = (rule: string, level: Level, c: { why: string; by?: string | undefined; on?: string | undefined; firm?: boolean | undefined }) => {
+    const before = set.get(rule)
+    set.set(rule, {
+      rule,
+      level,
+      why: c.why,
+      ...(c.by ? { by: c.by } : {}),
+      ...(c.on ? { on: c.on } : {}),
+      ...(c.firm || before?.firm ? { firm: true } : {}),
+    })
+  }
+  const levelsOf: readonly (readonly [Level, Rules | undefined])[] = [
+    ['company', levels.company],
+    ['site', levels.site],
+    ['wall', levels.wall ? { format: 'stone-tally-rules', version: 1, shipped: RULE_TABLE, ...levels.wall, limits: undefined } : undefined],
+  ]
+  for (const [level, rules] of levelsOf) {
+    if (!rules) continue
+    for (const p of checkRules(rules)) say(level, p.field, p.message)
+    for (const [i, l] of (rules.limits ?? []).entries()) {
+      const d = limitDef(l.limit)
+      const ships = shipped[l.limit as LimitName]
+      if (!d || !ships) continue
+      const above = limits.get(l.limit) as number
+      const who = set.get(`limit.${l.limit}`)
+      if (d.safety && kinder(d, l.value, ships.value))
+        say(
+          level,
+          `limits[${i}].value`,
+          `${limitSaid(d, l.value)} lets more pass than the ${limitSaid(d, ships.value)} that ships. ${ships.reason} Nobody sets it kinder.`,
+        )
+      else if (who?.firm && kinder(d, l.value, above))
+        say(
+          level,
+          `limits[${i}].value`,
+          `${limitSaid(d, l.value)} does not fit the ${LEVEL_NAMES[who.level].toLowerCase()}'s ${limitSaid(d, above)}${named(who)}, which may only be made stricter`,
+        )
+      limits.set(l.limit, l.value)
+      note(`limit.${l.limit}`, level, l)
+    }
+    for (const [i, c] of (rules.choices ?? []).entries()) {
+      const who = set.get(`choice.${c.choice}`)
+      if (who?.firm && choices.get(c.choice) !== c.option)
+        say(
+          level,
+          `choices[${i}].option`,
+          `"${c.option}" does not fit: the ${LEVEL_NAMES[who.level].toLowerCase()}${named(who)} keeps "${choices.get(c.choice)}" for all below it`,
+        )
+      choices.set(c.choice, c.option)
+      note(`choice.${c.choice}`, level, c)
+    }
+    for (const { point, kind, roles, own, ...c } of rules.points ?? []) {
+      points.set(point, { point, kind, roles: [...roles] as Role[], own })
+      note(`point.${point}`, level, c)
+    }
+    for (const [i, p] of (rules.added ?? []).entries()) {
+      if (added.has(p.id)) say(level, `added[${i}].id`, `"${p.id}" is added by a level above already; take another name`)
+      added.set(p.id, p)
+      note(`point.${p.id}`, level, p)
+    }
+  }
+  for (const l of levels.wall?.limits ?? []) {
+    limits.set(l.limit, l.value)
+    note(`limit.${l.limit}`, 'wall', { why: `The drawing says so: ${l.source}` })
+  }
+  for (const [least, most] of ORDERED) {
+    const [a, b] = [limits.get(least) as number, limits.get(most) as number]
+    if (a <= b + 1e-12) continue
+    const level = [set.get(`limit.${least}`)?.level, set.get(`limit.${most}`)?.level].reduce<Level>(
+      (low, l) => (l && LEVELS.indexOf(l) > LEVELS.indexOf(low) ? l : low),
+      'shipped',
+    )
+    const [da, db] = [limitDef(least), limitDef(most)]
+    say(level, 'limits', `${da?.title} is ${limitSaid(da, a)}, over ${db?.title.toLowerCase()}, ${limitSaid(db, b)}`)
+  }
+  if (problems.length > 0) return failAll(problems)
+  return ok({
+    shipped: RULE_TABLE,
+    limits: [...limits].filter(([, value]) => Number.isFinite(value)).map(([limit, value]) => ({ limit, value })),
+    choices: [...choices].map(([c, option]) => ({ choice: c, option })),
+    points: [...points.values()],
+    added: [...added.values()],
+    set: [...set.values()],
+  })
+}
+
+const bookNow = (): RuleBook => {
+  const found = resolveRules({})
+  if (!found.ok) throw new Error('the shipped rules do not resolve')
+  return found.value
+}
+let shippedBook: RuleBook | undefined
+/** The rules as they ship. @example shippedRules().choices.length */
+export const shippedRules = (): RuleBook => {
+  shippedBook ??= bookNow()
+  return shippedBook
+}
+
+/** Does a book speak of a plan's rules at all? */
+export interface Booked {
+  readonly book?: RuleBook | undefined
+}
+
+/** The school a plan is built by; the standard one where it has no book. @example schoolBy(plan, 'adhesive') // 'caps' */
+export function schoolBy(plan: Booked, id: string): string {
+  const def = choiceDef(id)
+  if (!def) throw new RangeError(`no choice ${id}`)
+  return plan.book?.choices.find((c) => c.choice === id)?.option ?? def.standard
+}
+
+/** What a book from outside holds that this version does not know. */
+export function checkBook(book: RuleBook): Problem[] {
+  const problems: Problem[] = []
+  const say = (field: string, message: string) => problems.push({ field, message })
+  if (book.shipped > RULE_TABLE) say('book.shipped', `rests on shipped rules ${book.shipped}; this Stone Tally ships ${RULE_TABLE}. Update it first`)
+  for (const [i, l] of book.limits.entries()) if (!limitDef(l.limit)) say(`book.limits[${i}].limit`, `"${l.limit}" is not a limit of the rule book`)
+  for (const [i, c] of book.choices.entries()) {
+    const d = choiceDef(c.choice)
+    if (!d) say(`book.choices[${i}].choice`, `"${c.choice}" is not a choice of the rule book`)
+    else if (!d.options.some((o) => o.id === c.option)) say(`book.choices[${i}].option`, `"${c.option}" is not a school of ${d.title.toLowerCase()}`)
+  }
+  for (const [i, p] of book.points.entries())
+    if (!shippedPoint(p.point)) say(`book.points[${i}].point`, `"${p.point}" is not a point of the rule book`)
+  return problems
+}
+
+/**
+ * A plan as it is issued: its rules worked out and put into it whole. A book it brought along is not believed.
+ *
+ * @example issueUnder(plan, { company }).value.book?.set.length
+ */
+export function issueUnder<P extends Booked & { readonly rules?: WallRules | undefined }>(
+  plan: P,
+  levels: { company?: Rules | undefined; site?: Rules | undefined },
+): Result<P & { ruleTable: number; book: RuleBook }> {
+  const book = resolveRules({ ...levels, wall: plan.rules })
+  if (!book.ok) return failAll(book.problems.map((p) => ({ ...p, field: p.field.startsWith('wall.') ? `rules.${p.field.slice(5)}` : p.field })))
+  return ok({ ...plan, ruleTable: RULE_TABLE, book: book.value })
+}

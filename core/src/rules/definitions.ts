@@ -1,0 +1,119 @@
+import type { LimitName } from './shipped'
+
+/** How a limit is written: a length, or a number of its own. */
+export type LimitUnit = 'length' | '%' | 'passes' | '°' | 'share' | 'ratio' | 'mass' | 'count'
+
+/** Chapters of the rule book, in the order of the work. */
+export const CHAPTERS = ['engineer', 'dig', 'pad', 'first', 'courses', 'water', 'fill', 'grid', 'top', 'lifting'] as const
+export type Chapter = (typeof CHAPTERS)[number]
+export const CHAPTER_NAMES: Readonly<Record<Chapter, string>> = {
+  engineer: 'Plan and engineer',
+  dig: 'Dig',
+  pad: 'Pad and levels',
+  first: 'First course',
+  courses: 'Courses',
+  water: 'Water',
+  fill: 'Fill and compaction',
+  grid: 'Geogrid',
+  top: 'Top and cap',
+  lifting: 'Lifting',
+}
+
+/** What a limit is: which side of it is out, what is taken for meant, and who may set it. SI. */
+export interface LimitDef {
+  readonly title: string
+  readonly of: LimitUnit
+  /** within: so far either way; most and least: on that side. */
+  readonly sense: 'most' | 'least' | 'within'
+  readonly range: readonly [least: number, most: number]
+  readonly chapter: Chapter
+  /** An approved drawing may set it for its wall, with its reference. */
+  readonly drawing?: true
+  /** It keeps people safe: nobody sets it kinder than it ships. */
+  readonly safety?: true
+}
+
+const def = (title: string, of: LimitUnit, sense: LimitDef['sense'], range: LimitDef['range'], chapter: Chapter): LimitDef => ({
+  title,
+  of,
+  sense,
+  range,
+  chapter,
+})
+const drawn = (...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), drawing: true })
+const safe = (...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), safety: true })
+
+/** Every limit of the rule book, in the order of the work. */
+export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
+  excavation: drawn('Excavation depth', 'length', 'within', [0.002, 0.1], 'dig'),
+  spoilSetback: safe('Spoil from the edge of a cut', 'length', 'least', [0.6, 5], 'dig'),
+  plantEdge: safe('Plant from the edge of a cut', 'length', 'least', [0.3, 10], 'dig'),
+  ladder: safe('Way out of a cut, no further than', 'length', 'most', [1, 15], 'dig'),
+  shoreAbove: safe('Cut to be sloped, benched or shored above', 'length', 'most', [0.3, 3], 'dig'),
+  cutSlope: safe('Cut nobody has classified, across per 1 up', 'ratio', 'least', [0.25, 4], 'dig'),
+  padLevel: drawn('Pad level', 'length', 'within', [0.001, 0.03], 'pad'),
+  padPrecise: drawn('Pad level under heavy units', 'length', 'within', [0.001, 0.03], 'pad'),
+  preciseUnits: def('Units whose pad is read closer, above', 'mass', 'most', [25, 2000], 'pad'),
+  padThickness: drawn('Pad thickness', 'length', 'within', [0.005, 0.1], 'pad'),
+  levelClosure: def('Closure of a level leg, per root of its set-ups', 'length', 'within', [0.001, 0.01], 'pad'),
+  levelCheck: def('Benchmark read again', 'length', 'within', [0.001, 0.01], 'pad'),
+  pointSpacing: def('Readings apart, at most', 'length', 'most', [0.5, 10], 'pad'),
+  firstLevel: drawn('First course level', 'length', 'within', [0.001, 0.02], 'first'),
+  firstLine: drawn('First course alignment', 'length', 'within', [0.001, 0.03], 'first'),
+  tilt: drawn('Tilt of the first course across', 'length', 'within', [0.001, 0.02], 'first'),
+  courseLevel: drawn('Course level', 'length', 'within', [0.001, 0.03], 'courses'),
+  courseLine: drawn('Course alignment and setback', 'length', 'within', [0.002, 0.05], 'courses'),
+  basketLevel: drawn('Basket level', 'length', 'within', [0.005, 0.1], 'courses'),
+  basketLine: drawn('Basket line', 'length', 'within', [0.005, 0.1], 'courses'),
+  batter: drawn('Batter off the design, in a metre', 'length', 'within', [0.005, 0.1], 'courses'),
+  lean: drawn('Total lean off the design', '°', 'most', [0.2, 6], 'courses'),
+  shim: def('Shim under one unit', 'length', 'most', [0.001, 0.01], 'courses'),
+  shave: def('Shave off one unit', 'length', 'most', [0.001, 0.01], 'courses'),
+  pull: def('Pull of one course', 'length', 'most', [0.001, 0.02], 'courses'),
+  openCourses: def('Open courses', 'count', 'most', [1, 6], 'courses'),
+  questionable: def('Deviation that is asked about', 'length', 'most', [0.02, 0.5], 'courses'),
+  gabionStoneMin: drawn('Gabion stone, least', 'length', 'least', [0.05, 0.3], 'courses'),
+  gabionStoneMax: drawn('Gabion stone, most', 'length', 'most', [0.1, 0.6], 'courses'),
+  fillStep: drawn('Fill between neighbouring baskets, most', 'length', 'most', [0.1, 1], 'courses'),
+  invert: drawn('Pipe invert', 'length', 'within', [0.002, 0.03], 'water'),
+  pipeFallShare: drawn('Share of the planned fall between two points', 'share', 'least', [0, 1], 'water'),
+  pipeBed: drawn('Stone below the pipe', 'length', 'least', [0.03, 0.6], 'water'),
+  pipeCover: drawn('Stone over the pipe', 'length', 'least', [0.05, 1], 'water'),
+  fabricLap: drawn('Fabric lap', 'length', 'least', [0.1, 2], 'water'),
+  stoneFines: def('Fines in the stone', '%', 'most', [0, 15], 'water'),
+  compaction: drawn('Compaction, of maximum density', '%', 'least', [85, 105], 'fill'),
+  passes: drawn('Passes', 'passes', 'least', [1, 20], 'fill'),
+  liftPlate: drawn('Lift by plate or roller, compacted', 'length', 'most', [0.05, 0.4], 'fill'),
+  liftHand: drawn('Lift by hand tamper, compacted', 'length', 'most', [0.03, 0.15], 'fill'),
+  backfillLift: drawn('Lift by plate or roller, loose', 'length', 'most', [0.06, 0.5], 'fill'),
+  looseHand: drawn('Lift by hand tamper, loose', 'length', 'most', [0.04, 0.2], 'fill'),
+  backfillLoose: def('Loose over compacted thickness', 'ratio', 'most', [1, 2], 'fill'),
+  oversize: def('Coarse stones in fill that is tested', '%', 'most', [10, 60], 'fill'),
+  plantStandoff: drawn('Heavy plant from the face', 'length', 'least', [0.5, 5], 'fill'),
+  gridFrontMin: drawn('Geogrid behind the face, least', 'length', 'least', [0, 0.3], 'grid'),
+  gridFrontMax: drawn('Geogrid behind the face, most', 'length', 'most', [0, 0.3], 'grid'),
+  gridCover: drawn('Fill on geogrid before traffic', 'length', 'least', [0.1, 0.6], 'grid'),
+  gridLapSoil: drawn('Soil between overlapping geogrid', 'length', 'least', [0.025, 0.3], 'grid'),
+  gridSpacing: drawn('Geogrid layers apart, most', 'length', 'most', [0.2, 1], 'grid'),
+  gridShare: drawn('Geogrid length, share of the height', 'share', 'least', [0.4, 1.5], 'grid'),
+  topLayer: drawn('Layer over the stone', 'length', 'least', [0.05, 1], 'top'),
+  overhangMin: drawn('Cap overhang, least', 'length', 'least', [-0.05, 0.1], 'top'),
+  overhangMax: drawn('Cap overhang, most', 'length', 'most', [0, 0.15], 'top'),
+  engineeredAbove: safe('Height above which an engineer plans it', 'length', 'most', [0.3, 6], 'engineer'),
+  slenderness: safe('Height over depth of the units', 'ratio', 'most', [1, 10], 'engineer'),
+  manualOne: safe('Lifted by one person', 'mass', 'most', [5, 40], 'lifting'),
+  manualTwo: safe('Lifted by two people', 'mass', 'most', [10, 80], 'lifting'),
+  liftingAid: safe('Lifted with an aid', 'mass', 'most', [25, 250], 'lifting'),
+}
+
+/** Is a value of a limit kinder than another: does it let more pass? */
+export const kinder = (d: LimitDef, value: number, than: number) => (d.sense === 'least' ? value < than - 1e-12 : value > than + 1e-12)
+
+/** What a limit is, by name; undefined for a name that is none. @example limitDef('compaction')?.of // '%' */
+export const limitDef = (name: string): LimitDef | undefined => (Object.hasOwn(LIMIT_DEFS, name) ? LIMIT_DEFS[name as LimitName] : undefined)
+/** The same where a drawing may set it for its own wall. Safety of people is not among them. */
+export const drawingMay = (name: string): LimitDef | undefined => {
+  const found = limitDef(name)
+  return found?.drawing ? found : undefined
+}
+export const DRAWING_LIMITS: readonly string[] = Object.keys(LIMIT_DEFS).filter((n) => drawingMay(n))

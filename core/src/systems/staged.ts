@@ -1,0 +1,66 @@
+import type { Plan } from '../plan'
+import { type AddedPoint, pointOf, type RuleBook } from '../rules'
+import type { DrainSchool } from '../water/seat'
+import { pipeOrder } from './pipe-order'
+import { schooled } from './schools'
+import type { Requirement, Stage, WallSystem } from './system'
+
+/** The stage at which a point that a company or plan added is looked at. @example pointStage('client-look') // 'point-client-look' */
+export const pointStage = (id: string) => `point-${id}`
+
+/** Which inspection point a stage belongs to, and whether it holds the work: as the rules of the plan have it. */
+function pointed(stages: readonly Stage[], book: RuleBook): readonly Stage[] {
+  return stages.map((s) => {
+    const id = s.hold ?? s.witness
+    const point = id === undefined ? undefined : pointOf({ book }, id)
+    if (!id || !point) return s
+    const { hold: _hold, witness: _witness, ...rest } = s
+    return { ...rest, ...(point.kind === 'hold' ? { hold: id } : point.kind === 'witness' ? { witness: id } : {}) }
+  })
+}
+
+/** A point added to a stage is a stage of its own after it; where it holds, what asked for that stage waits for it, and so does the final. */
+function withPoint(stages: readonly Stage[], p: AddedPoint): readonly Stage[] {
+  const at = stages.find((s) => s.id === p.at.stage)
+  if (!at) return stages
+  const holds = p.kind === 'hold'
+  const made: Stage = {
+    id: pointStage(p.id),
+    title: p.title,
+    scope: at.scope,
+    when: at.when,
+    ...(holds ? { hold: p.id } : { witness: p.id }),
+    ...(p.at.section || p.at.course ? { only: { section: p.at.section, course: p.at.course } } : {}),
+    how: `${p.why}${p.at.station === undefined ? '' : ` At station ${p.at.station} m.`}`,
+    work: { type: 'check', detail: 'What was seen', items: [{ id: 'seen', text: `${p.title}: looked at` }] },
+    requires: [{ stage: at.id, of: 'same', force: 'soft', why: `${at.title.toLowerCase()} is not done` }],
+  }
+  const wait = (of: Requirement['of']): Requirement => ({ stage: made.id, of, force: 'hold', why: p.why })
+  return stages.flatMap((s) => {
+    const asks = s.requires.find((r) => r.stage === at.id)
+    const own = holds && (asks || s.hold === 'final' || s.id === 'final') ? { ...s, requires: [...s.requires, wait(asks?.of ?? 'same')] } : s
+    return s.id === at.id ? [own, made] : [own]
+  })
+}
+
+const made = new WeakMap<WallSystem, Map<string, WallSystem>>()
+
+/**
+ * A system with its stages as a plan has them built: the schools of its rules, the order in which its pipe is laid, its inspection points.
+ * The same object for the same rules.
+ *
+ * @example staged(system, plan, 'raised').stages.map((s) => s.id)
+ */
+export function staged(system: WallSystem, plan: Pick<Plan, 'book'>, school: DrainSchool): WallSystem {
+  const { book } = plan
+  const own = made.get(system) ?? new Map<string, WallSystem>()
+  made.set(system, own)
+  const key = book ? JSON.stringify([school, book.choices, book.points, book.added]) : school
+  const known = own.get(key)
+  if (known) return known
+  const ordered = pipeOrder(book ? schooled(system.stages, book.choices) : system.stages, school)
+  const stages = book ? book.added.reduce(withPoint, pointed(ordered, book)) : ordered
+  const result = { ...system, stages }
+  own.set(key, result)
+  return result
+}

@@ -1,0 +1,214 @@
+// The rule book: levels over one another, what does not fit, what is frozen into a plan, and walls of before.
+import {
+  admit,
+  CHOICES,
+  compareRules,
+  emptyRules,
+  fold,
+  issued,
+  issueUnder,
+  LIMIT_DEFS,
+  LIMITS,
+  limitsOf,
+  type Plan,
+  POINTS,
+  pointOf,
+  type RuleBook,
+  type Rules,
+  readPlan,
+  readRules,
+  resolveRules,
+  shippedLimits,
+  shippedRules,
+  verdictOf,
+} from '@stone-tally/core'
+import { entry, layoutOf, NOW, plain, recorded, SIGNED, smallPlan } from '../plans'
+
+const rules = (more: Partial<Rules>): Rules => ({ ...emptyRules(), ...more })
+const limit = (name: string, value: number, more: object = {}) => ({ limit: name, value, why: 'our way', ...more })
+const book = (levels: Parameters<typeof resolveRules>[0]): RuleBook => {
+  const found = resolveRules(levels)
+  if (!found.ok) throw new Error(JSON.stringify(plain(found.problems)))
+  return found.value
+}
+const wrong = (levels: Parameters<typeof resolveRules>[0]) => {
+  const found = resolveRules(levels)
+  return found.ok ? [] : plain(found.problems).map((p) => `${p.field}: ${p.message}`)
+}
+const valueOf = (b: RuleBook, name: string) => b.limits.find((l) => l.limit === name)?.value
+const today = (levels: Parameters<typeof issueUnder>[1] = {}, of: Plan = { ...smallPlan, engineerBy: 'E. Record, licence 4711' }): Plan => {
+  const made = issueUnder(of, levels)
+  if (!made.ok) throw new Error(JSON.stringify(plain(made.problems)))
+  return made.value
+}
+
+describe('what ships', () => {
+  test.each(Object.entries(LIMIT_DEFS))('%s: the shipped value is within its range', (name, d) => {
+    const { value, reason } = LIMITS[name as keyof typeof LIMITS]
+    expect(value).toBeGreaterThanOrEqual(d.range[0])
+    expect(value).toBeLessThanOrEqual(d.range[1])
+    expect(reason.length).toBeGreaterThan(20)
+  })
+  test.each(CHOICES.map((c) => [c.id, c] as const))('%s: two schools at least, each with what it trades, one of them the standard', (_id, c) => {
+    expect(c.options.length).toBeGreaterThanOrEqual(2)
+    expect(c.options.map((o) => o.id)).toContain(c.standard)
+    for (const o of c.options) expect(o.says.length).toBeGreaterThan(30)
+  })
+  test('the shipped book is the shipped table: same limits, same stages, same points, nobody named', () => {
+    const [with_, without] = [today(), issued({ ...smallPlan, engineerBy: 'E. Record, licence 4711' })]
+    expect(limitsOf(with_)).toEqual(limitsOf(without))
+    expect(layoutOf(with_).system.stages).toEqual(layoutOf(without).system.stages)
+    expect(with_.book?.set).toEqual([])
+    for (const p of POINTS) expect(pointOf(with_, p.id)).toEqual({ ...p })
+    expect(compareRules(shippedRules())).toEqual([])
+  })
+})
+
+describe('levels', () => {
+  const company = rules({ limits: [limit('compaction', 97, { why: 'our guarantee', by: 'Olu' }), limit('padLevel', 0.004)] })
+  const site = rules({
+    limits: [limit('compaction', 98, { why: 'clay here' })],
+    choices: [{ choice: 'adhesive', option: 'each', why: 'flat stones' }],
+  })
+  test('each changes only what it says; the book names who set what last', () => {
+    const b = book({ company, site, wall: { limits: [{ limit: 'padLevel', value: 0.006, source: 'drawing 4, note 2' }] } })
+    expect(valueOf(b, 'compaction')).toBe(98)
+    expect(valueOf(b, 'padLevel')).toBe(0.006)
+    expect(valueOf(b, 'firstLevel')).toBe(LIMITS.firstLevel.value)
+    expect(b.set.map((s) => [s.rule, s.level, s.why])).toEqual([
+      ['limit.compaction', 'site', 'clay here'],
+      ['limit.padLevel', 'wall', 'The drawing says so: drawing 4, note 2'],
+      ['choice.adhesive', 'site', 'flat stones'],
+    ])
+    expect(plain(compareRules(b)).map((c) => [c.title, c.was, c.is, c.level])).toEqual([
+      ['Pad level', '0.005 m', '0.006 m', 'wall'],
+      ['Compaction, of maximum density', '95 %', '98 %', 'site'],
+      ['Adhesive', 'Caps only', 'Each course', 'site'],
+    ])
+  })
+  test('the reason of a limit is that of who set it', () => {
+    expect(limitsOf(today({ company })).compaction).toEqual({ value: 97, reason: 'A rule of the company: our guarantee' })
+    expect(limitsOf(today({ company })).firstLevel).toEqual(LIMITS.firstLevel)
+  })
+  test('a firm rule of the company may be made stricter below, not kinder; a firm school stays', () => {
+    const firm = rules({
+      limits: [limit('compaction', 97, { firm: true })],
+      choices: [{ choice: 'stone', option: 'rodded', why: 'ours', firm: true }],
+    })
+    expect(wrong({ company: firm, site: rules({ limits: [limit('compaction', 98)] }) })).toEqual([])
+    expect(wrong({ company: firm, site: rules({ limits: [limit('compaction', 95)] }) })).toEqual([
+      "site.limits[0].value: 95 % does not fit the company's 97 %, which may only be made stricter",
+    ])
+    expect(wrong({ company: firm, site: rules({ choices: [{ choice: 'stone', option: 'plated', why: 'quicker' }] }) })[0]).toMatch(
+      /site\.choices\[0\]\.option: .* keeps "rodded"/,
+    )
+    // An approved drawing goes before it all the same.
+    expect(wrong({ company: firm, wall: { limits: [{ limit: 'compaction', value: 92, source: 'drawing 4' }] } })).toEqual([])
+  })
+})
+
+describe('what does not fit', () => {
+  const at = (more: object) => {
+    const found = readRules({ ...emptyRules(), ...more })
+    return found.ok ? [] : plain(found.problems).map((p) => `${p.field}: ${p.message}`)
+  }
+  test.each<[string, object, RegExp]>([
+    ['a newer version', { version: 2 }, /^version: .*newer Stone Tally/],
+    ['newer shipped rules', { shipped: 9 }, /^shipped: .*does not have yet/],
+    ['another format', { format: 'other' }, /^format: must be one of stone-tally-rules/],
+    ['an unknown field', { colour: 'red' }, /colour/],
+    ['an unknown limit', { limits: [limit('wobble', 1)] }, /^limits\[0\]\.limit: "wobble" is not a limit/],
+    ['a name of the prototype', { limits: [limit('constructor', 1)] }, /"constructor" is not a limit/],
+    ['a wrong unit', { limits: [limit('padLevel', 5, { unit: 'mm' })] }, /^limits\[0\]\.unit: is mm; pad level is given in m/],
+    ['out of sense', { limits: [limit('padLevel', 5)] }, /^limits\[0\]\.value: must be 0\.001 m to 0\.03 m, not 5 m; is the unit right/],
+    ['half a pass', { limits: [limit('passes', 2.5)] }, /whole number/],
+    ['set twice', { limits: [limit('padLevel', 0.004), limit('padLevel', 0.005)] }, /is set twice/],
+    ['no reason', { limits: [{ limit: 'padLevel', value: 0.004 }] }, /^limits\[0\]\.why: is missing/],
+    ['an unknown choice', { choices: [{ choice: 'colour', option: 'red', why: 'x' }] }, /"colour" is not a choice/],
+    ['a school that does not exist', { choices: [{ choice: 'adhesive', option: 'tape', why: 'x' }] }, /"tape" is not a school of adhesive/],
+    ['an unknown point', { points: [{ point: 'tea', kind: 'hold', roles: ['foreman'], own: false, why: 'x' }] }, /"tea" is not a point/],
+    ['a fixed point let go', { points: [{ point: 'drain', kind: 'witness', roles: [], own: false, why: 'x' }] }, /stays a hold point/],
+    [
+      'who laid a layer releases it',
+      { points: [{ point: 'geogrid', kind: 'hold', roles: ['foreman'], own: true, why: 'x' }] },
+      /second pair of eyes/,
+    ],
+    ['a hold nobody releases', { points: [{ point: 'subgrade', kind: 'hold', roles: [], own: false, why: 'x' }] }, /roles: is empty/],
+    [
+      'a point with a shipped name',
+      { added: [{ id: 'subgrade', title: 'x', kind: 'hold', roles: ['foreman'], own: false, at: { stage: 'pad' }, why: 'x' }] },
+      /name of a shipped point/,
+    ],
+    [
+      'a course of no section',
+      { added: [{ id: 'look', title: 'x', kind: 'hold', roles: ['foreman'], own: false, at: { stage: 'level', course: 3 }, why: 'x' }] },
+      /at\.section: is missing/,
+    ],
+  ])('%s', (_what, more, message) => expect(at(more).join('\n')).toMatch(message))
+  test('nobody sets what keeps people safe kinder than it ships; stricter they may', () => {
+    expect(wrong({ company: rules({ limits: [limit('shoreAbove', 1.5)] }) })[0]).toMatch(
+      /^company\.limits\[0\]\.value: 1\.5 m lets more pass than the 1\.2 m that ships/,
+    )
+    expect(wrong({ company: rules({ limits: [limit('shoreAbove', 1)] }) })).toEqual([])
+    expect(wrong({ site: rules({ limits: [limit('spoilSetback', 0.6)] }) })).toEqual([])
+    expect(wrong({ site: rules({ limits: [limit('cutSlope', 1)] }) })[0]).toMatch(/site/)
+  })
+  test('a site rule that no longer fits its company’s is named by its level', () => {
+    const site = rules({ limits: [limit('gridFrontMax', 0.03)] })
+    expect(wrong({ site })).toEqual([])
+    expect(wrong({ company: rules({ limits: [limit('gridFrontMin', 0.04)] }), site })).toEqual([
+      'site.limits: Geogrid behind the face, least is 0.04 m, over geogrid behind the face, most, 0.03 m',
+    ])
+  })
+  test('a book of a later version, or of somebody’s own making, is refused by name', () => {
+    const plan = today()
+    const with_ = (b: Partial<RuleBook>) => {
+      const read = readPlan({ ...plan, book: { ...plan.book, ...b } })
+      return read.ok
+        ? ''
+        : plain(read.problems)
+            .map((p) => `${p.field}: ${p.message}`)
+            .join('; ')
+    }
+    expect(with_({})).toBe('')
+    expect(with_({ shipped: 7 })).toMatch(/book\.shipped: rests on shipped rules 7/)
+    expect(with_({ limits: [{ limit: 'wobble', value: 1 }] })).toMatch(/book\.limits\[0\]/)
+    expect(with_({ choices: [{ choice: 'adhesive', option: 'tape' }] })).toMatch(/not a school of adhesive/)
+    expect(with_({ points: [{ point: 'tea', kind: 'off', roles: [], own: false }] })).toMatch(/book\.points\[0\]/)
+  })
+  test('a book that came along is not believed: it is worked out anew', () => {
+    const kind = { ...today(), book: { ...(today().book as RuleBook), limits: [{ limit: 'compaction', value: 85 }], set: [] } }
+    expect(limitsOf(today({}, kind)).compaction.value).toBe(95)
+  })
+})
+
+describe('frozen into the revision', () => {
+  const strict = rules({ limits: [limit('courseLevel', 0.003)] })
+  const reading = (revision: number) =>
+    entry('reading', { stage: 'level', section: 'B', course: 2, station: 6 }, { method: 'deviation', value: 0.005 }, { revision })
+  test('an entry is judged for ever by the rules of its own revision, whatever the company changes later', () => {
+    const [before, after] = [layoutOf(today()), layoutOf(today({ company: strict }))]
+    const [old, new_] = [reading(1), reading(2)]
+    const state = fold([before, after], recorded([old, new_]))
+    expect(verdictOf(state, old)?.verdict).toBe('ok')
+    expect(verdictOf(state, new_)?.verdict).toBe('out')
+    expect([...state.outs.keys()]).toEqual([new_.id])
+  })
+  test('a revision without a book is judged by the shipped rules of its time', () => {
+    const kinds: Plan[] = [smallPlan, issued(smallPlan)]
+    for (const plan of kinds) expect(limitsOf(plan)).toEqual(shippedLimits(plan.ruleTable ?? 1))
+  })
+  test('the book comes back from canonical JSON as it went in', () => {
+    const plan = today({ company: strict })
+    const read = readPlan(JSON.parse(JSON.stringify(plan)))
+    expect(read.ok && read.value.book).toEqual(plan.book)
+  })
+  test('who releases is what the book says', () => {
+    const company = rules({ points: [{ point: 'before-digging', kind: 'hold', roles: ['office'], own: false, why: 'the office signs' }] })
+    const layout = layoutOf(today({ company }))
+    const state = fold([layout], [])
+    const release = entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: SIGNED })
+    const judged = admit(state, release, NOW)
+    expect(judged.ok ? '' : judged.problems[0]?.message).toMatch(/takes the office; a foreman may not release it/)
+  })
+})
