@@ -50,6 +50,16 @@ export interface Database {
     added_by: string
     added_at: Generated<Date>
   }
+  rule_set: {
+    company_id: string
+    level: 'company' | 'site'
+    site: string
+    number: number
+    rules: string
+    reason: string
+    changed_by: string
+    changed_at: Generated<Date>
+  }
   chain_head: { wall_id: string; seq: number; hash: string }
   entry: { wall_id: string; seq: Generated<number>; id: string; body: string; received_at: Generated<Date>; hash: Generated<string> }
 }

@@ -1,9 +1,10 @@
-import { canonical, fail, failAll, issued, misplaced, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
+import { canonical, fail, failAll, issueUnder, misplaced, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
 import { isUuid, uuid7 } from './ids'
 import { laidOut } from './layouts'
 import { forget, revisionEntry } from './record-store'
+import { levelsFor } from './rules'
 
 export { uuid7 } from './ids'
 
@@ -31,11 +32,13 @@ export async function wallFor(person: Person, id: string): Promise<WallRow | und
 /** Who may plan. */
 export const mayPlan = (person: Person) => person.role === 'foreman' || person.role === 'office'
 
-async function checkPlan(value: unknown): Promise<Result<Plan>> {
+async function checkPlan(person: Person, value: unknown): Promise<Result<Plan>> {
   const read = readPlan(value)
   if (!read.ok) return read
-  // Whatever table the plan was drawn up under, it is issued under the one in force.
-  const plan = issued(read.value)
+  // Whatever rules the plan was drawn up under, it is issued under those in force, and takes them along whole.
+  const under = issueUnder(read.value, await levelsFor(person.companyId, read.value.site))
+  if (!under.ok) return under
+  const plan = under.value
   const large = tooManyPieces(plan)
   if (large) return failAll([large])
   const layout = await laidOut(plan)
@@ -47,7 +50,7 @@ async function checkPlan(value: unknown): Promise<Result<Plan>> {
 /** Makes a wall with its first revision, which is the first link of its record. */
 export async function createWall(person: Person, value: unknown, now = Date.now()): Promise<Result<{ id: string }>> {
   if (!mayPlan(person)) return fail('role', 'planning takes the foreman or the office')
-  const plan = await checkPlan(value)
+  const plan = await checkPlan(person, value)
   if (!plan.ok) return plan
   const id = uuid7(now)
   await database()
@@ -82,7 +85,7 @@ export async function issueRevision(
   if (!mayPlan(person)) return fail('role', 'planning takes the foreman or the office')
   if (typeof base !== 'number' || !Number.isInteger(base) || base < 1 || base > 10_000)
     return fail('base', 'is missing; say the number of the revision this one was made from')
-  const plan = await checkPlan(value)
+  const plan = await checkPlan(person, value)
   if (!plan.ok) return plan
   const { db } = database()
   const overtaken = async () => {

@@ -1,6 +1,7 @@
 import type { Problem } from '../base/result'
 import { said } from '../base/said'
 import type { Plan } from '../plan'
+import type { WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import { type Course, carrying } from './rows'
 
@@ -10,7 +11,8 @@ interface Laid {
   readonly courses: readonly Course[]
   readonly steps: readonly PadStep[]
   readonly tops: readonly PadStep[]
-  readonly cells: ReadonlyMap<string, { readonly section: string }>
+  readonly cells: ReadonlyMap<string, { readonly section: string; readonly course: number }>
+  readonly system: WallSystem
 }
 
 /**
@@ -33,6 +35,19 @@ export function misplaced(layout: Laid): Problem[] {
         `grid[${i}].course`,
         `course ${g.course} carries no course above it, so a layer on it would never be laid; ${highest - 1} is the highest that does`,
       )
+  })
+  plan.rules?.added?.forEach((p, i) => {
+    const stage = layout.system.stages.find((s) => s.id === p.at.stage)
+    const at = `rules.added[${i}].at`
+    const own = plan.sections.find((s) => s.id === p.at.section)
+    if (!stage) say(`${at}.stage`, `"${p.at.stage}" is not a stage of ${layout.system.name.toLowerCase()}`)
+    else if (p.at.section && !own)
+      say(`${at}.section`, `there is no section ${p.at.section}; the wall has ${plan.sections.map((s) => s.id).join(', ')}`)
+    else if (p.at.course !== undefined && stage.scope !== 'course') say(`${at}.course`, `${stage.title} is not done course by course`)
+    else if (p.at.course !== undefined && ![...layout.cells.values()].some((c) => c.section === p.at.section && c.course === p.at.course))
+      say(`${at}.course`, `there is no course ${p.at.course} in section ${p.at.section}`)
+    if (p.at.station !== undefined && p.at.station > plan.length + 1e-6)
+      say(`${at}.station`, `${said.given(p.at.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
   })
   const [low, high] = [Math.min(...steps.map((s) => s.elevation)), Math.max(...tops.map((s) => s.elevation))]
   plan.openings?.forEach((o, i) => {

@@ -63,6 +63,8 @@ export const rulesSchema = record({
   choices: optionalList(choiceChangeSchema, 100),
   points: optionalList(pointChangeSchema, 100),
   added: optionalList(addedPointSchema, 100),
+  /** Company only: the roles that may change the rule book. */
+  keepers: optionalList(choice(ROLES), 4),
 })
 export type Rules = InferType<typeof rulesSchema>
 export type AddedPoint = InferType<typeof addedPointSchema>
@@ -138,6 +140,7 @@ export function checkRules(rules: Rules): Problem[] {
     else if (!d.options.some((o) => o.id === c.option))
       say(`choices[${i}].option`, `"${c.option}" is not a school of ${d.title.toLowerCase()}; there are ${d.options.map((o) => o.id).join(', ')}`)
   }
+  if (rules.keepers && rules.keepers.length === 0) say('keepers', 'is empty; somebody must be able to change the rule book')
   const points = new Set<string>()
   for (const [i, p] of (rules.points ?? []).entries()) {
     const shipped = shippedPoint(p.point)
@@ -156,6 +159,35 @@ export function checkRules(rules: Rules): Problem[] {
   return problems
 }
 
+/**
+ * Rules with each change signed: what is as it was before keeps its author and day, what is new has this one's.
+ *
+ * @param on - when, ISO 8601
+ * @example stampRules(rules, before, 'Olu', '2026-05-20T08:00:00Z').limits?.[0]?.by // 'Olu'
+ */
+export function stampRules(rules: Rules, before: Rules, by: string, on: string): Rules {
+  const plain = (c: object) =>
+    JSON.stringify(
+      Object.entries({ ...c, by: undefined, on: undefined })
+        .filter(([, v]) => v !== undefined && v !== null && v !== '' && v !== false)
+        .sort(),
+    )
+  const stamp = <C extends object>(now: readonly C[] | undefined, old: readonly C[] | undefined): C[] | undefined =>
+    now && now.length > 0
+      ? now.map((c) => {
+          const kept = old?.find((o) => plain(o) === plain(c))
+          return kept ?? { ...c, by, on }
+        })
+      : undefined
+  return {
+    ...rules,
+    limits: stamp(rules.limits, before.limits),
+    choices: stamp(rules.choices, before.choices),
+    points: stamp(rules.points, before.points),
+    added: stamp(rules.added, before.added),
+  }
+}
+
 /** Rules of nobody: what an empty level is. @example emptyRules('Company') */
 export const emptyRules = (title?: string): Rules => ({
   format: 'stone-tally-rules',
@@ -166,4 +198,5 @@ export const emptyRules = (title?: string): Rules => ({
   choices: undefined,
   points: undefined,
   added: undefined,
+  keepers: undefined,
 })

@@ -35,7 +35,7 @@ const wrong = (levels: Parameters<typeof resolveRules>[0]) => {
   const found = resolveRules(levels)
   return found.ok ? [] : plain(found.problems).map((p) => `${p.field}: ${p.message}`)
 }
-const valueOf = (b: RuleBook, name: string) => b.limits.find((l) => l.limit === name)?.value
+const valueIn = (b: RuleBook, name: string) => b.limits.find((l) => l.limit === name)?.value
 const today = (levels: Parameters<typeof issueUnder>[1] = {}, of: Plan = { ...smallPlan, engineerBy: 'E. Record, licence 4711' }): Plan => {
   const made = issueUnder(of, levels)
   if (!made.ok) throw new Error(JSON.stringify(plain(made.problems)))
@@ -72,9 +72,9 @@ describe('levels', () => {
   })
   test('each changes only what it says; the book names who set what last', () => {
     const b = book({ company, site, wall: { limits: [{ limit: 'padLevel', value: 0.006, source: 'drawing 4, note 2' }] } })
-    expect(valueOf(b, 'compaction')).toBe(98)
-    expect(valueOf(b, 'padLevel')).toBe(0.006)
-    expect(valueOf(b, 'firstLevel')).toBe(LIMITS.firstLevel.value)
+    expect(valueIn(b, 'compaction')).toBe(98)
+    expect(valueIn(b, 'padLevel')).toBe(0.006)
+    expect(valueIn(b, 'firstLevel')).toBe(LIMITS.firstLevel.value)
     expect(b.set.map((s) => [s.rule, s.level, s.why])).toEqual([
       ['limit.compaction', 'site', 'clay here'],
       ['limit.padLevel', 'wall', 'The drawing says so: drawing 4, note 2'],

@@ -70,6 +70,7 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
           <h1>Yard</h1>
           <Row>
             <LinkButton href="/catalogue">Units</LinkButton>
+            <LinkButton href="/rules">Rule book</LinkButton>
             <LinkButton href="/bench">Bench</LinkButton>
             <LinkButton href="/instruments">Instruments</LinkButton>
             {me.role === 'office' ? <LinkButton href="/people">People</LinkButton> : null}

@@ -4,6 +4,7 @@ import * as record from './002-record'
 import * as catalogue from './003-catalogue'
 import * as photos from './004-photos'
 import * as founded from './005-founded'
+import * as rules from './006-rules'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -12,6 +13,7 @@ const provider: MigrationProvider = {
     '003-catalogue': catalogue,
     '004-photos': photos,
     '005-founded': founded,
+    '006-rules': rules,
   }),
 }
 

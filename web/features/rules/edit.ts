@@ -1,0 +1,120 @@
+import {
+  choiceDef,
+  fail,
+  formatLength,
+  formatSmall,
+  type LimitUnit,
+  limitDef,
+  ok,
+  type Problem,
+  parseLength,
+  type Result,
+  type Rules,
+  smallUnit,
+  type UnitSystem,
+} from '@stone-tally/core'
+
+/** What one level sets of one rule. */
+export type Change =
+  | { readonly rule: 'limit'; readonly id: string; readonly value: number; readonly why: string; readonly firm: boolean }
+  | { readonly rule: 'choice'; readonly id: string; readonly option: string; readonly why: string; readonly firm: boolean }
+  | { readonly rule: 'point'; readonly id: string; readonly point: Omit<NonNullable<Rules['points']>[number], 'point' | 'why'>; readonly why: string }
+
+const others = <T>(list: readonly T[] | undefined, is: (t: T) => boolean): T[] => (list ?? []).filter((t) => !is(t))
+const orNone = <T>(list: T[]): T[] | undefined => (list.length > 0 ? list : undefined)
+
+/** Rules of a level with one rule set by it. @example withChange(rules, { rule: 'limit', id: 'compaction', value: 97, … }) */
+export function withChange(rules: Rules, c: Change): Rules {
+  if (c.rule === 'limit')
+    return {
+      ...rules,
+      limits: [...others(rules.limits, (l) => l.limit === c.id), { limit: c.id, value: c.value, why: c.why, ...(c.firm ? { firm: true } : {}) }],
+    }
+  if (c.rule === 'choice')
+    return {
+      ...rules,
+      choices: [
+        ...others(rules.choices, (l) => l.choice === c.id),
+        { choice: c.id, option: c.option, why: c.why, ...(c.firm ? { firm: true } : {}) },
+      ],
+    }
+  return { ...rules, points: [...others(rules.points, (p) => p.point === c.id), { point: c.id, ...c.point, why: c.why }] }
+}
+
+/** Rules of a level that no longer set a rule: the level above has its say again. @example withoutChange(rules, 'limit.compaction') */
+export function withoutChange(rules: Rules, rule: string): Rules {
+  const [kind, id] = [rule.slice(0, rule.indexOf('.')), rule.slice(rule.indexOf('.') + 1)]
+  if (kind === 'limit') return { ...rules, limits: orNone(others(rules.limits, (l) => l.limit === id)) }
+  if (kind === 'choice') return { ...rules, choices: orNone(others(rules.choices, (c) => c.choice === id)) }
+  return { ...rules, points: orNone(others(rules.points, (p) => p.point === id)), added: orNone(others(rules.added, (p) => p.id === id)) }
+}
+
+/** Does the level itself set a rule? @example setsRule(rules, 'choice.adhesive') */
+export const setsRule = (rules: Rules, rule: string): boolean => {
+  const id = rule.slice(rule.indexOf('.') + 1)
+  return rule.startsWith('limit.')
+    ? (rules.limits ?? []).some((l) => l.limit === id)
+    : rule.startsWith('choice.')
+      ? (rules.choices ?? []).some((c) => c.choice === id)
+      : (rules.points ?? []).some((p) => p.point === id) || (rules.added ?? []).some((p) => p.id === id)
+}
+
+/** A length of the rule book is small, or of a person's size: what people measure it with. */
+const LARGE = 0.5
+
+/** The unit a limit is typed and read in. @example unitOf('padLevel', 'metric') // 'mm' */
+export function unitOf(limit: string, units: UnitSystem): string {
+  const d = limitDef(limit)
+  if (!d) return ''
+  if (d.of === 'length') return d.range[1] >= LARGE * 4 ? (units === 'metric' ? 'm' : 'ft') : smallUnit(units)
+  const words: Readonly<Record<Exclude<LimitUnit, 'length'>, string>> = {
+    '%': '%',
+    '°': '°',
+    passes: 'passes',
+    share: 'of 1',
+    ratio: ': 1',
+    mass: 'kg',
+    count: '',
+  }
+  return words[d.of]
+}
+
+/** A limit as it stands, in the reader's units. @example limitText('padLevel', 0.005, 'metric') // '5 mm' */
+export function limitText(limit: string, value: number, units: UnitSystem): string {
+  const d = limitDef(limit)
+  if (d?.of !== 'length') return `${d?.sense === 'within' ? '±' : ''}${+value.toFixed(3)} ${unitOf(limit, units)}`.trim()
+  const large = d.range[1] >= LARGE * 4
+  const said = large ? formatLength(value, units, 2) : formatSmall(value, units)
+  return `${d.sense === 'within' ? '±' : ''}${value < 0 && !large ? '−' : ''}${said}`
+}
+
+/** What was typed for a limit, in SI. @example readLimit('padLevel', '4', 'metric') // ok(0.004) */
+export function readLimit(limit: string, text: string, units: UnitSystem): Result<number> {
+  const d = limitDef(limit)
+  if (!d) return fail('value', 'is no limit')
+  if (!text.trim()) return fail('value', 'is missing')
+  if (d.of === 'length') {
+    const large = d.range[1] >= LARGE * 4
+    return parseLength(text, large ? (units === 'metric' ? 'm' : 'ft') : smallUnit(units))
+  }
+  const value = Number(text.trim().replace(',', '.'))
+  return Number.isFinite(value) ? ok(value) : fail('value', `"${text}" is not a number`)
+}
+
+/** Where a problem of a level is said: by the name of its rule, not its place in a list. */
+export function named(problems: readonly Problem[], rules: Rules): Problem[] {
+  return problems.map((p) => {
+    const at = /(limits|choices|points|added)\[(\d+)\]/.exec(p.field)
+    if (!at) return { ...p, field: /^(company|site|wall)/.test(p.field) ? '' : p.field }
+    const i = Number(at[2])
+    const title =
+      at[1] === 'limits'
+        ? limitDef(rules.limits?.[i]?.limit ?? '')?.title
+        : at[1] === 'choices'
+          ? choiceDef(rules.choices?.[i]?.choice ?? '')?.title
+          : at[1] === 'points'
+            ? rules.points?.[i]?.point
+            : rules.added?.[i]?.title
+    return { field: title ?? p.field, message: p.message }
+  })
+}

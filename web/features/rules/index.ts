@@ -1,0 +1,1 @@
+export { RuleBookPage } from './rule-book'
