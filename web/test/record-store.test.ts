@@ -1,13 +1,20 @@
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { issued, planHash, readRecordFile, statusOf, stepKey, verifyChain, verifyRecordFile, writeRecordFile } from '@stone-tally/core'
+import { issueUnder, type Plan, planHash, readRecordFile, statusOf, stepKey, verifyChain, verifyRecordFile, writeRecordFile } from '@stone-tally/core'
 import { SIGNED } from '../../core/test/plans'
 import { startCluster } from '../../scripts/cluster'
 import { database } from '../server/database'
 import { chainOf, recordEntries, stateOf } from '../server/record-store'
 import { createWall, issueRevision, revisionsOf, uuid7, wallFor, wallsOf } from '../server/walls'
 import { noteFor, planNamed, site, smallPlan } from './site'
+
+/** A plan as a company without rules of its own issues it. */
+const frozen = (plan: Plan) => {
+  const made = issueUnder(plan, {})
+  if (!made.ok) throw new Error(made.problems[0]?.message)
+  return made.value
+}
 
 let s: Awaited<ReturnType<typeof site>>
 const now = () => Date.now()
@@ -25,7 +32,7 @@ test('a wall starts its chain with the revision and its fingerprint', async () =
   const wall = await newWall('First')
   const { entries, head } = await chainOf(wall)
   expect(entries).toHaveLength(1)
-  expect(entries[0]?.entry).toMatchObject({ kind: 'revision', data: { number: 1, plan: planHash(issued(planNamed('First'))) } })
+  expect(entries[0]?.entry).toMatchObject({ kind: 'revision', data: { number: 1, plan: planHash(frozen(planNamed('First'))) } })
   expect(verifyChain(wall, entries, head)).toMatchObject({ intact: true })
 })
 

@@ -58,7 +58,15 @@ export function staged(system: WallSystem, plan: Pick<Plan, 'book'>, school: Dra
   const key = book ? JSON.stringify([school, book.choices, book.points, book.added]) : school
   const known = own.get(key)
   if (known) return known
-  const ordered = pipeOrder(book ? schooled(system.stages, book.choices) : system.stages, school)
+  const ordered = pipeOrder(
+    book
+      ? schooled(
+          system.stages,
+          book.choices.filter((c) => !system.schools || system.schools.includes(c.choice)),
+        )
+      : system.stages,
+    school,
+  )
   const stages = book ? book.added.reduce(withPoint, pointed(ordered, book)) : ordered
   const result = { ...system, stages }
   own.set(key, result)

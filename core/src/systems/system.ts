@@ -182,6 +182,8 @@ export interface WallSystem {
   /** Made-up units of the catalogue. */
   readonly units: readonly Unit[]
   readonly stages: readonly Stage[]
+  /** The choices between schools that mean something to it; every one where it is left out. */
+  readonly schools?: readonly string[]
   /** A course is open from the first record of `from` until every one of `until` is done. */
   readonly open: { readonly from: string; readonly until: readonly string[] }
   /** The words of the system for one piece and for several. */

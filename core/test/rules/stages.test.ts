@@ -52,6 +52,10 @@ describe('schools', () => {
       expect(order[order.length - 1]).toBe('final||')
     }
   })
+  test('a school that means nothing to a system changes nothing of it: baskets are not glued', () => {
+    expect(layoutOf(school('adhesive', 'each', gabions)).system.stages).toEqual(layoutOf(under({}, gabions)).system.stages)
+    expect(layoutOf(school('floor', 'undisturbed', gabions)).system.stages).not.toEqual(layoutOf(under({}, gabions)).system.stages)
+  })
   test('adhesive each course is a stage above the first, and the course above waits for it', () => {
     const layout = layoutOf(school('adhesive', 'each'))
     const glued = stepsOf(layout).filter((s) => s.stage.id === 'adhesive')

@@ -30,9 +30,9 @@ const Rule = styled.div`
 `
 const Schools = styled.div`
   display: grid; gap: 10px; grid-template-columns: repeat(auto-fill, minmax(220px, 1fr)); align-items: stretch; padding-bottom: 12px;
-  > button, > div { text-align: left; border: 2px solid var(--line); background: var(--panel); color: var(--ink); padding: 12px; display: grid; gap: 6px; align-content: start; font: inherit; border-radius: 4px; min-height: 48px; position: relative; }
+  > button, > div { text-align: left; border: 2px solid var(--line); background: var(--panel); color: var(--ink); padding: 12px; display: grid; gap: 6px; align-content: start; font: inherit; border-radius: 4px; min-height: 48px; }
   > button { cursor: pointer; } > [data-on='true'] { border: 4px solid var(--ink); padding: 10px; }
-  strong { font-size: 17px; } span { font-size: 15px; line-height: 1.35; } .mark { position: absolute; right: 10px; top: 8px; font: 600 15px/1 'Barlow Condensed', sans-serif; }
+  strong { font-size: 17px; } span { font-size: 15px; line-height: 1.35; } .mark { font: 600 15px/1 'Barlow Condensed', sans-serif; text-align: right; } .mark:empty { display: none; }
   @media print { > * { break-inside: avoid; } }
 `
 const Head = styled.div`display: flex; flex-wrap: wrap; gap: 4px 14px; align-items: baseline; padding: 14px 0 8px; h3 { font-size: 17px; } .by { font: 500 15px/1.3 'Barlow Condensed', sans-serif; color: var(--soft); }`
@@ -145,10 +145,10 @@ export function ChapterPart({ chapter, book, draft, may, shown, ask }: Props) {
                 const on = o.id === taken
                 const inside = (
                   <>
+                    <span className="mark">{on ? 'taken ✓' : o.id === c.standard ? 'ships' : ' '}</span>
                     <SchoolSketch choice={c.id} option={o.id} />
                     <strong>{o.title}</strong>
                     <span>{say(o.says, units)}</span>
-                    {on ? <span className="mark">taken ✓</span> : o.id === c.standard ? <span className="mark">ships</span> : null}
                   </>
                 )
                 return may && !on ? (

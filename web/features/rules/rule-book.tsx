@@ -21,7 +21,7 @@ const Two = styled.div`
 `
 const Sites = styled.div`display: flex; flex-wrap: wrap; a { min-height: 48px; padding: 0 14px; border: 2px solid var(--ink); margin: 0 -2px -2px 0; display: inline-flex; align-items: center; text-decoration: none; font-weight: 550; background: var(--panel); } a[aria-current] { background: var(--ink); color: var(--ground); } @media print { display: none; }`
 const Pending = styled.section`
-  position: sticky; bottom: 0; z-index: 4; background: var(--panel); border: 3px solid var(--ink); padding: 14px 16px; display: grid; gap: 10px; max-height: 60vh; overflow: auto;
+  position: sticky; bottom: 0; z-index: 4; background: var(--panel); border: 3px solid var(--ink); padding: 14px 16px; display: grid; gap: 10px; max-height: 60vh; overflow: auto; @media (max-width: 640px) { max-height: 46vh; padding: 10px; }
   ul { margin: 0; padding-left: 18px; } h2 { font-size: 18px; }
   @media print { display: none; }
 `

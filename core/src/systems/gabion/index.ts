@@ -68,6 +68,11 @@ export const gabion: WallSystem = {
   noun: { one: 'basket', many: 'baskets' },
   units,
   stages,
+  // Baskets have no cores, lugs, caps or beds to glue.
+  schools: [
+    ...['embedment', 'floor', 'pad-material', 'pad-test', 'level-interval', 'drain-seat', 'pipe-sock', 'fabric'],
+    ...['face-compactor', 'lift-thickness', 'grid-start', 'grid-length', 'top-grade', 'open-courses'],
+  ],
   open: { from: 'units', until: ['lids', 'backfill'] },
   lay,
   cautions: ({ unit }) => {
