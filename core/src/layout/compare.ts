@@ -2,7 +2,8 @@ import { said } from '../base/said'
 import { pointAt } from '../geometry'
 import type { Plan } from '../plan'
 import { toeAt, topAt } from '../plan'
-import { counted } from '../systems'
+import { compareRules, shippedRules } from '../rules'
+import { counted, stageChanges } from '../systems'
 import { type Layout, stepAt } from './layout'
 
 /** One difference between two revisions; where it has a place, the stations (m) and course it is at. */
@@ -119,6 +120,16 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
     else if (was && !is) changes.push({ id: 'grid', course, text: `Geogrid on course ${course} taken out (was ${m(was.length)} ${was.type})` })
     else if (was && is && (was.length !== is.length || was.type !== is.type)) {
       changes.push({ id: 'grid', course, text: `Geogrid on course ${course}: ${m(was.length)} ${was.type} → ${m(is.length)} ${is.type}` })
+    }
+  }
+  if (a.book !== b.book && (a.book || b.book)) {
+    const said = new Set<string>()
+    for (const c of compareRules(b.book ?? shippedRules(), a.book ?? shippedRules()))
+      changes.push({ id: 'rules', text: `Rule: ${c.title}: ${c.was} → ${c.is}` })
+    for (const c of stageChanges(before.system, after.system)) {
+      if (said.has(c.text)) continue
+      said.add(c.text)
+      changes.push({ id: 'stages', text: `Work: ${c.text}` })
     }
   }
   const units = (l: Layout) => [...l.cells.values()].reduce((n, c) => n + counted(c.pieces), 0)

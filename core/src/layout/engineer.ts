@@ -45,7 +45,9 @@ export function engineerReasons(
 ): readonly string[] {
   const limits = limitsOf(plan)
   const built = builtHeight(plan, steps, tops)
-  const limit = plan.rules?.engineeredAbove ?? limits.engineeredAbove.value
+  const own = plan.rules?.engineeredAbove
+  // Since there is a rule book a wall may ask for the engineer sooner than its company does, not later.
+  const limit = own == null ? limits.engineeredAbove.value : plan.book ? Math.min(own, limits.engineeredAbove.value) : own
   const from = plan.rules?.heightFrom === 'first-course' ? 'the underside of the first course' : 'the bottom of the pad'
   const reasons: string[] = []
   if (below(limit, built.height))

@@ -18,9 +18,8 @@ export default async function Page({ searchParams }: { searchParams: Promise<{ s
   return (
     <RuleBookPage
       me={{ id, name, role }}
-      site={site}
+      of={site === undefined ? { level: 'company' } : { level: 'site', site, company: company.rules }}
       sites={sites}
-      company={company}
       own={own}
       history={history}
       walls={walls}

@@ -12,6 +12,7 @@ import {
   ROLE_NAMES,
   type RuleBook,
   say,
+  type WallFacts,
 } from '@stone-tally/core'
 import styled from 'styled-components'
 import { Quiet } from '@/ui/controls'
@@ -46,6 +47,9 @@ interface Props {
   readonly draft: RuleDraft
   readonly may: boolean
   readonly shown: Shown
+  /** A wall's own rules: only what a drawing may set is a limit there, and its facts speak for schools. */
+  readonly wall: boolean
+  readonly facts?: WallFacts | undefined
   ask(asked: Asked): void
 }
 
@@ -98,7 +102,7 @@ function Do({
 }
 
 /** One chapter: its limits with reason and who set them, then its schools side by side. */
-export function ChapterPart({ chapter, book, draft, may, shown, ask }: Props) {
+export function ChapterPart({ chapter, book, draft, may, shown, wall, facts, ask }: Props) {
   const { units } = usePreferences()
   const limits = limitsOf({ book })
   const own = (Object.keys(LIMIT_DEFS) as LimitName[]).filter((n) => LIMIT_DEFS[n].chapter === chapter && isShown(shown, draft, book, `limit.${n}`))
@@ -122,18 +126,32 @@ export function ChapterPart({ chapter, book, draft, may, shown, ask }: Props) {
             <span className="by">{NEXT[LIMIT_DEFS[n].sense]}</span>
           </b>
           <span className="why">{say(limits[n].reason, units)}</span>
-          <Do rule={`limit.${n}`} asked={{ what: 'limit', id: n }} draft={draft} may={may} ask={ask} label={LIMIT_DEFS[n].title} />
+          <Do
+            rule={`limit.${n}`}
+            asked={{ what: 'limit', id: n }}
+            draft={draft}
+            may={may && (!wall || LIMIT_DEFS[n].drawing === true)}
+            ask={ask}
+            label={LIMIT_DEFS[n].title}
+          />
         </Rule>
       ))}
       {choices.map((c) => {
         const taken = book.choices.find((x) => x.choice === c.id)?.option ?? c.standard
         const why = book.set.find((s) => s.rule === `choice.${c.id}`)?.why
+        const speaks = facts ? c.recommend?.(facts) : undefined
         return (
           <div key={c.id}>
             <Head>
               <h3>{c.title}</h3>
               <By book={book} rule={`choice.${c.id}`} />
               {why ? <span style={{ fontSize: 15 }}>“{why}”</span> : null}
+              {speaks && speaks.option !== taken ? (
+                <span style={{ fontSize: 15 }}>
+                  This wall speaks for <strong>{c.options.find((o) => o.id === speaks.option)?.title.toLowerCase()}</strong>:{' '}
+                  {say(speaks.because, units)}
+                </span>
+              ) : null}
               {may && setsRule(draft.rules, `choice.${c.id}`) ? (
                 <Quiet onPress={() => draft.drop(`choice.${c.id}`)} aria-label={`${c.title}: as the level above has it`}>
                   As above
@@ -172,7 +190,7 @@ export function ChapterPart({ chapter, book, draft, may, shown, ask }: Props) {
 const KIND_SIGN = { hold: '⬣ hold', witness: '○ witness', off: '– off' } as const
 
 /** The inspection points: what each does, who releases it, and why. */
-export function PointsPart({ book, draft, may, shown, ask }: Omit<Props, 'chapter'>) {
+export function PointsPart({ book, draft, may, shown, ask }: Omit<Props, 'chapter' | 'facts' | 'wall'>) {
   const points = POINTS.filter((p) => isShown(shown, draft, book, `point.${p.id}`))
   const added = book.added.filter((p) => isShown(shown, draft, book, `point.${p.id}`))
   return (

@@ -31,9 +31,22 @@ const reasonGiven = (why: string) => why.trim().length >= 3
 const WHY = 'Why'
 
 /** Asks for what a rule becomes and why; nothing is in force until the whole change is. */
-export function RuleDialog({ asked, draft, book, onClose }: { asked: Asked; draft: RuleDraft; book: RuleBook; onClose(): void }) {
-  if (asked.what === 'limit') return <LimitDialog id={asked.id} draft={draft} book={book} onClose={onClose} />
-  if (asked.what === 'choice') return <SchoolDialog id={asked.id} option={asked.option ?? ''} draft={draft} book={book} onClose={onClose} />
+export function RuleDialog({
+  asked,
+  draft,
+  book,
+  wall,
+  onClose,
+}: {
+  asked: Asked
+  draft: RuleDraft
+  book: RuleBook
+  wall: boolean
+  onClose(): void
+}) {
+  if (asked.what === 'limit') return <LimitDialog id={asked.id} draft={draft} book={book} wall={wall} onClose={onClose} />
+  if (asked.what === 'choice')
+    return <SchoolDialog id={asked.id} option={asked.option ?? ''} draft={draft} book={book} wall={wall} onClose={onClose} />
   if (asked.what === 'point') return <PointDialog id={asked.id} draft={draft} book={book} onClose={onClose} />
   return <AddedDialog draft={draft} onClose={onClose} />
 }
@@ -48,7 +61,7 @@ function Firm({ firm, setFirm }: { firm: boolean; setFirm(v: boolean): void }) {
   )
 }
 
-function LimitDialog({ id, draft, book, onClose }: { id: string; draft: RuleDraft; book: RuleBook; onClose(): void }) {
+function LimitDialog({ id, draft, book, wall, onClose }: { id: string; draft: RuleDraft; book: RuleBook; wall: boolean; onClose(): void }) {
   const { units } = usePreferences()
   const d = limitDef(id)
   const value = book.limits.find((l) => l.limit === id)?.value ?? 0
@@ -86,7 +99,7 @@ function LimitDialog({ id, draft, book, onClose }: { id: string; draft: RuleDraf
         inputMode="decimal"
         autoFocus
       />
-      <Field label={WHY} value={why} onChange={setWhy} long />
+      <Field label={wall ? 'Drawing or specification that says so, with its number' : WHY} value={why} onChange={setWhy} long />
       {kind ? (
         <Caution>
           {d.safety
@@ -94,7 +107,7 @@ function LimitDialog({ id, draft, book, onClose }: { id: string; draft: RuleDraf
             : 'Kinder than it ships: more will pass. Say in the reason who stands for it.'}
         </Caution>
       ) : null}
-      <Firm firm={firm} setFirm={setFirm} />
+      {wall ? null : <Firm firm={firm} setFirm={setFirm} />}
       <Problems list={problems} />
       <Row>
         <NowButton isDisabled={!reasonGiven(why)} onPress={keep}>
@@ -106,7 +119,21 @@ function LimitDialog({ id, draft, book, onClose }: { id: string; draft: RuleDraf
   )
 }
 
-function SchoolDialog({ id, option, draft, book, onClose }: { id: string; option: string; draft: RuleDraft; book: RuleBook; onClose(): void }) {
+function SchoolDialog({
+  id,
+  option,
+  draft,
+  book,
+  wall,
+  onClose,
+}: {
+  id: string
+  option: string
+  draft: RuleDraft
+  book: RuleBook
+  wall: boolean
+  onClose(): void
+}) {
   const d = choiceDef(id)
   const [why, setWhy] = useState(setBy(book, `choice.${id}`)?.why ?? '')
   const [firm, setFirm] = useState(draft.rules.choices?.find((c) => c.choice === id)?.firm ?? false)
@@ -116,7 +143,7 @@ function SchoolDialog({ id, option, draft, book, onClose }: { id: string; option
     <Ask title={`${d.title}: ${school.title.toLowerCase()}`} open onClose={onClose}>
       <p>{school.says}</p>
       <Field label={WHY} value={why} onChange={setWhy} long autoFocus />
-      <Firm firm={firm} setFirm={setFirm} />
+      {wall ? null : <Firm firm={firm} setFirm={setFirm} />}
       <Row>
         <NowButton
           isDisabled={!reasonGiven(why)}

@@ -1,17 +1,30 @@
 'use client'
 
-import { CHAPTER_NAMES, CHAPTERS, type Problem, ROLE_NAMES, ROLES, type Role, type RuleChange, readRules, say } from '@stone-tally/core'
+import {
+  CHAPTER_NAMES,
+  CHAPTERS,
+  emptyRules,
+  layOut,
+  type Problem,
+  ROLE_NAMES,
+  ROLES,
+  type Role,
+  type RuleChange,
+  readRules,
+  say,
+  wallFacts,
+} from '@stone-tally/core'
 import { useRouter } from 'next/navigation'
-import { useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, useTyped } from '@/features/wall'
+import { type Me, Places, useTyped } from '@/features/wall'
 import type { OtherRules, RuleSet, RuleSetChange } from '@/server/rules'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Check, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { ChapterPart, PointsPart, type Shown } from './chapter'
 import { type Asked, RuleDialog } from './dialogs'
-import { useRuleDraft } from './use-rule-draft'
+import { type RulesOf, scopeOf, useRuleDraft, wallLevel } from './use-rule-draft'
 
 const Two = styled.div`
   display: grid; grid-template-columns: 180px minmax(0, 1fr); gap: 28px; align-items: start;
@@ -29,10 +42,12 @@ const NoPrint = styled.div`@media print { display: none; }`
 
 export interface RuleBookProps {
   readonly me: Me
-  readonly site?: string | undefined
+  readonly of: RulesOf
   readonly sites: readonly string[]
-  readonly company: RuleSet
-  readonly own: RuleSet
+  /** The rules of company or site in force; a wall's own stand in its plan. */
+  readonly own?: RuleSet
+  /** Newest revision of the wall. */
+  readonly revision?: number
   readonly history: readonly RuleSetChange[]
   readonly walls: readonly OtherRules[]
   readonly keepers: readonly Role[]
@@ -54,14 +69,68 @@ function ChangeList({ changes }: { changes: readonly RuleChange[] }) {
   )
 }
 
-/** The rule book of a company or one of its sites: every limit, school and inspection point, who set it and why; changed as a whole, with a reason. */
-export function RuleBookPage({ me, site, sites, company, own, history, walls, keepers }: RuleBookProps) {
+/** Walls that were issued under other rules, and every change there was. */
+function Aftermath({ walls, history }: Pick<RuleBookProps, 'walls' | 'history'>) {
+  return (
+    <>
+      <section aria-labelledby="walls">
+        <h2 id="walls">Walls under way by other rules</h2>
+        {walls.length === 0 ? <p>Every wall’s newest revision was issued under these rules.</p> : null}
+        <ul style={{ margin: 0, paddingLeft: 18, display: 'grid', gap: 10 }}>
+          {walls.map((w) => (
+            <li key={w.wall}>
+              <a href={`/walls/${w.wall}/rules`}>
+                {w.name}, revision {w.revision}
+              </a>
+              {w.changes.length > 0 ? (
+                <>
+                  {' '}
+                  would take up {w.changes.length} {w.changes.length === 1 ? 'change' : 'changes'} with its next revision:
+                  <ChangeList changes={w.changes} />
+                </>
+              ) : null}
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section aria-labelledby="history">
+        <h2 id="history">Every change</h2>
+        {history.length === 0 ? <p>Nothing was changed yet.</p> : null}
+        <ol style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 12 }}>
+          {history.map((h) => (
+            <li key={h.number}>
+              <strong>
+                {h.number}. {h.reason}
+              </strong>{' '}
+              <span style={{ color: 'var(--soft)' }}>
+                {h.by}, {h.at.slice(0, 10)}
+              </span>
+              <ChangeList changes={h.changes} />
+            </li>
+          ))}
+        </ol>
+      </section>
+    </>
+  )
+}
+
+/** The rule book of a company, one of its sites or one wall: every limit, school and inspection point, who set it and why; changed as a whole, with a reason. */
+export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls, keepers }: RuleBookProps) {
   const { units } = usePreferences()
   const router = useRouter()
-  const draft = useRuleDraft(site, own, company)
+  const site = of.level === 'site' ? of.site : undefined
+  const mine = useMemo<RuleSet>(
+    () => own ?? { number: revision, rules: of.level === 'wall' ? wallLevel(of.plan) : emptyRules() },
+    [own, revision, of],
+  )
+  const draft = useRuleDraft(of, mine)
+  const facts = useMemo(() => {
+    const laid = of.level === 'wall' ? layOut(of.plan) : undefined
+    return laid?.ok ? wallFacts(laid.value) : undefined
+  }, [of])
   const [shown, setShown] = useState<Shown>('all')
   const [asked, setAsked] = useState<Asked>()
-  const [reason, setReason, noReason] = useTyped(`rules ${site ?? ''}`, 'reason')
+  const [reason, setReason, noReason] = useTyped(scopeOf(of), 'reason')
   const [fileProblems, setFileProblems] = useState<readonly Problem[]>([])
   const file = useRef<HTMLInputElement>(null)
   const may = keepers.includes(me.role)
@@ -84,21 +153,25 @@ export function RuleBookPage({ me, site, sites, company, own, history, walls, ke
     noReason()
     router.refresh()
   }
-  const part = { book: draft.book, draft, may, shown, ask: setAsked }
+  const wall = of.level === 'wall'
+  const part = { book: draft.book, draft, may, shown, ask: setAsked, facts, wall }
   return (
     <>
       <Bar person={me}>
-        <strong>Rule book</strong>
+        <strong>{of.level === 'wall' ? of.name : 'Rule book'}</strong>
       </Bar>
       <Page>
+        {of.level === 'wall' ? <Places wall={of.id} here="rules" /> : null}
         <Row style={{ justifyContent: 'space-between' }}>
-          <h1>Rule book{site === undefined ? '' : `, ${site}`}</h1>
+          <h1>{of.level === 'wall' ? `Rules of ${of.name}, revision ${revision}` : `Rule book${site === undefined ? '' : `, ${site}`}`}</h1>
           <NoPrint>
             <Row>
-              <LinkButton href={site === undefined ? '/api/rules' : `/api/rules?site=${encodeURIComponent(site)}`} download>
-                Save as file
-              </LinkButton>
-              {may ? <Button onPress={() => file.current?.click()}>Import a file</Button> : null}
+              {wall ? null : (
+                <LinkButton href={site === undefined ? '/api/rules' : `/api/rules?site=${encodeURIComponent(site)}`} download>
+                  Save as file
+                </LinkButton>
+              )}
+              {may && !wall ? <Button onPress={() => file.current?.click()}>Import a file</Button> : null}
               <Button onPress={() => window.print()}>Print</Button>
               <input
                 ref={file}
@@ -111,17 +184,21 @@ export function RuleBookPage({ me, site, sites, company, own, history, walls, ke
             </Row>
           </NoPrint>
         </Row>
-        <Sites role="navigation" aria-label="Whose rules">
-          {[undefined, ...sites].map((s) => (
-            <a key={s ?? ''} href={hrefOf(s)} {...(s === site ? { 'aria-current': 'page' as const } : {})}>
-              {s ?? 'Company'}
-            </a>
-          ))}
-        </Sites>
+        {wall ? null : (
+          <Sites role="navigation" aria-label="Whose rules">
+            {[undefined, ...sites].map((s) => (
+              <a key={s ?? ''} href={hrefOf(s)} {...(s === site ? { 'aria-current': 'page' as const } : {})}>
+                {s ?? 'Company'}
+              </a>
+            ))}
+          </Sites>
+        )}
         <p style={{ color: 'var(--soft)' }}>
-          {site === undefined
-            ? 'What your company changes of what ships. It holds for walls and revisions issued from now on; a revision keeps the rules it was issued under for ever.'
-            : 'What this site changes of the company’s rules. It holds for its walls and revisions issued from now on.'}{' '}
+          {wall
+            ? 'What this wall is built and judged by: the company’s rules, its site’s, and its own. What it changes itself is part of its plan, so changing it is a revision; entries made before keep the rules of theirs.'
+            : site === undefined
+              ? 'What your company changes of what ships. It holds for walls and revisions issued from now on; a revision keeps the rules it was issued under for ever.'
+              : 'What this site changes of the company’s rules. It holds for its walls and revisions issued from now on.'}{' '}
           An approved plan and local code go before every rule here. Kept by the {keepers.map((r) => ROLE_NAMES[r].toLowerCase()).join(' or ')}
           {may ? '' : '; you may read it'}.
         </p>
@@ -133,7 +210,7 @@ export function RuleBookPage({ me, site, sites, company, own, history, walls, ke
             options={[
               ['all', 'All rules'],
               ['changed', 'Not as they ship'],
-              ['set', site === undefined ? 'Set by the company' : 'Set by this site'],
+              ['set', wall ? 'Set by this wall' : site === undefined ? 'Set by the company' : 'Set by this site'],
             ]}
             onChange={setShown}
           />
@@ -155,8 +232,12 @@ export function RuleBookPage({ me, site, sites, company, own, history, walls, ke
               </a>
             ))}
             <a href="#chapter-points">Inspection points</a>
-            <a href="#walls">Walls under way</a>
-            <a href="#history">Every change</a>
+            {wall ? null : (
+              <>
+                <a href="#walls">Walls under way</a>
+                <a href="#history">Every change</a>
+              </>
+            )}
           </nav>
           <Stack style={{ gap: 28 }}>
             {shown !== 'all' && draft.book.set.length === 0 ? <p>Everything is as it ships.</p> : null}
@@ -164,7 +245,7 @@ export function RuleBookPage({ me, site, sites, company, own, history, walls, ke
               <ChapterPart key={c} chapter={c} {...part} />
             ))}
             <PointsPart {...part} />
-            {site === undefined && may && shown === 'all' ? (
+            {of.level === 'company' && may && shown === 'all' ? (
               <NoPrint>
                 <section aria-labelledby="keepers">
                   <h2 id="keepers">Who may change the rule book</h2>
@@ -183,43 +264,7 @@ export function RuleBookPage({ me, site, sites, company, own, history, walls, ke
                 </section>
               </NoPrint>
             ) : null}
-            <section aria-labelledby="walls">
-              <h2 id="walls">Walls under way by other rules</h2>
-              {walls.length === 0 ? <p>Every wall’s newest revision was issued under these rules.</p> : null}
-              <ul style={{ margin: 0, paddingLeft: 18, display: 'grid', gap: 10 }}>
-                {walls.map((w) => (
-                  <li key={w.wall}>
-                    <a href={`/walls/${w.wall}/plan`}>
-                      {w.name}, revision {w.revision}
-                    </a>
-                    {w.changes.length > 0 ? (
-                      <>
-                        {' '}
-                        would take up {w.changes.length} {w.changes.length === 1 ? 'change' : 'changes'} with its next revision:
-                        <ChangeList changes={w.changes} />
-                      </>
-                    ) : null}
-                  </li>
-                ))}
-              </ul>
-            </section>
-            <section aria-labelledby="history">
-              <h2 id="history">Every change</h2>
-              {history.length === 0 ? <p>Nothing was changed yet.</p> : null}
-              <ol style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 12 }}>
-                {history.map((h) => (
-                  <li key={h.number}>
-                    <strong>
-                      {h.number}. {h.reason}
-                    </strong>{' '}
-                    <span style={{ color: 'var(--soft)' }}>
-                      {h.by}, {h.at.slice(0, 10)}
-                    </span>
-                    <ChangeList changes={h.changes} />
-                  </li>
-                ))}
-              </ol>
-            </section>
+            {wall ? null : <Aftermath walls={walls} history={history} />}
           </Stack>
         </Two>
         {draft.changes.length > 0 || draft.problems.length > 0 || draft.overtaken ? (
@@ -245,17 +290,17 @@ export function RuleBookPage({ me, site, sites, company, own, history, walls, ke
               </details>
             ) : null}
             <Problems list={draft.problems} />
-            <Field label="Reason for this change, kept with it" value={reason} onChange={setReason} />
+            {wall ? null : <Field label="Reason for this change, kept with it" value={reason} onChange={setReason} />}
             <Row>
-              <NowButton isDisabled={draft.busy || draft.overtaken || reason.trim().length < 3} onPress={putInForce}>
-                Put in force
+              <NowButton isDisabled={draft.busy || draft.overtaken || (!wall && reason.trim().length < 3)} onPress={putInForce}>
+                {wall ? `Issue revision ${revision + 1}` : 'Put in force'}
               </NowButton>
               <Button onPress={draft.discard}>Throw away</Button>
             </Row>
           </Pending>
         ) : null}
       </Page>
-      {asked ? <RuleDialog asked={asked} draft={draft} book={draft.book} onClose={() => setAsked(undefined)} /> : null}
+      {asked ? <RuleDialog asked={asked} draft={draft} book={draft.book} wall={wall} onClose={() => setAsked(undefined)} /> : null}
     </>
   )
 }

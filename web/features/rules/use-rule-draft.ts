@@ -1,6 +1,11 @@
 import {
+  checkLimits,
   compareRules,
+  emptyRules,
+  failAll,
+  type Plan,
   type Problem,
+  type Result,
   type RuleBook,
   type RuleChange,
   type Rules,
@@ -51,13 +56,48 @@ function keptDraft(text: string): { base: number; rules: Rules } | undefined {
   }
 }
 
-/**
- * The draft of one level.
- *
- * @param site - name of the site, or undefined for the company
- */
-export function useRuleDraft(site: string | undefined, own: RuleSet, company: RuleSet): RuleDraft {
-  const [text, setText, letGo] = useTyped(`rules ${site ?? ''}`, 'draft', '')
+/** Whose rules are looked at, and what stands above them. A wall's own are part of its plan: changing them is a revision. */
+export type RulesOf =
+  | { readonly level: 'company' }
+  | { readonly level: 'site'; readonly site: string; readonly company: Rules }
+  | { readonly level: 'wall'; readonly id: string; readonly name: string; readonly plan: Plan; readonly company: Rules; readonly site: Rules }
+
+/** Under which name something typed for these rules is kept on the device. */
+export const scopeOf = (of: RulesOf) => `rules ${of.level === 'site' ? of.site : of.level === 'wall' ? of.id : ''}`
+
+/** A wall's own rules in the shape of a level: the reference of a drawing's limit is its reason. */
+export const wallLevel = (plan: Plan): Rules => ({
+  ...emptyRules(),
+  limits: plan.rules?.limits?.map((l) => ({ limit: l.limit, value: l.value, why: l.source })),
+  choices: plan.rules?.choices,
+  points: plan.rules?.points,
+  added: plan.rules?.added,
+})
+/** The plan with these as its own rules. @example planWith(plan, rules).rules?.choices */
+export function planWith(plan: Plan, own: Rules): Plan {
+  const { limits, choices, points, added } = own
+  const rules = {
+    ...plan.rules,
+    limits: limits?.map((l) => ({ limit: l.limit, value: l.value, source: l.why })),
+    choices,
+    points,
+    added,
+  }
+  const { book: _book, rules: _rules, ...rest } = plan
+  const said = Object.fromEntries(Object.entries(rules).filter(([, v]) => v !== undefined))
+  return (Object.keys(said).length > 0 ? { ...rest, rules: said } : rest) as Plan
+}
+
+const resolved = (of: RulesOf, mine: Rules): Result<RuleBook> => {
+  if (of.level === 'company') return resolveRules({ company: mine })
+  if (of.level === 'site') return resolveRules({ company: of.company, site: mine })
+  const problems = checkLimits(planWith(of.plan, mine))
+  return problems.length > 0 ? failAll(problems) : resolveRules({ company: of.company, site: of.site, wall: planWith(of.plan, mine).rules })
+}
+
+/** The draft of one level. */
+export function useRuleDraft(of: RulesOf, own: RuleSet): RuleDraft {
+  const [text, setText, letGo] = useTyped(scopeOf(of), 'draft', '')
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   // The server knows nothing of a draft kept here: the page is first the one it made.
@@ -66,18 +106,19 @@ export function useRuleDraft(site: string | undefined, own: RuleSet, company: Ru
   const kept = useMemo(() => (here ? keptDraft(text) : undefined), [text, here])
   const rules = kept?.rules ?? own.rules
   const seen = useMemo(() => {
-    const of = (mine: Rules) => resolveRules(site === undefined ? { company: mine } : { company: company.rules, site: mine })
-    const [now, then] = [of(own.rules), of(rules)]
-    const before = now.ok ? now.value : shippedRules()
+    const [now, then] = [resolved(of, own.rules), resolved(of, rules)]
+    // A wall is compared with what its newest revision is built by: what company and site changed since comes along.
+    const before = of.level === 'wall' ? (of.plan.book ?? shippedRules()) : now.ok ? now.value : shippedRules()
     const after = then.ok ? then.value : before
     const wrong = then.ok ? [] : named(then.problems, rules)
     const changes = compareRules(after, before).concat(signed(rules, own.rules, after, before))
-    const stages = SYSTEMS.flatMap((s) => {
+    const systems = of.level === 'wall' ? SYSTEMS.filter((s) => s.id === of.plan.system) : SYSTEMS
+    const stages = systems.flatMap((s) => {
       const texts = stageChanges(staged(s, { book: before }, 'on-bed'), staged(s, { book: after }, 'on-bed')).map((c) => c.text)
       return texts.length > 0 ? [{ system: s.name, texts }] : []
     })
     return { book: after, changes, stages, wrong }
-  }, [rules, own, company, site])
+  }, [rules, own, of])
   const keep = (next: Rules, base = kept?.base ?? own.number) => {
     setProblems([])
     setText(JSON.stringify({ base, rules: next }))
@@ -101,12 +142,11 @@ export function useRuleDraft(site: string | undefined, own: RuleSet, company: Ru
     },
     async inForce(reason) {
       setBusy(true)
-      const answer = await send<{ number: number; misfits: Problem[] }>('PUT', '/api/rules', {
-        rules,
-        base: kept?.base ?? own.number,
-        reason,
-        ...(site === undefined ? {} : { site }),
-      })
+      const base = kept?.base ?? own.number
+      const answer =
+        of.level === 'wall'
+          ? await send<unknown>('POST', `/api/walls/${of.id}/revisions`, { plan: planWith(of.plan, rules), base })
+          : await send<unknown>('PUT', '/api/rules', { rules, base, reason, ...(of.level === 'site' ? { site: of.site } : {}) })
       setBusy(false)
       if (!answer.ok) {
         setProblems(named(answer.problems, rules))

@@ -29,6 +29,7 @@ const PLACES = [
   ['readings', 'Import readings'],
   ['set-out', 'Set-out'],
   ['plan', 'Plan'],
+  ['rules', 'Rules'],
   ['print', 'Print'],
 ] as const
 export type Place = (typeof PLACES)[number][0]
