@@ -1,8 +1,9 @@
 import { readFileSync, statSync } from 'node:fs'
-import { FILE_LIMIT, type Problem, readPlanFile, readRecordFile, say, verifyRecordFile } from '@stone-tally/core'
+import { FILE_LIMIT, issueUnder, type Plan, type Problem, type Rules, readPlanFile, readRecordFile, say, verifyRecordFile } from '@stone-tally/core'
 import { calculate, NAMES, schemaOf } from './calc'
 import { readReport, WRITERS } from './drawing'
 import { layOut, REPORTS } from './plan'
+import { readGiven, rulesReport } from './rules'
 
 const USAGE = `tally: Stone Tally on the command line
 
@@ -11,6 +12,12 @@ const USAGE = `tally: Stone Tally on the command line
   tally calc NAME --schema     JSON Schema of a calculator's input
   tally plan FILE layout       what the Board computes for a plan file
   tally plan FILE quantities   what the wall takes
+  tally plan FILE stages       every step in order: items, gates, limits, and where each rule comes from
+  tally plan FILE units        every piece: section, course, kind, station, position along its own face, length
+  tally plan FILE points       inspection points, step by step
+  tally plan FILE cautions     what is to be minded
+    --rules FILE               under these rules; once for the company, a second time for the site
+  tally rules FILE…            rule files, company then site, and a plan for the wall: resolved, and compared with what ships
   tally record verify FILE     is an exported record intact?
   tally read FILE              lines and grades of a DXF, LandXML or survey file as they would be offered, as JSON
     --line NAME                one line only
@@ -66,15 +73,46 @@ function calc(args: readonly string[]) {
 }
 
 function plan(args: readonly string[]) {
-  const [path, what = 'layout'] = args
+  const [path, what = 'layout', ...rest] = args
   const report = Object.hasOwn(REPORTS, what) ? REPORTS[what] : undefined
   if (!report) throw new Stop(2, `tally: plan FILE takes ${Object.keys(REPORTS).join(' or ')}, not ${what}`)
   const content = file(path)
   const read = readPlanFile(content)
   if (!read.ok) throw badFile(path ?? '', read.problems)
-  const layout = layOut(read.value)
+  const layout = layOut(under(path ?? '', read.value, rest))
   if (!layout.ok) throw badFile(path ?? '', layout.problems)
   print(report(layout.value))
+}
+
+/** The plan as it stands in its file; with rule files as it would be issued under them. */
+function under(path: string, found: Plan, args: readonly string[]): Plan {
+  if (args.length === 0) return found
+  const files: Rules[] = []
+  for (let i = 0; i < args.length; i += 2) {
+    if (args[i] !== '--rules') throw new Stop(2, `tally: unknown option ${args[i]}; there is --rules`)
+    const name = args[i + 1]
+    if (name === undefined) throw new Stop(2, 'tally: --rules needs a file')
+    const given = readGiven(name, file(name))
+    if (!given.ok) throw badFile(name, given.problems)
+    if (!('rules' in given.value)) throw new Stop(2, `tally: ${name} is a plan, not a rule file`)
+    files.push(given.value.rules)
+  }
+  if (files.length > 2) throw new Stop(2, 'tally: --rules at most twice: company, then site')
+  const made = issueUnder(found, { company: files[0], site: files[1] })
+  if (!made.ok) throw badFile(path, made.problems)
+  return made.value
+}
+
+function rules(args: readonly string[]) {
+  if (args.length === 0) throw new Stop(2, 'tally: rules needs a file')
+  const given = args.map((name) => {
+    const read = readGiven(name, file(name))
+    if (!read.ok) throw badFile(name, read.problems)
+    return read.value
+  })
+  const report = rulesReport(given)
+  if (!report.ok) throw refuse(report.problems[0] ?? { field: '', message: 'refused' })
+  print(report.value)
 }
 
 function record(args: readonly string[]) {
@@ -129,7 +167,7 @@ function write(args: readonly string[]) {
   process.stdout.write((WRITERS[as] as (typeof WRITERS)[string])(layout.value, new Date().toISOString()))
 }
 
-const COMMANDS: Readonly<Record<string, (args: readonly string[]) => unknown>> = { calc, plan, record, read, write }
+const COMMANDS: Readonly<Record<string, (args: readonly string[]) => unknown>> = { calc, plan, record, read, rules, write }
 
 try {
   const [command, ...rest] = process.argv.slice(2)
