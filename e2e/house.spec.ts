@@ -8,6 +8,7 @@ const PAGES: readonly (readonly [string, () => string])[] = [
   ['Yard', () => '/'],
   ['New wall', () => '/walls/new'],
   ['Catalogue', () => '/catalogue'],
+  ['Rule book', () => '/rules'],
   ['Instruments', () => '/instruments'],
   ...CALCULATORS.map((c) => [`Bench: ${c.title}`, () => `/bench/${c.name}`] as const),
   ['Board', wall('')],

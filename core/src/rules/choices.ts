@@ -192,7 +192,11 @@ export const CHOICES: readonly ChoiceDef[] = [
   ),
   choose('setback', 'courses', 'Setback', 'unit', [
     ['unit', 'As the unit makes it', 'Lug, lip or tongue sets it. Nothing to measure wrong.'],
-    ['chosen', 'Chosen for each course', 'For flat units: 10 to 15 mm hides a line that wanders, and leans into the fill.'],
+    [
+      'chosen',
+      'Chosen for each course',
+      `For flat units: ${said.small(0.01)} to ${said.small(0.015)} hides a line that wanders, and leans into the fill.`,
+    ],
     ['near-vertical', 'Near vertical', 'Looks straight and saves ground; stands by its weight alone, and every error shows.'],
   ]),
   choose('corner', 'courses', 'Corners', 'corner-units', [
@@ -265,8 +269,8 @@ export const CHOICES: readonly ChoiceDef[] = [
     (w) => (w.unit.mass < 20 ? { option: 'hand', because: `Units of ${said.mass(w.unit.mass)} are pushed out by a plate.` } : undefined),
   ),
   choose('lift-thickness', 'fill', 'Lifts of backfill', 'by-plant', [
-    ['by-plant', 'What the plant reaches', 'Loose 100 mm by hand tamper, 200 mm by plate and roller, by the limits beside.'],
-    ['thin', 'Thin everywhere', 'Loose 100 mm whatever the plant. More lifts, more even; a density test seldom fails.'],
+    ['by-plant', 'What the plant reaches', `Loose ${said.small(0.1)} by hand tamper, ${said.small(0.2)} by plate and roller, by the limits beside.`],
+    ['thin', 'Thin everywhere', `Loose ${said.small(0.1)} whatever the plant. More lifts, more even; a density test seldom fails.`],
   ]),
   choose('grid-start', 'grid', 'Where geogrid starts', 'as-planned', [
     ['as-planned', 'As the plan shows', 'Nothing is proposed where the plan has no layer.'],
@@ -291,7 +295,7 @@ export const CHOICES: readonly ChoiceDef[] = [
     ['inverted', 'Laid upside down', 'The cap sits flat without knocking lugs off. The row must be bonded, nothing engages it.'],
   ]),
   choose('cap', 'top', 'Cap', 'overhang', [
-    ['overhang', 'Overhanging', 'Up to about 50 mm: drips clear of the face and hides a line that wanders.'],
+    ['overhang', 'Overhanging', `Up to about ${said.small(0.05)}: drips clear of the face and hides a line that wanders.`],
     ['flush', 'Flush', 'Straight down with the face; every millimetre of the top course shows.'],
     ['alternating', 'Wide and narrow in turn', 'Tapered caps turned in turn on straight runs, all one way on curves.'],
   ]),

@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import type { Plan } from '../plan'
 import { type AddedPoint, pointOf, type RuleBook } from '../rules'
 import type { DrainSchool } from '../water/seat'
@@ -31,7 +32,7 @@ function withPoint(stages: readonly Stage[], p: AddedPoint): readonly Stage[] {
     when: at.when,
     ...(holds ? { hold: p.id } : { witness: p.id }),
     ...(p.at.section || p.at.course ? { only: { section: p.at.section, course: p.at.course } } : {}),
-    how: `${p.why}${p.at.station === undefined ? '' : ` At station ${p.at.station} m.`}`,
+    how: `${p.why}${p.at.station === undefined ? '' : ` At ${said.station(p.at.station)}.`}`,
     work: { type: 'check', detail: 'What was seen', items: [{ id: 'seen', text: `${p.title}: looked at` }] },
     requires: [{ stage: at.id, of: 'same', force: 'soft', why: `${at.title.toLowerCase()} is not done` }],
   }

@@ -214,7 +214,7 @@ export function PointsPart({ book, draft, may, shown, ask }: Omit<Props, 'chapte
                 ? `Released by the ${now.roles.map((r) => ROLE_NAMES[r].toLowerCase()).join(' or ')}${now.own ? ', own work too' : ', not by who did the work'}.`
                 : ''}
             </span>
-            <Do rule={`point.${p.id}`} asked={{ what: 'point', id: p.id }} draft={draft} may={may} ask={ask} label={p.title} />
+            <Do rule={`point.${p.id}`} asked={{ what: 'point', id: p.id }} draft={draft} may={may} ask={ask} label={`point ${p.title}`} />
           </Rule>
         )
       })}

@@ -118,3 +118,33 @@ export function named(problems: readonly Problem[], rules: Rules): Problem[] {
     return { field: title ?? p.field, message: p.message }
   })
 }
+
+/**
+ * What somebody changed of older rules, made of the newest ones: what others changed meanwhile stays, where both changed one rule it is
+ * this one's.
+ *
+ * @param from - the rules the change was begun from
+ * @example merged(from, mine, theirs).limits
+ */
+export function merged(from: Rules, mine: Rules, theirs: Rules): Rules {
+  const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
+  const list = <T extends object>(key: (t: T) => string, was: readonly T[] = [], is: readonly T[] = [], now: readonly T[] = []): T[] | undefined => {
+    const gone = was.filter((w) => !is.some((i) => key(i) === key(w))).map(key)
+    const changed = is.filter(
+      (i) =>
+        !same(
+          was.find((w) => key(w) === key(i)),
+          i,
+        ),
+    )
+    return orNone([...now.filter((n) => !gone.includes(key(n)) && !changed.some((c) => key(c) === key(n))), ...changed])
+  }
+  return {
+    ...theirs,
+    limits: list((l) => l.limit, from.limits, mine.limits, theirs.limits),
+    choices: list((c) => c.choice, from.choices, mine.choices, theirs.choices),
+    points: list((p) => p.point, from.points, mine.points, theirs.points),
+    added: list((p) => p.id, from.added, mine.added, theirs.added),
+    keepers: same(from.keepers, mine.keepers) ? theirs.keepers : mine.keepers,
+  }
+}

@@ -20,7 +20,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { useTyped } from '@/features/wall'
 import type { RuleSet } from '@/server/rules'
 import { send } from '@/ui/send'
-import { type Change, named, withChange, withoutChange } from './edit'
+import { type Change, merged, named, withChange, withoutChange } from './edit'
 
 /** What is being changed of one level's rules: kept on this device until it is put in force or thrown away. */
 export interface RuleDraft {
@@ -45,12 +45,12 @@ export interface RuleDraft {
 }
 
 /** Reads back what was kept; what is no rule file any more is let go. */
-function keptDraft(text: string): { base: number; rules: Rules } | undefined {
+function keptDraft(text: string): { base: number; from: Rules; rules: Rules } | undefined {
   if (!text) return undefined
   try {
-    const { base, rules } = JSON.parse(text) as { base: number; rules: unknown }
-    const read = readRules(rules)
-    return read.ok && Number.isInteger(base) ? { base, rules: read.value } : undefined
+    const { base, from, rules } = JSON.parse(text) as { base: number; from: unknown; rules: unknown }
+    const [begun, read] = [readRules(from), readRules(rules)]
+    return read.ok && begun.ok && Number.isInteger(base) ? { base, from: begun.value, rules: read.value } : undefined
   } catch {
     return undefined
   }
@@ -119,9 +119,9 @@ export function useRuleDraft(of: RulesOf, own: RuleSet): RuleDraft {
     })
     return { book: after, changes, stages, wrong }
   }, [rules, own, of])
-  const keep = (next: Rules, base = kept?.base ?? own.number) => {
+  const keep = (next: Rules, begun: { base: number; from: Rules } = kept ?? { base: own.number, from: own.rules }) => {
     setProblems([])
-    setText(JSON.stringify({ base, rules: next }))
+    setText(JSON.stringify({ base: begun.base, from: begun.from, rules: next }))
   }
   return {
     rules,
@@ -135,7 +135,7 @@ export function useRuleDraft(of: RulesOf, own: RuleSet): RuleDraft {
     drop: (rule) => keep(withoutChange(rules, rule)),
     take: (next) => keep(next),
     keepers: (roles) => keep({ ...rules, keepers: roles }),
-    rebase: () => keep(rules, own.number),
+    rebase: () => keep(merged(kept?.from ?? own.rules, rules, own.rules), { base: own.number, from: own.rules }),
     discard: () => {
       setProblems([])
       letGo()

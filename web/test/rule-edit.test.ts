@@ -1,0 +1,47 @@
+// What a form makes of one level's rules.
+import { emptyRules, type Rules } from '@stone-tally/core'
+import { limitText, merged, named, readLimit, setsRule, withChange, withoutChange } from '../features/rules/edit'
+
+const rules = (more: Partial<Rules>): Rules => ({ ...emptyRules(), ...more })
+const limit = (name: string, value: number, why = 'ours') => ({ limit: name, value, why })
+
+test('a rule is set once, changed in place, and given back to the level above', () => {
+  const one = withChange(emptyRules(), { rule: 'limit', id: 'compaction', value: 97, why: 'ours', firm: true })
+  const two = withChange(one, { rule: 'limit', id: 'compaction', value: 98, why: 'more', firm: false })
+  expect(two.limits).toEqual([limit('compaction', 98, 'more')])
+  expect(setsRule(two, 'limit.compaction')).toBe(true)
+  expect(withoutChange(two, 'limit.compaction').limits).toBeUndefined()
+  const school = withChange(two, { rule: 'choice', id: 'stone', option: 'plated', why: 'x', firm: false })
+  expect([setsRule(school, 'choice.stone'), setsRule(withoutChange(school, 'choice.stone'), 'choice.stone')]).toEqual([true, false])
+  const point = withChange(school, { rule: 'point', id: 'subgrade', point: { kind: 'witness', roles: [], own: false }, why: 'x' })
+  expect([setsRule(point, 'point.subgrade'), withoutChange(point, 'point.subgrade').points]).toEqual([true, undefined])
+})
+test.each([
+  ['padLevel', 0.005, 'metric', '±5 mm'],
+  ['shoreAbove', 1.2, 'metric', '1.20 m'],
+  ['overhangMin', -0.003, 'metric', '−3 mm'],
+  ['compaction', 95, 'imperial', '95 %'],
+  ['padLevel', 0.00635, 'imperial', '±1/4"'],
+  ['cutSlope', 1.5, 'metric', '1.5 : 1'],
+] as const)('%s of %d in %s reads %s', (name, value, units, text) => expect(limitText(name, value, units)).toBe(text))
+test('what is typed comes to SI; what is no number is said', () => {
+  expect(readLimit('padLevel', '4', 'metric')).toEqual({ ok: true, value: 0.004 })
+  expect(readLimit('shoreAbove', '1,1', 'metric')).toEqual({ ok: true, value: 1.1 })
+  expect(readLimit('compaction', '97,5', 'metric')).toEqual({ ok: true, value: 97.5 })
+  for (const bad of ['', 'much', '1e999']) expect(readLimit('compaction', bad, 'metric').ok).toBe(false)
+})
+test('two changed: each keeps what the other changed; of one rule it is the one who goes on; what was taken out stays out', () => {
+  const from = rules({ limits: [limit('compaction', 97), limit('invert', 0.008)] })
+  const mine = rules({ limits: [limit('compaction', 98)], choices: [{ choice: 'stone', option: 'plated', why: 'x' }] })
+  const theirs = rules({ limits: [limit('compaction', 97), limit('invert', 0.008), limit('padLevel', 0.004)], keepers: ['office'] })
+  expect(merged(from, mine, theirs)).toMatchObject({
+    limits: [limit('padLevel', 0.004), limit('compaction', 98)],
+    choices: [{ choice: 'stone', option: 'plated', why: 'x' }],
+    keepers: ['office'],
+  })
+  expect(merged(from, from, theirs)).toEqual({ ...theirs })
+})
+test('a problem is said by the name of its rule', () =>
+  expect(named([{ field: 'company.limits[0].value', message: 'is off' }], rules({ limits: [limit('padLevel', 4)] }))).toEqual([
+    { field: 'Pad level', message: 'is off' },
+  ]))
