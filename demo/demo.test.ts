@@ -1,6 +1,7 @@
 import { densityReport, digReport, levelBooks, openFindings, verifyChain, waitingHolds } from '@stone-tally/core'
 import { database } from '../web/server/database'
 import { chainOf, forget, recordEntries, stateOf } from '../web/server/record-store'
+import { putRules } from '../web/server/rules'
 import { createWall } from '../web/server/walls'
 import { noteFor, planNamed, site } from '../web/test/site'
 import { demoState, loadDemo, notOfTheDemo, removeDemo } from './load'
@@ -61,6 +62,12 @@ test('what people added to it is named before it is put back, what it brought it
     '1 entry recorded on the demo walls, which goes',
     '1 wall made in the demo company, which goes',
   ])
+  const office = { ...s.person('office'), companyId: '0d3a0000-0000-7000-8000-000000000001' }
+  const rules = { format: 'stone-tally-rules', version: 1, shipped: 2, limits: [{ limit: 'compaction', value: 97, why: 'ours' }] }
+  expect(await putRules(office, { level: 'company' }, rules, 0, 'our guarantee')).toMatchObject({ ok: true })
+  expect(await notOfTheDemo(s.owner.db)).toContain('1 change of the demo company’s rule book, which goes')
+  await removeDemo(s.owner.db)
+  expect(await notOfTheDemo(s.owner.db)).toEqual([others])
 })
 
 test('a loading cut off half-way is completed by the next, nothing twice', async () => {

@@ -23,7 +23,12 @@ export const DEMO_PEOPLE: readonly { name: string; email: string; role: Role }[]
   { name: 'Odd Fenn', email: 'odd@tidewrack.example', role: 'office' },
 ]
 
-const WALLS = ['queue-lane-wall', 'ticket-booth-wall', 'kiosk-terrace', 'compass-planter', 'breakwater-gabions'] as const
+/** One of each system at least; the last is loaded last. */
+const WALLS = [
+  ...(['queue-lane-wall', 'ticket-booth-wall', 'kiosk-terrace', 'compass-planter'] as const),
+  ...(['slip-terrace', 'shelter-wall', 'ticket-forecourt', 'anchor-bed', 'lamp-planter'] as const),
+  'breakwater-gabions' as const,
+] as const
 const nameOf = (file: (typeof WALLS)[number]) => planOf(`${file}.tally.json`).name
 
 /** Is the demo site there, whole or cut off while it was loaded? Its last wall is made last. */
@@ -68,6 +73,11 @@ export async function notOfTheDemo(db: Kysely<Database>): Promise<string[]> {
       'walls made in the demo company, which go',
     ],
     [
+      await count(sql`SELECT count(*) AS n FROM rule_set WHERE company_id = ${COMPANY}::uuid`),
+      'change of the demo company’s rule book, which goes',
+      'changes of the demo company’s rule book, which go',
+    ],
+    [
       await count(
         sql`SELECT count(*) AS n FROM "user" WHERE "companyId" = ${COMPANY} AND email NOT IN (${sql.join(DEMO_PEOPLE.map((p) => p.email))})`,
       ),
@@ -81,14 +91,15 @@ export async function notOfTheDemo(db: Kysely<Database>): Promise<string[]> {
 /** Takes the demo company out again, as the owner of the tables: the application itself cannot. */
 export async function removeDemo(db: Kysely<Database>) {
   await db.transaction().execute(async (tx) => {
-    for (const table of ['entry', 'revision', 'photo']) await sql`ALTER TABLE ${sql.table(table)} DISABLE TRIGGER append_only`.execute(tx)
+    for (const table of ['entry', 'revision', 'photo', 'rule_set']) await sql`ALTER TABLE ${sql.table(table)} DISABLE TRIGGER append_only`.execute(tx)
     for (const table of ['entry', 'revision', 'photo', 'chain_head']) {
       await sql`DELETE FROM ${sql.table(table)} WHERE wall_id IN (SELECT id FROM wall WHERE company_id = ${COMPANY}::uuid)`.execute(tx)
     }
+    await tx.deleteFrom('rule_set').where('company_id', '=', COMPANY).execute()
     await tx.deleteFrom('wall').where('company_id', '=', COMPANY).execute()
     await tx.deleteFrom('user').where('companyId', '=', COMPANY).execute()
     await tx.deleteFrom('company').where('id', '=', COMPANY).execute()
-    for (const table of ['entry', 'revision', 'photo']) await sql`ALTER TABLE ${sql.table(table)} ENABLE TRIGGER append_only`.execute(tx)
+    for (const table of ['entry', 'revision', 'photo', 'rule_set']) await sql`ALTER TABLE ${sql.table(table)} ENABLE TRIGGER append_only`.execute(tx)
   })
 }
 

@@ -1,9 +1,9 @@
-import { alignmentOf, type Plan, systemOf, type Unit, type Vertex } from '@stone-tally/core'
+import { alignmentOf, type Plan, SYSTEMS, type Unit, type Vertex } from '@stone-tally/core'
 import { smallPlan } from './plans'
 
 /** A unit of the catalogue by its id. */
 export function unitNamed(id: string): Unit {
-  const unit = ['hollow-core', 'gabion'].flatMap((s) => systemOf(s)?.units ?? []).find((u) => u.id === id)
+  const unit = SYSTEMS.flatMap((s) => s.units).find((u) => u.id === id)
   if (!unit) throw new Error(id)
   return unit
 }

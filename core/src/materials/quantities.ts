@@ -98,7 +98,7 @@ export function quantities(layout: Layout): Quantity[] {
   )
   const padOrder = padRun * plan.pad.width * plan.pad.thickness * plan.pad.looseFactor * (1 + waste.stone / 100)
   say('pad-order', 'Order: pad material, loose', padOrder, 'm³', `× ${plan.pad.looseFactor} loose + ${waste.stone} %`)
-  const own = system.quantities({ plan, pieces, face, topRun, whole })
+  const own = system.quantities({ plan, pieces, onPad: onPadOf(layout), face, topRun, whole })
   const cores = own.find((q) => q.id === 'cores')?.value ?? 0
   const behind = face * plan.stone.width
   say(
@@ -167,3 +167,11 @@ const CAP_WHY = {
   corner: 'two at every corner of the top',
   tapered: 'on curves tighter than straight caps can follow; laid wide and narrow face in turn',
 } as const
+
+/** Pieces that lie straight on the pad: their course begins where the pad under their middle ends. */
+const onPadOf = (layout: Layout): Piece[] =>
+  [...layout.cells.values()].flatMap((cell) => {
+    if (cell.pad === 'none') return []
+    const bottom = layout.courses.find((c) => c.course === cell.course)?.bottom ?? 0
+    return cell.pieces.filter((p) => Math.abs(stepAt(layout.steps, (p.start + p.to) / 2) - bottom) < 1e-4)
+  })

@@ -162,6 +162,8 @@ export interface Quantity {
 export interface CountBasis {
   readonly plan: Plan
   readonly pieces: readonly Piece[]
+  /** Those that lie straight on the pad, on its upper steps too. */
+  readonly onPad: readonly Piece[]
   /** m² of face; m along the top; whole units taken, cut ones after their off-cuts are used again. */
   readonly face: number
   readonly topRun: number

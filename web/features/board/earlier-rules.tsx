@@ -10,7 +10,7 @@ export function EarlierRules({ state }: { state: WallState }) {
   if (!found) return null
   const { entries, plan } = found
   return (
-    <Caution>
+    <Caution as="div">
       <details>
         <summary style={{ minHeight: 48, cursor: 'pointer' }}>
           <strong>

@@ -1,6 +1,6 @@
-import { said } from '../../base/said'
-import type { Unit } from '../../plan'
-import type { CourseRun, LaidPiece, LaidRun } from '../system'
+import { said } from '../base/said'
+import type { Unit } from '../plan'
+import type { CourseRun, LaidPiece, LaidRun } from './system'
 
 type Tile = NonNullable<Unit['pattern']>
 

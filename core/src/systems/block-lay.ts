@@ -1,5 +1,5 @@
-import { QUARTER, runningBond } from '../running-bond'
-import type { CourseRun, LaidPiece, LaidRun, RunEnd } from '../system'
+import { QUARTER, runningBond } from './running-bond'
+import type { CourseRun, LaidPiece, LaidRun, RunEnd } from './system'
 import { tile } from './tile'
 
 /** Corners between these turns take a corner unit; others are mitred (radians). */
@@ -9,7 +9,7 @@ const SQUARE = [(75 * Math.PI) / 180, (105 * Math.PI) / 180] as const
  * A course of block: corner pieces first, alternating course by course so that no joint runs up the corner; then the bond
  * between them, or the tile of a patterned unit on every course that does not lie on the pad.
  */
-export function lay(run: CourseRun): LaidRun {
+export function layBlocks(run: CourseRun): LaidRun {
   const { unit } = run
   const head = cornerPiece(run, run.start, run.startTurn, 'start')
   const tail = cornerPiece(run, run.end, run.endTurn, 'end')

@@ -1,9 +1,13 @@
-import { said } from '../../base/said'
-import { groundStages } from '../ground-stages'
-import { finishStages, gridStage, overGrid, pipeStages, topStage } from '../raising-stages'
-import type { Stage } from '../system'
+import { said } from '../base/said'
+import { groundStages } from './ground-stages'
+import { finishStages, gridStage, overGrid, pipeStages, topStage } from './raising-stages'
+import type { CheckItem, Stage } from './system'
 
-export const stages: readonly Stage[] = [
+/**
+ * The stages of a wall of blocks from the first mark to the handover: those of hollow block with a lug. What another block does otherwise
+ * its own folder says, with `adapted`.
+ */
+export const blockStages: readonly Stage[] = [
   ...groundStages,
   {
     id: 'units',
@@ -171,3 +175,36 @@ export const stages: readonly Stage[] = [
   },
   ...finishStages({ stage: 'cap', of: 'same', force: 'hard', why: 'caps are not on everywhere' }),
 ]
+
+/**
+ * Stages of a system made from those of another: each named one changed as said, or left out where nothing comes back.
+ *
+ * @example adapted(blockStages, { joints: (s) => ({ ...s, title: 'Lips and joints' }) })
+ */
+export function adapted(stages: readonly Stage[], by: Readonly<Record<string, (s: Stage) => Stage | undefined>>): readonly Stage[] {
+  for (const id of Object.keys(by)) if (!stages.some((s) => s.id === id)) throw new RangeError(`no stage ${id} to adapt`)
+  const made = stages.flatMap((s) => (Object.hasOwn(by, s.id) ? (by[s.id]?.(s) ?? []) : s))
+  const there = new Set(made.map((s) => s.id))
+  return made.map((s) => ({ ...s, requires: s.requires.filter((r) => there.has(r.stage)) }))
+}
+
+/** The items of a checked stage changed. @example withItems((list) => [...list, { id: 'lip', text: 'Lip off' }]) */
+export const withItems =
+  (by: (list: readonly CheckItem[]) => readonly CheckItem[], more: Partial<Stage> = {}) =>
+  (s: Stage): Stage => ({ ...s, ...more, work: s.work.type === 'check' || s.work.type === 'pipe' ? { ...s.work, items: by(s.work.items) } : s.work })
+
+/** A list of items with one said otherwise. @example saying('engaged', 'Every lip bears') */
+export const saying = (id: string, text: string) => (list: readonly CheckItem[]) => list.map((i) => (i.id === id ? { ...i, text } : i))
+
+/** The same for units without a lug: nothing to knock off, nothing to engage but the unit itself. */
+export const plainBlockStages: readonly Stage[] = adapted(blockStages, {
+  units: (s) => ({
+    ...s,
+    requires: s.requires.map((r) => (r.stage === 'joints' ? { ...r, why: 'nobody has looked at how it bears and at its joints' } : r)),
+  }),
+  bedding: withItems(saying('lugs', 'Underside clean and flat'), {
+    how: 'Lowest end and corner first. Bed each unit full, tap the high end down.',
+    caution: 'Fingers clear when a unit is lowered.',
+  }),
+  joints: withItems(saying('engaged', 'Every unit bears, none rocks')),
+})

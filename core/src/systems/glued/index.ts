@@ -1,0 +1,75 @@
+import { said } from '../../base/said'
+import { layBlocks } from '../block-lay'
+import { bedAdhesive, blockOutline, capAdhesive } from '../block-shape'
+import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
+import { schooled } from '../schools'
+import type { WallSystem } from '../system'
+import { units } from './units'
+
+/** More courses of small flat stone than this are another system's. */
+const MOST_COURSES = 7
+
+const stages = schooled(
+  adapted(plainBlockStages, {
+    units: (s) => ({
+      ...s,
+      title: 'Stones set',
+      how: 'Two beads, set straight down and never slid; back to the string by the chosen setback. Gaps take two equal cuts, not one sliver.',
+      caution: 'All cuts of the courses ahead on one saw day: cut wet or with extraction; respirator, eye, ear, hand and foot protection.',
+    }),
+    bedding: withItems(saying('lugs', 'Flat side down, smooth faces scored')),
+    joints: withItems(
+      (list) => [
+        ...saying('engaged', 'Bonded: none moves by hand')(list),
+        { id: 'mitres', text: 'At bends a cut stone meets a whole one, in turn course by course', maybe: true },
+      ],
+      { title: 'Bond and mitres' },
+    ),
+    fill: withItems((list) => list.filter((i) => i.id !== 'cores'), {
+      title: 'Stone behind',
+      how: 'Clean stone behind to the top of the course, rodded by hand; sweep the top clean.',
+    }),
+    backfill: (s) => ({ ...s, how: 'Thin lifts by hand tamper up to the top of the course, from the face backwards, when the adhesive holds.' }),
+    top: withItems(saying('fabric', 'Fabric laid over the second course from the top, so that the last ones hold it')),
+  }),
+  [{ choice: 'adhesive', option: 'each' }],
+)
+
+/** Small flat stones, glued course by course, mitred at bends. */
+export const glued: WallSystem = {
+  id: 'glued',
+  name: 'Glued flat stone with mitres',
+  summary: 'Flat stones glued course by course and set back as chosen; bends are mitred, cuts are gathered into one saw day.',
+  noun: { one: 'stone', many: 'stones' },
+  units,
+  stages,
+  // It is glued always: that is what it is.
+  schools: [
+    ...['embedment', 'floor', 'pad-material', 'pad-test', 'level-interval', 'open-courses', 'setback', 'corner', 'drain-seat', 'pipe-sock', 'fabric'],
+    ...['stone', 'face-compactor', 'lift-thickness', 'cap', 'top-grade'],
+  ],
+  open: { from: 'units', until: ['fill', 'backfill'] },
+  lay: layBlocks,
+  cautions: () => [
+    { id: 'adhesive', message: 'Adhesive holds stones together, not the ground back: stone, pipe and fabric behind as for any other wall.' },
+  ],
+  engineered: (_plan, rows) =>
+    rows > MOST_COURSES
+      ? [`it is ${rows} courses of flat stone high; over ${MOST_COURSES} take a larger unit, or an engineer’s plan for this one`]
+      : [],
+  quantities: (basis) => {
+    const cuts = basis.pieces.filter((p) => p.kind === 'cut' || p.kind === 'mitre')
+    return [
+      bedAdhesive(basis),
+      ...capAdhesive(basis),
+      {
+        id: 'saw-day',
+        name: 'Cuts for the saw day',
+        value: cuts.length,
+        unit: 'pieces',
+        working: `${cuts.filter((p) => p.kind === 'mitre').length} of them mitres; ${said.given(basis.plan.unit.height)} deep each`,
+      },
+    ]
+  },
+  outline: blockOutline,
+}

@@ -1,0 +1,22 @@
+import type { Unit } from '../../plan'
+
+/** Made-up units. */
+export const units: readonly Unit[] = [
+  {
+    id: 'garden-100',
+    name: 'Landscape stone 100',
+    profile: 'landscape',
+    height: 0.1,
+    length: 0.3,
+    depth: 0.2,
+    setback: 0.012,
+    coreVolume: 0,
+    mass: 12,
+    capHeight: 0.05,
+    minRadius: 0.6,
+    half: true,
+    capLength: 0.3,
+    capTaper: 4,
+    perPallet: 144,
+  },
+]
