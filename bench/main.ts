@@ -4,5 +4,6 @@ import { httpFigures } from './http'
 import { layoutFigures } from './layout'
 import { print } from './print'
 import { foldFigures } from './record'
+import { ruleFigures } from './rules'
 
-print([...layoutFigures(), ...(await drawFigures()), ...foldFigures(), ...forecastFigures(), ...(await httpFigures())])
+print([...layoutFigures(), ...(await drawFigures()), ...foldFigures(), ...ruleFigures(), ...forecastFigures(), ...(await httpFigures())])

@@ -27,7 +27,7 @@ export interface Figure {
 export const median = (list: readonly number[]) => [...list].sort((a, b) => a - b)[list.length >> 1] ?? Number.NaN
 
 /** A long wall: 20 sections of 18 m, some 20 courses. */
-function longPlan(): Plan {
+export function longPlan(): Plan {
   return {
     ...smallPlan,
     length: 360,

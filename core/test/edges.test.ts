@@ -78,6 +78,16 @@ const VALUES: Readonly<Record<LimitName, number>> = {
   gabionStoneMax: 0.25,
   fillStep: 0.33,
   stoneFines: 5,
+  cutDesigned: 6,
+  cutStiffClay: 0.75,
+  unitLevel: 0.002,
+  fillShort: 0.025,
+  testEvery: 15,
+  buriedLeast: 0.15,
+  bermWidth: 1.2,
+  filterRetention: 5,
+  filterPermeability: 5,
+  filterOpening: 1.2,
 }
 /** Table 2: a change of one is a change of the rule book, and takes a table of its own once it was shipped. */
 const SECOND: Readonly<Record<LimitName, number>> = {

@@ -148,9 +148,9 @@ describe('density', () => {
     expect(standardCounts({ ...g, moistureStandard: 650 })[0]).toContain('moisture standard count −4.4 % off')
   })
   test('tests owed: one a lift and fifteen metres', () => {
-    expect(testsOwed({ lifts: 2, length: 20, given: 3 })).toEqual({ wanted: 4, owed: 1 })
-    expect(testsOwed({ lifts: 2, length: 15, given: 5 })).toEqual({ wanted: 2, owed: 0 })
-    expect(testsOwed({ lifts: 0, length: 90, given: 0 })).toEqual({ wanted: 0, owed: 0 })
+    expect(testsOwed({ every: 15, lifts: 2, length: 20, given: 3 })).toEqual({ wanted: 4, owed: 1 })
+    expect(testsOwed({ every: 15, lifts: 2, length: 15, given: 5 })).toEqual({ wanted: 2, owed: 0 })
+    expect(testsOwed({ every: 15, lifts: 0, length: 90, given: 0 })).toEqual({ wanted: 0, owed: 0 })
   })
 })
 

@@ -95,15 +95,17 @@ export const fabricLap = (soft: boolean) => (soft ? 0.6 : 0.3)
 export const fabricArea = (length: number, width: number, roll: number, lap: number) =>
   (length + Math.max(0, Math.ceil(length / roll) - 1) * lap) * width
 
-/** How often fill is tested: one test for each lift and this length of wall (m), at least one for each lift of a stretch. */
-export const TEST_EVERY = 15
-
 /**
- * Density tests owed for lifts placed on a stretch.
+ * Density tests owed for lifts placed on a stretch: one for each lift and so much of the wall, at least one for each lift.
  *
- * @example testsOwed({ lifts: 2, length: 20, given: 3 }) // { wanted: 4, owed: 1 }
+ * @param every - m of wall to a test
+ *
+ * @example testsOwed({ lifts: 2, length: 20, given: 3, every: 15 }) // { wanted: 4, owed: 1 }
  */
-export function testsOwed({ lifts: placed, length, given }: { lifts: number; length: number; given: number }): { wanted: number; owed: number } {
-  const wanted = placed * Math.max(1, Math.ceil(length / TEST_EVERY - 1e-9))
+export function testsOwed({ lifts: placed, length, given, every }: { lifts: number; length: number; given: number; every: number }): {
+  wanted: number
+  owed: number
+} {
+  const wanted = placed * Math.max(1, Math.ceil(length / every - 1e-9))
   return { wanted, owed: Math.max(0, wanted - given) }
 }

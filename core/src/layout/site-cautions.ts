@@ -29,11 +29,6 @@ const FRONT = [
   { slope: 0.48, share: 1 / 7, name: '1 in 2' },
   { slope: 0.32, share: 1 / 10, name: '1 in 3' },
 ] as const
-/** What is buried at least where nothing falls away, m. */
-const LEVEL = 0.15
-/** A strip of level ground in front of a wall above a slope, m. */
-const BERM = 1.2
-
 /**
  * What the ground in front asks of the embedment. Said, not decided: an approved plan rules.
  *
@@ -43,22 +38,24 @@ const BERM = 1.2
 export function frontCautions(plan: Plan, buried: number, height: number): Word[] {
   const words: Word[] = []
   const front = plan.front
+  const { buriedLeast, bermWidth } = limitsOf(plan)
+  const least = buriedLeast.value
   if (!front) {
     words.push({
       id: 'front',
       message: 'Nobody has said how the ground in front falls away, or whether it washes out: embedment is chosen for level, firm ground.',
     })
   }
-  if (buried < LEVEL - 1e-6)
-    words.push({ id: 'buried', message: `Only ${said.small(buried)} is buried; under ${said.small(LEVEL)} frost, rain and feet reach the pad.` })
+  if (buried < least - 1e-6)
+    words.push({ id: 'buried', message: `Only ${said.small(buried)} is buried; under ${said.small(least)} frost, rain and feet reach the pad.` })
   const row = FRONT.find((f) => (front?.slope ?? 0) >= f.slope)
   if (front && front.slope > 0.1) {
-    const wanted = row ? Math.max(row.share * height, LEVEL) : LEVEL
+    const wanted = row ? Math.max(row.share * height, least) : least
     const deep =
       buried < wanted - 1e-6 ? `bury at least ${said.small(wanted)}, the plan buries ${said.small(buried)}` : `${said.small(buried)} is buried`
     words.push({
       id: 'front',
-      message: `The ground in front falls ${front.slope} down per 1 out: ${deep}, with at least ${said.given(BERM)} of level ground in front. Whether the slope itself stands is an engineer's question.`,
+      message: `The ground in front falls ${front.slope} down per 1 out: ${deep}, with at least ${said.given(bermWidth.value)} of level ground in front. Whether the slope itself stands is an engineer's question.`,
     })
   }
   if (front?.erodible)

@@ -1,8 +1,9 @@
 import { said } from '../base/said'
 import { expectedAt } from '../forecast'
+import { limitsOf } from '../rules'
 import { live, statusOf } from './fold'
 import { growthReport } from './growth-report'
-import { UNIT_LEVEL, type UnitLevelData } from './kinds'
+import type { UnitLevelData } from './kinds'
 import type { WallState } from './state'
 import { limitAt } from './target'
 
@@ -31,6 +32,7 @@ export function beddingAdvice(state: WallState, section: string, course?: number
   const first = [...layout.cells.values()].find((c) => c.section === section && (course === undefined ? c.first : c.course === course))
   if (!first) return advice
   const { unit } = layout.plan
+  const rocks = limitsOf(layout.plan).unitLevel.value
   const height = Math.max(...layout.courses.map((c) => c.top)) - Math.min(...layout.courses.map((c) => c.bottom))
   const growth = growthReport(state, section, 'level')
   const steps = state.steps.filter(
@@ -67,9 +69,9 @@ export function beddingAdvice(state: WallState, section: string, course?: number
       if (newer || !piece) continue
       const { along = 0, across = 0, diagonal = 0 } = d
       const parts: string[] = []
-      if (Math.abs(along) > UNIT_LEVEL) parts.push(`knock down the ${along > 0 ? 'end of higher' : 'end of lower'} stations ${mm(along)}`)
-      if (Math.abs(across) > UNIT_LEVEL) parts.push(`knock down the ${across > 0 ? 'back' : 'front'} ${mm(across)}`)
-      if (parts.length === 0 && Math.abs(diagonal) > UNIT_LEVEL) parts.push(`it rocks corner to corner: lift it and dress the bed ${mm(diagonal)}`)
+      if (Math.abs(along) > rocks) parts.push(`knock down the ${along > 0 ? 'end of higher' : 'end of lower'} stations ${mm(along)}`)
+      if (Math.abs(across) > rocks) parts.push(`knock down the ${across > 0 ? 'back' : 'front'} ${mm(across)}`)
+      if (parts.length === 0 && Math.abs(diagonal) > rocks) parts.push(`it rocks corner to corner: lift it and dress the bed ${mm(diagonal)}`)
       if (parts.length === 0) continue
       const text = parts.join(', ')
       const lean = (across / unit.depth) * height

@@ -323,7 +323,12 @@ export function densityReport(state: WallState, key?: string): { tests: readonly
     // A percentage typed with the lift is a test of it too.
     const typed = log.filter((e) => e.entry.kind === 'lift' && live(state, e.entry.id) && (e.entry.data as LiftData).compaction != null).length
     const given = here.filter((t) => !t.out).length + typed
-    const count = testsOwed({ lifts: lifts.size, length: section ? section.to - section.from : 0, given })
+    const count = testsOwed({
+      lifts: lifts.size,
+      length: section ? section.to - section.from : 0,
+      given,
+      every: limitsOf(state.layout.plan).testEvery.value,
+    })
     wanted += count.wanted
     owed += count.owed
   }
@@ -343,7 +348,7 @@ function owedByLift(state: WallState, key: string, length: number, tests: readon
   for (const [lift, parts] of placed) {
     // A percentage typed with the lift is a test of it too.
     const given = tests.filter((t) => !t.out && t.data.lift === lift).length + parts.filter((d) => d.compaction != null).length
-    const count = testsOwed({ lifts: 1, length, given })
+    const count = testsOwed({ lifts: 1, length, given, every: limitsOf(state.layout.plan).testEvery.value })
     wanted += count.wanted
     owed += count.owed
   }

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import type { Stretch } from '../layout'
-import { tableOf } from '../rules'
+import { limitsOf, tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
 import type { CheckData, GeogridData, LiftData, PhotoData, PipeData, SightingData, UnitsData } from './kinds'
 import { kindOf, measuresOf } from './kinds'
@@ -181,7 +181,8 @@ function shortest(state: WallState, step: Step, work: readonly RecordedEntry[], 
   const ends = [...new Set([own.from, own.to, ...laid.flatMap((d) => [d.from, d.to])])]
     .filter((s) => s >= own.from && s <= own.to)
     .sort((a, b) => a - b)
-  let worst = { by: SHORT, from: 0, to: 0 }
+  const least = limitsOf(state.layout.plan).fillShort.value
+  let worst = { by: least, from: 0, to: 0 }
   for (let i = 1; i < ends.length; i++) {
     const [from, to] = [ends[i - 1] as number, ends[i] as number]
     if (to - from <= 0.05) continue
@@ -190,10 +191,8 @@ function shortest(state: WallState, step: Step, work: readonly RecordedEntry[], 
     const by = wanted - [...last.values()].reduce((n, t) => n + t, 0)
     if (by > worst.by) worst = { by, from, to }
   }
-  return worst.by > SHORT ? `${said.small(worst.by)} of fill, ${gapWords([worst])}` : undefined
+  return worst.by > least ? `${said.small(worst.by)} of fill, ${gapWords([worst])}` : undefined
 }
-/** So much the lifts together may stay below the height, m: what shows on a rod in loose stone. */
-const SHORT = 0.025
 const tidied = ({ from, to, thickness }: LiftData) => ({ thickness, ...(from == null ? {} : { from }), ...(to == null ? {} : { to }) })
 
 /** Which lift an entry speaks of: a re-check speaks of the lift it re-checks, whatever number stands on it. */

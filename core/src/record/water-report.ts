@@ -277,13 +277,14 @@ export function filterOf(state: WallState): { soil: GradationData; stone: Gradat
   const cautious = tableOf(state.layout.plan) > 1
   const result = filter({ soil: cautious ? regraded(soil.points) : soil.points, stone: stone.points })
   const fines = cautious ? finesOf(stone.points) : undefined
-  const most = limitsOf(state.layout.plan).stoneFines.value
+  const limits = limitsOf(state.layout.plan)
+  const most = limits.stoneFines.value
   if (fines !== undefined && fines > most)
     return { soil, stone, result, advice: `This stone has ${fines.toFixed(1)} % of fines, at most ${most} %: it clogs. Washed stone.` }
   // Openings larger than the stone's coarser part let it into the pipe: D85 of the stone at least 1.2 times the opening (common filter design).
   const d85 = cautious ? sizeAt(stone.points, 85, 'stone') : undefined
   const holes = state.layout.plan.water?.holes
-  const coarse = d85?.ok && holes !== undefined && d85.value < 1.2 * holes * 1000
+  const coarse = d85?.ok && holes !== undefined && d85.value < limits.filterOpening.value * holes * 1000
   if (coarse && !state.layout.plan.water?.sock)
     return {
       soil,
@@ -293,9 +294,9 @@ export function filterOf(state: WallState): { soil: GradationData; stone: Gradat
     }
   const advice = !result.ok
     ? (result.problems[0]?.message ?? '')
-    : result.value.retention > 5
+    : result.value.retention > limits.filterRetention.value
       ? 'Soil washes into this stone: fabric between soil and stone, and a sock on the pipe or a finer stone.'
-      : result.value.permeability < 5
+      : result.value.permeability < limits.filterPermeability.value
         ? 'This stone is too fine to take the water off: use a coarser one.'
         : 'The stone holds this soil back and lets water through: no sock, no fabric between them; wrap the ends only.'
   return { soil, stone, result, advice }

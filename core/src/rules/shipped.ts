@@ -70,6 +70,19 @@ const FIRST = {
   gabionStoneMin: { value: 0.1, reason: 'Stones smaller than the mesh and a half work out through it.' },
   gabionStoneMax: { value: 0.25, reason: 'Large stones leave voids that settle.' },
   fillStep: { value: 0.33, reason: 'A basket filled more than a third over its neighbour bulges into it.' },
+  cutDesigned: { value: 6, reason: `A cut deeper than ${said.given(6)} is designed by an engineer.` },
+  cutStiffClay: { value: 0.75, reason: 'Dry stiff clay without cracks, as a competent person has said by name; nothing steeper.' },
+  unitLevel: { value: 0.002, reason: `A unit off by more than ${said.small(0.002)} over its own length rocks or tilts.` },
+  fillShort: { value: 0.025, reason: `${said.small(0.025)} show on a rod in loose stone; what is lower than that is a lift missing.` },
+  testEvery: { value: 15, reason: `One density test for each lift and ${said.given(15)} of wall, at least one for each lift of a stretch.` },
+  buriedLeast: { value: 0.15, reason: `Under ${said.small(0.15)} frost, rain and feet reach the pad.` },
+  bermWidth: {
+    value: 1.2,
+    reason: `Level ground of ${said.given(1.2)} in front of a wall above a slope; whether the slope itself stands is an engineer's question.`,
+  },
+  filterRetention: { value: 5, reason: 'D15 of the stone over d85 of the soil; more, and the soil washes into the stone.' },
+  filterPermeability: { value: 5, reason: 'D15 of the stone over d15 of the soil; less, and the stone is too fine to take the water off.' },
+  filterOpening: { value: 1.2, reason: 'D85 of the stone over the openings of the pipe; less, and the stone washes through them.' },
   stoneFines: { value: 5, reason: 'Stone with more than 5 per cent of fines clogs the pipe and holds water.' },
 } as const satisfies Record<string, Limit>
 

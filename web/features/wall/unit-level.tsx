@@ -1,6 +1,6 @@
 'use client'
 
-import { beddingAdvice, cellKey, formatSmall, parseLength, type Step, say, smallUnit, UNIT_LEVEL, type WallState } from '@stone-tally/core'
+import { beddingAdvice, cellKey, formatSmall, limitsOf, parseLength, type Step, say, smallUnit, type WallState } from '@stone-tally/core'
 import { useState } from 'react'
 import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
@@ -100,7 +100,7 @@ export function UnitLevelPanel({
         </>
       ) : may ? (
         <Row>
-          <Quiet onPress={() => setOpen(true)}>One unit under the level, ±{formatSmall(UNIT_LEVEL, units)}</Quiet>
+          <Quiet onPress={() => setOpen(true)}>One unit under the level, ±{formatSmall(limitsOf(state.layout.plan).unitLevel.value, units)}</Quiet>
         </Row>
       ) : null}
     </Stack>

@@ -42,11 +42,6 @@ export function roomBehind(layout: {
 export const cutDepth = (layout: Layout, station: number): number =>
   topAt(layout.plan, station) - (stepAt(layout.steps, station) - layout.plan.pad.thickness)
 
-/** A cut the trade leaves to a professional's design, m. */
-const DESIGNED = 6
-/** Steepest that dry stiff clay without cracks is let stand by a competent person, across per m up. */
-const STIFF_CLAY = 0.75
-
 /**
  * What a cut asks for over the depth at which sides bury people: how it is held, who judged it, and what lies and stands at its edge.
  * A side nobody has classified is laid back as loose soil is.
@@ -60,7 +55,7 @@ function judgeCut(d: CutData, layout: Layout, station: number): Verdict {
   const over = deep > limits.shoreAbove.value + 1e-6
   const held = !!d.shored || !!d.benched
   const clay = d.soil === 'stiff-clay' && d.sound === true && d.water === false && !!d.by?.trim()
-  const least = clay ? STIFF_CLAY : limits.cutSlope.value
+  const least = clay ? limits.cutStiffClay.value : limits.cutSlope.value
   const outs = [
     d.width != null && d.width < plan.pad.width - 0.005 && `${m(d.width)} wide, the pad needs ${m(plan.pad.width)}`,
     d.behind != null && d.behind < room - 0.005 && `${m(d.behind)} behind the face, the longest layer and its stone need ${m(room)}`,
@@ -72,7 +67,7 @@ function judgeCut(d: CutData, layout: Layout, station: number): Verdict {
       }`,
     over && held && !d.by?.trim() && `${d.shored ? 'shored' : 'benched'}, but nobody is named who decided how`,
     d.benched && !d.shored && d.water === true && 'benches do not stand in wet soil: lay it back or shore it',
-    deep > DESIGNED && !plan.engineer && `a cut of ${m(deep)} is designed by an engineer; name the plan`,
+    deep > limits.cutDesigned.value && !plan.engineer && `a cut of ${m(deep)} is designed by an engineer; name the plan`,
     d.spoil != null && d.spoil < limits.spoilSetback.value - 0.0005 && `spoil ${m(d.spoil)} from the edge, at least ${m(limits.spoilSetback.value)}`,
     over &&
       d.plant != null &&

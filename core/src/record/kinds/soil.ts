@@ -3,7 +3,7 @@ import { said } from '../../base/said'
 import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, quantity, record, text, type yup } from '../../base/schema'
 import { identifySoil, type SoilAnswers, soilQuestions } from '../../ground'
 import type { Plan } from '../../plan'
-import { plantRule, tableOf } from '../../rules'
+import { limitsOf, plantRule, tableOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import type { Entry, Verdict } from '../entry'
 import { BUILDERS, defineKind, judged } from './kind'
@@ -141,7 +141,8 @@ export const undercut = defineKind<UndercutData>({
   judge(entry, { find, layout }) {
     const d = entry.data
     if (tableOf(layout.plan) > 1) return judgeUndercut(entry.data, entry.recheckOf ? find(entry.recheckOf) : undefined, layout.plan)
-    if (d.passes < 2) return { verdict: 'out', text: `${d.passes} passes on the fill, at least 2` }
+    const { passes } = limitsOf(layout.plan)
+    if (d.passes < passes.value) return { verdict: 'out', text: `${d.passes} passes on the fill, at least ${passes.value}` }
     const of = entry.recheckOf ? find(entry.recheckOf) : undefined
     if (of?.kind === 'soil') {
       const bad = of.data as SoilData

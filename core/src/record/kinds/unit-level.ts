@@ -2,6 +2,7 @@ import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
 import { cellKey } from '../../layout'
+import { limitsOf } from '../../rules'
 import { formatSmall } from '../../units/length'
 import { defineKind, judged, MEASURERS } from './kind'
 
@@ -13,9 +14,6 @@ const slope = () => optionalQuantity({ min: -0.1, max: 0.1, unit: 'm' })
  */
 export const unitLevelData = record({ unit: quantity({ min: 1, max: 5000, whole: true }), along: slope(), across: slope(), diagonal: slope() })
 export type UnitLevelData = InferType<typeof unitLevelData>
-
-/** A unit rocks or tilts when it is off by more than this over its own length, m. */
-export const UNIT_LEVEL = 0.002
 
 export const unitLevel = defineKind<UnitLevelData>({
   kind: 'unit-level',
@@ -34,17 +32,18 @@ export const unitLevel = defineKind<UnitLevelData>({
   },
   again: (entry, { data }) =>
     entry.data.unit === data.unit ? undefined : { field: 'data.unit', message: `re-check unit ${data.unit}, where the finding is` },
-  judge(entry) {
+  judge(entry, { layout }) {
+    const limit = limitsOf(layout.plan).unitLevel.value
     const { along = 0, across = 0, diagonal = 0 } = entry.data
     const sides = [
       ['along', along],
       ['across', across],
       ['corner to corner', diagonal],
     ] as const
-    const off = (name: string, v: number) => `${said.small(v)} off ${name}, limit ±${said.small(UNIT_LEVEL)}`
+    const off = (name: string, v: number) => `${said.small(v)} off ${name}, limit ±${said.small(limit)}`
     const [name, most] = sides.reduce((a, b) => (Math.abs(b[1]) > Math.abs(a[1]) ? b : a))
     return judged(
-      sides.map(([n, v]) => Math.abs(v) > UNIT_LEVEL + 0.0001 && off(n, v)),
+      sides.map(([n, v]) => Math.abs(v) > limit + 0.0001 && off(n, v)),
       off(name, most),
     )
   },
