@@ -1,7 +1,7 @@
 import { identifySoil, type PadFacts, type PadReading, type SoilFinding, type SoilParameters, swellFactor, testsOwed, trench } from '../ground'
 import { frostCover, type PadStep, pointsOver, stepAt } from '../layout'
 import { exposedHeight, toeAt, topAt } from '../plan'
-import { limitsOf, type Ruled, tableOf } from '../rules'
+import { limitsOf, type Ruled, schoolBy, tableOf } from '../rules'
 import { formatDeviation, type UnitSystem } from '../units/length'
 import type { RecordedEntry } from './entry'
 import { contextOf, live, statusOf } from './fold'
@@ -345,10 +345,14 @@ function owedByLift(state: WallState, key: string, length: number, tests: readon
     placed.set(d.lift, [...(placed.get(d.lift) ?? []), d])
   }
   let [wanted, owed] = [0, 0]
+  const { plan } = state.layout
+  const work = state.byKey.get(key)?.stage.work
+  const byMethod = work?.type === 'lifts' && work.of === 'pad' && schoolBy(plan, 'pad-test') === 'method'
+  const every = byMethod ? Number.POSITIVE_INFINITY : limitsOf(plan).testEvery.value
   for (const [lift, parts] of placed) {
     // A percentage typed with the lift is a test of it too.
     const given = tests.filter((t) => !t.out && t.data.lift === lift).length + parts.filter((d) => d.compaction != null).length
-    const count = testsOwed({ lifts: 1, length, given, every: limitsOf(state.layout.plan).testEvery.value })
+    const count = testsOwed({ lifts: 1, length, given, every })
     wanted += count.wanted
     owed += count.owed
   }

@@ -4,6 +4,7 @@ import {
   barriers,
   CHOICES,
   changesStages,
+  densityReport,
   emptyRules,
   fold,
   issueUnder,
@@ -95,6 +96,28 @@ describe('schools', () => {
   test('in thin lifts the plan asks for more of them, and a thick one is out', () => {
     const count = (p: Plan) => stepsOf(layoutOf(p)).find((s) => s.stage.id === 'backfill')?.lifts?.count ?? 0
     expect(count(school('lift-thickness', 'thin'))).toBeGreaterThan(count(under({})))
+  })
+})
+
+describe('how the pad is proved', () => {
+  const where = { stage: 'pad', section: 'B' }
+  const lift = entry('lift', where, { lift: 1, thickness: 0.075, passes: 4, plant: 'light-plate' })
+  const method = entry('density', where, { method: 'record', lift: 1, seen: 'four passes with the plate, nothing moved any more' })
+  const refusal = (of: Plan) => {
+    const judged = admit(fold([layoutOf(of)], recorded([lift])), method, NOW)
+    return judged.ok ? '' : plain(judged.problems)[0]?.message
+  }
+  test('by density a method record of dense stone is refused; by method it is what is asked, one a lift', () => {
+    expect(refusal(under({}))).toMatch(/a method record serves stone without fines/)
+    const byMethod = school('pad-test', 'method')
+    expect(refusal(byMethod)).toBe('')
+    const owed = (of: Plan, ...more: (typeof lift)[]) => densityReport(fold([layoutOf(of)], recorded([lift, ...more])), stepKey(where))
+    expect(owed(byMethod)).toMatchObject({ wanted: 1, owed: 1 })
+    expect(owed(byMethod, method)).toMatchObject({ wanted: 1, owed: 0 })
+    // Fill behind the wall is tested all the same.
+    const backfill = { stage: 'backfill', section: 'B', course: 1 }
+    const behind = admit(fold([layoutOf(byMethod)], []), entry('density', backfill, { method: 'record', lift: 1, seen: 'firm' }), NOW)
+    expect(behind.ok ? '' : plain(behind.problems)[0]?.message).toMatch(/a method record serves/)
   })
 })
 
