@@ -73,7 +73,11 @@ export function ruleFigures(): Figure[] {
   const text = JSON.stringify(Array.from({ length: walls }, () => made.value.book))
   const [parse, resolve]: [number[], number[]] = [[], []]
   for (let i = 0; i < 15; i++) {
-    parse.push(time(() => void (kept += (JSON.parse(text) as unknown[]).length)))
+    parse.push(
+      time(() => {
+        kept += (JSON.parse(text) as unknown[]).length
+      }),
+    )
     resolve.push(
       time(() => {
         for (let w = 0; w < walls; w++) kept += resolveRules({ company, site, wall }).ok ? 1 : 0

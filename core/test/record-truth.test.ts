@@ -13,6 +13,7 @@ import {
   titleOf,
   verdictOf,
 } from '@stone-tally/core'
+import { photoOf } from './build'
 import { entry, layoutOf, plain, recorded, SIGNED, smallPlan } from './plans'
 import { Site } from './site'
 
@@ -248,6 +249,12 @@ describe('signatures', () => {
       /data.reported.document: is missing/,
     )
     expect(s.refusal(by({ signature: SIGNED, reported: { ...reported, photo: 'nowhere' } }, 'foreman'))).toMatch(/data.reported.photo/)
+    // A photo that was struck out shows nothing any more; a real one is as good as a paper.
+    const [struck, photo] = [photoOf({ stage: 'line', section: 'B', course: 1 }), photoOf({ stage: 'line', section: 'B', course: 1 })]
+    s.put(struck, photo, entry('strike', {}, { reason: 'of another wall' }, { supersedes: struck.id }))
+    const shown = (of: string) => s.refusal(by({ signature: SIGNED, reported: { name: reported.name, role: reported.role, photo: of } }, 'foreman'))
+    expect(shown(struck.id)).toMatch(/is not a photo in the record/)
+    expect(shown(photo.id)).toBe('')
     expect(s.refusal(by({ signature: SIGNED, reported: { ...reported, name: 'Fay' } }, 'foreman'))).toMatch(/is your own/)
     expect(s.refusal(by({ signature: SIGNED, reported }, 'crew'))).not.toBe('')
     const e = by({ signature: SIGNED, reported }, 'foreman')

@@ -1,5 +1,5 @@
 import { layBlocks } from '../block-lay'
-import { blockOutline, capAdhesive } from '../block-shape'
+import { capAdhesive } from '../block-shape'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
 import type { WallSystem } from '../system'
 import { units } from './units'
