@@ -77,16 +77,12 @@ const SHOTS: readonly Shot[] = [
   { name: 'checks', as: 'foreman', path: (w) => `/walls/${w}/checks`, width: 1280, height: 1100, before: section('B') },
   { name: 'bench', as: 'foreman', path: () => '/bench/proctor', width: 1280, height: 800 },
   {
-    name: 'instruments',
+    name: 'rules',
     as: 'foreman',
-    path: () => '/instruments',
+    path: () => '/rules#chapter-courses',
     width: 1280,
-    height: 800,
-    before: async (p) => {
-      await p.getByRole('button', { name: 'Watch LZ-20417' }).click()
-      await p.locator('label', { hasText: '200 a second' }).click()
-      await p.waitForTimeout(4000)
-    },
+    height: 1000,
+    before: async (p) => void (await p.mouse.wheel(0, 900)),
   },
 ]
 

@@ -1,6 +1,10 @@
 import { writeFileSync } from 'node:fs'
-import { entriesJsonSchema, tallyJsonSchema } from '@stone-tally/core'
+import { entriesJsonSchema, rulesJsonSchema, tallyJsonSchema } from '@stone-tally/core'
 
-writeFileSync('docs/formats/entries.schema.json', `${JSON.stringify(entriesJsonSchema(), null, 2)}\n`)
-/** Publishes the JSON Schema of the file format from the Yup schemas in force. */
-writeFileSync('docs/formats/tally.schema.json', `${JSON.stringify(tallyJsonSchema(), null, 2)}\n`)
+/** Publishes the JSON Schemas of the file formats from the Yup schemas in force. */
+for (const [name, schema] of [
+  ['entries', entriesJsonSchema()],
+  ['tally', tallyJsonSchema()],
+  ['rules', rulesJsonSchema()],
+] as const)
+  writeFileSync(`docs/formats/${name}.schema.json`, `${JSON.stringify(schema, null, 2)}\n`)

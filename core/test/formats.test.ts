@@ -12,6 +12,7 @@ import {
   readReadingsCsv,
   readRecordFile,
   readUnitsCsv,
+  rulesJsonSchema,
   tallyJsonSchema,
   verifyRecordFile,
   writePlanFile,
@@ -35,6 +36,7 @@ describe('plan file', () => {
   })
   test('the published schema is the one in force', () => {
     expect(JSON.parse(readFileSync('docs/formats/tally.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(tallyJsonSchema())))
+    expect(JSON.parse(readFileSync('docs/formats/rules.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(rulesJsonSchema())))
     expect(JSON.parse(readFileSync('docs/formats/entries.schema.json', 'utf8'))).toEqual(JSON.parse(JSON.stringify(entriesJsonSchema())))
   })
 })

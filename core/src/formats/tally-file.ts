@@ -4,6 +4,7 @@ import { choice, list, optionalQuantity, optionalText, quantity, read, record, t
 import { layOut } from '../layout'
 import { type Plan, planSchema, readPlan } from '../plan'
 import { type ChainedEntry, type ChainReport, entrySchema, KINDS, planHash, type RevisionData, verifyChain } from '../record'
+import { rulesSchema } from '../rules'
 
 /** Largest file taken in, bytes. */
 export const FILE_LIMIT = 20 * 1024 * 1024
@@ -115,6 +116,13 @@ export const tallyJsonSchema = () => ({
   $schema: 'https://json-schema.org/draft/2020-12/schema',
   title: 'Stone Tally file: a plan, or the record of a wall',
   oneOf: [toJsonSchema(planFileSchema), toJsonSchema(recordFileSchema)],
+})
+
+/** The published JSON Schema of a rule file. @example rulesJsonSchema().properties.limits */
+export const rulesJsonSchema = () => ({
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'Stone Tally rules of a company or site',
+  ...toJsonSchema(rulesSchema),
 })
 
 /** The published JSON Schema of an entry's `data`, kind by kind. @example entriesJsonSchema().properties.lift */

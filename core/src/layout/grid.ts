@@ -1,5 +1,6 @@
 import { below } from '../geometry'
 import { tableOf } from '../rules'
+import type { Leg } from './face'
 import type { Layout } from './layout'
 import { carrying, type Stretch } from './rows'
 
@@ -12,6 +13,11 @@ export interface GridLayer {
   /** The other leg of an outside corner, one course above the layer it belongs to: never grid on grid. */
   readonly crossing?: true
 }
+
+/** From this turn on the two legs of an outside corner cross; under it tails only overlap, as on a curve. Radians, 45°. */
+const SHARP = Math.PI / 4
+/** Do the layers of the two legs cross at the start of this one? @example crossesAt(layout.legs[1]) // true at a square corner */
+export const crossesAt = (leg: Leg): boolean => leg.start === 'outside-corner' && leg.startTurn >= SHARP - 1e-9
 
 const clip = (a: Stretch, b: Stretch): Stretch[] => {
   const cut = { from: Math.max(a.from, b.from), to: Math.min(a.to, b.to) }
@@ -34,7 +40,7 @@ export function gridOn(layout: Layout, course: number): GridLayer | undefined {
   const carried = carrying(layout.courses, course)
   const over = layout.legs
     .slice(1)
-    .filter((leg) => leg.start === 'outside-corner')
+    .filter(crossesAt)
     .flatMap((leg) => carried.flatMap((s) => clip({ from: leg.from, to: Math.min(leg.to, leg.from + lower.length) }, s)))
   return over.length > 0 ? { course, length: lower.length, type: lower.type, over, crossing: true } : undefined
 }

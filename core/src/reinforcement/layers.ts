@@ -1,7 +1,7 @@
 import { said } from '../base/said'
 import { type Cutting, gridCut } from '../bond'
 import { below } from '../geometry'
-import { gridIn, gridOn, type Layout, type Stretch } from '../layout'
+import { crossesAt, gridIn, gridOn, type Layout, type Stretch } from '../layout'
 import { limitsOf, tableOf } from '../rules'
 
 /** Rolls when the plan says nothing of them, m. */
@@ -113,9 +113,11 @@ function liesOf(layout: Layout, course: number, length: number, width: number, o
       words:
         leg.start === 'inside-corner'
           ? `Inside corner: run this layer ${cautious ? `at least ${said.length(tall / 4, 2)} ` : ''}${first ? 'past the corner from the first leg' : 'past the corner from the second leg'}; the next one the other way.`
-          : cautious && !gridOn(layout, course + 1)
-            ? `Outside corner: no course above carries the other leg's layer; both legs cross here, with at least ${said.small(limitsOf(layout.plan).gridLapSoil.value)} of soil between them.`
-            : `Outside corner: ${first ? 'first' : 'second'} leg through to its full length, the other leg one course higher; never grid on grid.`,
+          : cautious && !crossesAt(leg)
+            ? `Outside corner of ${Math.round((leg.startTurn * 180) / Math.PI)}°: the tails of the two legs overlap; at least ${said.small(limitsOf(layout.plan).gridLapSoil.value)} of soil between them.`
+            : cautious && !gridOn(layout, course + 1)
+              ? `Outside corner: no course above carries the other leg's layer; both legs cross here, with at least ${said.small(limitsOf(layout.plan).gridLapSoil.value)} of soil between them.`
+              : `Outside corner: ${first ? 'first' : 'second'} leg through to its full length, the other leg one course higher; never grid on grid.`,
     })
   }
   for (const piece of layout.alignment.segments) {

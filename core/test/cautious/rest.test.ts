@@ -121,6 +121,26 @@ describe('geogrid', () => {
     // Walls of table 1 were built without, and are not asked for it.
     expect(stepsOf(layoutOf(outside)).some((s) => s.grid?.crossing)).toBe(false)
   })
+  test('at a bend of less than 45° tails overlap as on a curve: nothing crosses, soil between them is asked for', () => {
+    const bend = (turn: number) => {
+      const a = (turn * Math.PI) / 180
+      return [1, -1]
+        .map((side) =>
+          today(
+            planOn([at(0, 0), at(9, 0), at(9 + 9 * Math.cos(a), side * 9 * Math.sin(a))], false, {
+              grid: corner(1).grid,
+              excavation: { behind: 3, slope: 1.5 },
+            }),
+          ),
+        )
+        .find((p) => layoutOf(p).legs.some((l) => l.start === 'outside-corner')) as Plan
+    }
+    expect(layerSchedule(layoutOf(bend(44))).some((l) => l.crossing)).toBe(false)
+    expect(layerSchedule(layoutOf(bend(46))).some((l) => l.crossing)).toBe(true)
+    expect(plain(layerSchedule(layoutOf(bend(44)))[0]?.lies.map((l) => l.words) ?? []).join()).toMatch(
+      /Outside corner of 44°: the tails .* at least 75 mm of soil/,
+    )
+  })
   test('a layer of the plan on the next course crosses by itself; nothing is laid grid on grid', () => {
     const outside = [corner(1), corner(-1)].find((p) => layoutOf(p).legs.some((l) => l.start === 'outside-corner')) as Plan
     const every = today({ ...outside, grid: [2, 3].map((course) => ({ course, length: 2, type: 'G80' })) })

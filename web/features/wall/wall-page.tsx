@@ -26,7 +26,7 @@ const PLACES = [
   ['ahead', 'Ahead'],
   ['checks', 'Checks'],
   ['record', 'Record'],
-  ['readings', 'Import readings'],
+  ['readings', 'Readings'],
   ['set-out', 'Set-out'],
   ['plan', 'Plan'],
   ['rules', 'Rules'],
