@@ -369,5 +369,7 @@ export function correctionWords(c: GrowthColumn, sense: GrowthSense): string {
       : courses.length === (b ?? 0) - (a ?? 0) + 1
         ? `each of courses ${a} to ${b}`
         : `courses ${courses.map((x) => x.course).join(', ')}`
-  return `${verb} ${each} at ${at}: inside at the top in about ${inTen(odds.with)} cases of 10, ${inTen(odds.without)} without.`
+  // A gain that tens do not show is said in hundreds.
+  const [of, share] = inTen(odds.with) === inTen(odds.without) ? ([100, (x: number) => Math.round(x * 100)] as const) : ([10, inTen] as const)
+  return `${verb} ${each} at ${at}: inside at the top in about ${share(odds.with)} cases of ${of}, ${share(odds.without)} without.`
 }

@@ -51,7 +51,11 @@ export function AheadPage({ wall, name, plans, me, scatter }: { wall: string; na
   }, [state, section, sense])
   const column = report.columns.find((c) => c.station === picked) ?? report.worst
   const top = report.worst
-  const mm = (v: number) => `${v > 0 ? '+' : v < 0 ? '−' : ''}${formatSmall(Math.abs(v), units)}`
+  // What rounds to nothing has no sign.
+  const mm = (v: number) => {
+    const size = formatSmall(Math.abs(v), units)
+    return `${/[1-9]/.test(size) ? (v > 0 ? '+' : '−') : ''}${size}`
+  }
   return (
     <WallPage
       wall={wall}

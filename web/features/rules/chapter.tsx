@@ -33,7 +33,7 @@ const Schools = styled.div`
   display: grid; gap: 10px; grid-template-columns: repeat(auto-fill, minmax(220px, 1fr)); align-items: stretch; padding-bottom: 12px;
   > button, > div { text-align: left; border: 2px solid var(--line); background: var(--panel); color: var(--ink); padding: 12px; display: grid; gap: 6px; align-content: start; font: inherit; border-radius: 4px; min-height: 48px; }
   > button { cursor: pointer; } > [data-on='true'] { border: 4px solid var(--ink); padding: 10px; }
-  strong { font-size: 17px; } span { font-size: 15px; line-height: 1.35; } .mark { font: 600 15px/1 'Barlow Condensed', sans-serif; text-align: right; } .mark:empty { display: none; }
+  strong { font-size: 17px; } span { font-size: 15px; line-height: 1.35; } .mark { font: 600 15px/1 'Barlow Condensed', sans-serif; text-align: right; }
   @media print { > * { break-inside: avoid; } }
 `
 const Head = styled.div`display: flex; flex-wrap: wrap; gap: 4px 14px; align-items: baseline; padding: 14px 0 8px; h3 { font-size: 17px; } .by { font: 500 15px/1.3 'Barlow Condensed', sans-serif; color: var(--soft); }`
@@ -163,7 +163,7 @@ export function ChapterPart({ chapter, book, draft, may, shown, wall, facts, ask
                 const on = o.id === taken
                 const inside = (
                   <>
-                    <span className="mark">{on ? 'taken ✓' : o.id === c.standard ? 'ships' : ' '}</span>
+                    <span className="mark">{on ? 'taken ✓' : o.id === c.standard ? 'ships' : '\u00a0'}</span>
                     <SchoolSketch choice={c.id} option={o.id} />
                     <strong>{o.title}</strong>
                     <span>{say(o.says, units)}</span>
