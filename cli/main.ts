@@ -75,7 +75,13 @@ function calc(args: readonly string[]) {
 function plan(args: readonly string[]) {
   const [path, what = 'layout', ...rest] = args
   const report = Object.hasOwn(REPORTS, what) ? REPORTS[what] : undefined
-  if (!report) throw new Stop(2, `tally: plan FILE takes ${Object.keys(REPORTS).join(' or ')}, not ${what}`)
+  if (!report)
+    throw new Stop(
+      2,
+      `tally: plan FILE takes ${Object.keys(REPORTS)
+        .join(', ')
+        .replace(/, (\w+)$/, ' or $1')}, not ${what}`,
+    )
   const content = file(path)
   const read = readPlanFile(content)
   if (!read.ok) throw badFile(path ?? '', read.problems)

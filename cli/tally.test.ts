@@ -64,7 +64,11 @@ describe('plan', () => {
   test.each([
     ['a missing file', ['plan', '/nowhere/x.json', 'layout'], /cannot read/],
     ['truncated JSON', ['plan', file('{"format":"stone-ta'), 'layout'], /file: is not complete JSON/],
-    ['an unknown report', ['plan', 'demo/queue-lane-wall.tally.json', 'poem'], /takes layout or quantities, not poem/],
+    [
+      'an unknown report',
+      ['plan', 'demo/queue-lane-wall.tally.json', 'poem'],
+      /takes layout, quantities, stages, units, points or cautions, not poem/,
+    ],
     ['an unknown command', ['build'], /unknown command build/],
     ['a plan as a record', ['record', 'verify', 'demo/queue-lane-wall.tally.json'], /this is a plan, not a record/],
   ])('%s: a clear line and code 2', (_name, args, message) => {

@@ -1,32 +1,20 @@
 import {
   advance,
   beddingAdvice,
-  type CourseReading,
   calculate,
   calculatorOf,
   correctionOf,
   correctionWords,
   expectedAt,
-  type GrowthRule,
   growthOf,
   growthReport,
   oddsAt,
   surenessWords,
 } from '@stone-tally/core'
 import fc from 'fast-check'
+import { growth, lean, line, rule, top } from './growth'
 import { entry, plain } from './plans'
 import { Site } from './site'
-
-const rule: GrowthRule = { model: 'level', limit: 0.006, step: 0.003, grain: 0.001 }
-const lean: GrowthRule = { ...rule, model: 'lean', limit: 0.012, step: 0.006 }
-const line = (from: number, slope: number, courses: number): CourseReading[] =>
-  Array.from({ length: courses }, (_, i) => ({ course: i + 1, deviation: from + slope * i }))
-const growth = (readings: readonly CourseReading[], top = 12, of = rule) => {
-  const g = growthOf(readings, top, of)
-  if (!g) throw new Error('no growth')
-  return g
-}
-const top = (g: ReturnType<typeof growth>) => expectedAt(g, g.top)
 
 describe('error growth', () => {
   test('nothing is said without a reading', () => expect(growthOf([], 10, rule)).toBeUndefined())

@@ -1,16 +1,6 @@
 // The line ahead held against simulated walls: how often the band holds, and how wide it is.
-import { type CourseReading, expectedAt, type GrowthRule, growthOf, scatterOf, scatterSeen } from '@stone-tally/core'
-
-const rule: GrowthRule = { model: 'level', limit: 0.006, step: 0.003, grain: 0.001 }
-const lean: GrowthRule = { ...rule, model: 'lean', limit: 0.012, step: 0.006 }
-const line = (from: number, slope: number, courses: number): CourseReading[] =>
-  Array.from({ length: courses }, (_, i) => ({ course: i + 1, deviation: from + slope * i }))
-const growth = (readings: readonly CourseReading[], top = 12, of = rule) => {
-  const g = growthOf(readings, top, of)
-  if (!g) throw new Error('no growth')
-  return g
-}
-const top = (g: ReturnType<typeof growth>) => expectedAt(g, g.top)
+import { scatterOf, scatterSeen } from '@stone-tally/core'
+import { growth, lean, line, rule, top } from './growth'
 
 describe('the band holds what it claims', () => {
   /** Normal numbers from a seed (Lehmer, Box and Muller), so that the figures are the same everywhere. */
