@@ -63,6 +63,21 @@ test('opened in feet and left alone a limit stays as it is; stricter in inches i
   await context.clearCookies({ name: 'units' })
 })
 
+test('what the planner starts from is a rule too', async ({ page, context }) => {
+  await signIn(context, 'office')
+  await page.goto(page_())
+  await page.waitForSelector('html[data-ready]')
+  await page.getByRole('button', { name: 'Change Pad, wide' }).click()
+  await page.getByLabel('m', { exact: true }).fill('70')
+  await page.getByLabel('Why').fill('wide plates')
+  await page.getByRole('button', { name: 'Take into the change' }).click()
+  await expect(page.getByText(/must be 0\.15 m to 4\.00 m; is the unit right/)).toBeVisible()
+  await page.getByLabel('m', { exact: true }).fill('0.7')
+  await page.getByRole('button', { name: 'Take into the change' }).click()
+  await expect(page.getByRole('region', { name: 'Change not in force yet' })).toContainText('Planner: Pad, wide: 0.6 m → 0.7 m')
+  await page.getByRole('button', { name: 'Throw away' }).click()
+})
+
 test('two people at once: the second is told whose change came between, and keeps what was typed', async ({ page, context, browser }) => {
   await signIn(context, 'office')
   const other = await browser.newContext()

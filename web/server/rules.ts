@@ -119,7 +119,8 @@ export async function wallsUnderOther(company: string, at: RuleLevel): Promise<O
     levels.set(w.site, own)
     const now = resolveRules({ ...own, wall: plan.rules })
     const before: RuleBook | undefined = plan.book ?? undefined
-    const changes = now.ok ? compareRules(now.value, before) : []
+    // What the planner starts from changes no wall that is planned.
+    const changes = now.ok ? compareRules(now.value, before).filter((c) => !c.rule.startsWith('start.')) : []
     if (changes.length > 0 || !now.ok)
       other.push({ wall: w.id, name: w.name, site: w.site, revision: w.number, changes, problems: now.ok ? [] : now.problems })
   }

@@ -1,5 +1,6 @@
 // What a form makes of one level's rules.
-import { emptyRules, type Rules } from '@stone-tally/core'
+import { emptyRules, type Rules, resolveRules } from '@stone-tally/core'
+import { emptyDraft } from '../features/plan/draft'
 import { limitText, merged, named, readLimit, setsRule, withChange, withoutChange } from '../features/rules/edit'
 
 const rules = (more: Partial<Rules>): Rules => ({ ...emptyRules(), ...more })
@@ -15,6 +16,28 @@ test('a rule is set once, changed in place, and given back to the level above', 
   expect([setsRule(school, 'choice.stone'), setsRule(withoutChange(school, 'choice.stone'), 'choice.stone')]).toEqual([true, false])
   const point = withChange(school, { rule: 'point', id: 'subgrade', point: { kind: 'witness', roles: [], own: false }, why: 'x' })
   expect([setsRule(point, 'point.subgrade'), withoutChange(point, 'point.subgrade').points]).toEqual([true, undefined])
+})
+test('what the planner starts from is set, read and given back like a limit', () => {
+  const one = withChange(emptyRules(), { rule: 'start', id: 'padWidth', value: 0.75, why: 'wide plates' })
+  expect(one.starts).toEqual([{ start: 'padWidth', value: 0.75, why: 'wide plates' }])
+  expect([setsRule(one, 'start.padWidth'), withoutChange(one, 'start.padWidth').starts]).toEqual([true, undefined])
+  expect(emptyDraft('metric', undefined)).toMatchObject({ padWidth: '0.6', padMaterial: 'dense-graded', openCourses: '1', topStyle: 'stepped' })
+  const made = resolveRules({
+    company: {
+      ...one,
+      choices: ['pad-material open-graded', 'open-courses two', 'top-grade level'].map((c) => ({
+        choice: c.split(' ')[0] as string,
+        option: c.split(' ')[1] as string,
+        why: 'x',
+      })),
+    },
+  })
+  expect(emptyDraft('metric', made.ok ? made.value : undefined)).toMatchObject({
+    padWidth: '0.75',
+    padMaterial: 'open-graded',
+    openCourses: '2',
+    topStyle: 'level',
+  })
 })
 test.each([
   ['padLevel', 0.005, 'metric', '±5 mm'],

@@ -124,7 +124,7 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
   }
   if (a.book !== b.book && (a.book || b.book)) {
     const said = new Set<string>()
-    for (const c of compareRules(b.book ?? shippedRules(), a.book ?? shippedRules()))
+    for (const c of compareRules(b.book ?? shippedRules(), a.book ?? shippedRules()).filter((x) => !x.rule.startsWith('start.')))
       changes.push({ id: 'rules', text: `Rule: ${c.title}: ${c.was} → ${c.is}` })
     for (const c of stageChanges(before.system, after.system)) {
       if (said.has(c.text)) continue

@@ -1,10 +1,11 @@
 import { failAll, ok, type Problem, type Result } from '../base/result'
-import { choice, type InferType, list, optionalYesNo, quantity, record, text, yesNo } from '../base/schema'
+import { choice, type InferType, list, optionalList, optionalYesNo, quantity, record, text, yesNo } from '../base/schema'
 import { CHOICES, choiceDef } from './choices'
 import { kinder, limitDef } from './definitions'
 import { POINT_KINDS, POINTS, ROLES, type Role, shippedPoint } from './points'
 import { type AddedPoint, addedPointSchema, CHANGE_FIELDS, checkRules, LEVEL_NAMES, LEVELS, type Level, limitSaid, type Rules } from './rule-file'
 import { type LimitName, RULE_TABLE, shippedLimits } from './shipped'
+import { STARTS, type StartName } from './starts'
 
 /** The rules a revision is built and judged by, whole: every limit, choice and point, and who set what is not as it ships. */
 export const ruleBookSchema = record({
@@ -13,6 +14,8 @@ export const ruleBookSchema = record({
   choices: list(record({ choice: text(40), option: text(40) }), 0, 100),
   points: list(record({ point: text(40), kind: choice(POINT_KINDS), roles: list(choice(ROLES), 0, 4), own: yesNo() }), 0, 100),
   added: list(addedPointSchema, 0, 100),
+  /** What the planner starts from; left out in books of before. */
+  starts: optionalList(record({ start: text(40), value: quantity({}) }), 100),
   /** `limit.compaction`, `choice.adhesive`, `point.subgrade`: which level set it last. */
   set: list(record({ rule: text(90), level: choice(LEVELS), firm: optionalYesNo(), ...CHANGE_FIELDS }), 0, 600),
 })
@@ -48,6 +51,7 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
   const limits = new Map<string, number>(Object.entries(shipped).map(([name, l]) => [name, l.value]))
   const choices = new Map(CHOICES.map((c) => [c.id, c.standard]))
   const points = new Map(POINTS.map((p) => [p.id, { point: p.id, kind: p.kind, roles: [...p.roles], own: p.own }]))
+  const starts = new Map<string, number>(Object.entries(STARTS).map(([name, d]) => [name, d.value]))
   const added = new Map<string, AddedPoint>()
   const set = new Map<string, RuleBook['set'][number]>()
   const problems: Problem[] = []
@@ -66,7 +70,12 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
   const levelsOf: readonly (readonly [Level, Rules | undefined])[] = [
     ['company', levels.company],
     ['site', levels.site],
-    ['wall', levels.wall ? { format: 'stone-tally-rules', version: 1, shipped: RULE_TABLE, ...levels.wall, limits: undefined } : undefined],
+    [
+      'wall',
+      levels.wall
+        ? { format: 'stone-tally-rules', version: 1, shipped: RULE_TABLE, ...levels.wall, limits: undefined, starts: undefined }
+        : undefined,
+    ],
   ]
   for (const [level, rules] of levelsOf) {
     if (!rules) continue
@@ -103,6 +112,10 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
       choices.set(c.choice, c.option)
       note(`choice.${c.choice}`, level, c)
     }
+    for (const l of rules.starts ?? []) {
+      starts.set(l.start, l.value)
+      note(`start.${l.start}`, level, l)
+    }
     for (const { point, kind, roles, own, ...c } of rules.points ?? []) {
       points.set(point, { point, kind, roles: [...roles] as Role[], own })
       note(`point.${point}`, level, c)
@@ -134,6 +147,7 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
     choices: [...choices].map(([c, option]) => ({ choice: c, option })),
     points: [...points.values()],
     added: [...added.values()],
+    starts: [...starts].map(([s, value]) => ({ start: s, value })),
     set: [...set.values()],
   })
 }
@@ -161,6 +175,9 @@ export function schoolBy(plan: Booked, id: string): string {
   if (!def) throw new RangeError(`no choice ${id}`)
   return plan.book?.choices.find((c) => c.choice === id)?.option ?? def.standard
 }
+
+/** What the planner starts from by a book, or as it ships. @example startBy({}, 'padWidth') // 0.6 */
+export const startBy = (plan: Booked, name: StartName): number => plan.book?.starts?.find((s) => s.start === name)?.value ?? STARTS[name].value
 
 /** What a book from outside holds that this version does not know. */
 export function checkBook(book: RuleBook): Problem[] {

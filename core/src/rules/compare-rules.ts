@@ -3,6 +3,7 @@ import { choiceDef } from './choices'
 import { limitDef } from './definitions'
 import { shippedPoint } from './points'
 import { type Level, limitSaid } from './rule-file'
+import { startDef } from './starts'
 
 /** One difference between two books. */
 export interface RuleChange {
@@ -34,6 +35,13 @@ export function compareRules(after: RuleBook, before: RuleBook = shippedRules())
     const d = limitDef(l.limit)
     const was = old.get(l.limit)
     say(`limit.${l.limit}`, d?.title ?? l.limit, was === undefined ? 'none' : limitSaid(d, was), limitSaid(d, l.value))
+  }
+  const from = new Map((before.starts ?? []).map((l) => [l.start, l.value]))
+  for (const l of after.starts ?? []) {
+    const d = startDef(l.start)
+    // A book of before that has none started from what ships.
+    const was = from.get(l.start) ?? d?.value
+    say(`start.${l.start}`, `Planner: ${d?.title ?? l.start}`, was === undefined ? 'none' : limitSaid(d, was), limitSaid(d, l.value))
   }
   const options = new Map(before.choices.map((c) => [c.choice, c.option]))
   for (const c of after.choices) {

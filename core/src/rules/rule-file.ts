@@ -15,9 +15,10 @@ import {
   yesNo,
 } from '../base/schema'
 import { CHOICES, choiceDef } from './choices'
-import { LIMIT_DEFS, type LimitDef, type LimitUnit, limitDef } from './definitions'
+import { LIMIT_DEFS, type LimitUnit, limitDef } from './definitions'
 import { POINT_KINDS, ROLES, shippedPoint } from './points'
 import { RULE_TABLE } from './shipped'
+import { STARTS, startDef } from './starts'
 
 /** Who sets a rule, each over the one before: what ships, the company, the site, the wall. */
 export const LEVELS = ['shipped', 'company', 'site', 'wall'] as const
@@ -63,6 +64,8 @@ export const rulesSchema = record({
   choices: optionalList(choiceChangeSchema, 100),
   points: optionalList(pointChangeSchema, 100),
   added: optionalList(addedPointSchema, 100),
+  /** What the planner starts from. */
+  starts: optionalList(record({ start: text(40), value: quantity({}), unit: optionalText(20), ...CHANGE_FIELDS }), 100),
   /** Company only: the roles that may change the rule book. */
   keepers: optionalList(choice(ROLES), 4),
 })
@@ -82,7 +85,7 @@ export const RULE_UNITS: Readonly<Record<LimitUnit, string>> = {
 }
 
 /** A limit as people read it; the reader's units. @example limitSaid(limitDef('padLevel'), 0.005) */
-export const limitSaid = (d: LimitDef | undefined, value: number): string =>
+export const limitSaid = (d: { readonly of: LimitUnit } | undefined, value: number): string =>
   d?.of === 'length' ? said.given(value) : d?.of === 'mass' ? said.mass(value) : d?.of === '%' || d?.of === '°' ? `${value} ${d.of}` : `${value}`
 
 /**
@@ -131,6 +134,17 @@ export function checkRules(rules: Rules): Problem[] {
     else if (l.value < d.range[0] - 1e-12 || l.value > d.range[1] + 1e-12)
       say(`${at}.value`, `must be ${limitSaid(d, d.range[0])} to ${limitSaid(d, d.range[1])}, not ${limitSaid(d, l.value)}; is the unit right?`)
     else if ((d.of === 'count' || d.of === 'passes') && !Number.isInteger(l.value)) say(`${at}.value`, `must be a whole number, not ${l.value}`)
+  }
+  const starts = new Set<string>()
+  for (const [i, l] of (rules.starts ?? []).entries()) {
+    const at = `starts[${i}]`
+    const d = startDef(l.start)
+    once(starts, `${at}.start`, l.start)
+    if (!d) say(`${at}.start`, `"${l.start}" is nothing the planner starts from; there are ${Object.keys(STARTS).join(', ')}`)
+    else if (l.unit !== undefined && l.unit !== '' && l.unit !== RULE_UNITS[d.of])
+      say(`${at}.unit`, `is ${l.unit}; ${d.title.toLowerCase()} is given in ${RULE_UNITS[d.of]}`)
+    else if (l.value < d.range[0] - 1e-12 || l.value > d.range[1] + 1e-12)
+      say(`${at}.value`, `must be ${limitSaid(d, d.range[0])} to ${limitSaid(d, d.range[1])}, not ${limitSaid(d, l.value)}; is the unit right?`)
   }
   const choices = new Set<string>()
   for (const [i, c] of (rules.choices ?? []).entries()) {
@@ -185,6 +199,7 @@ export function stampRules(rules: Rules, before: Rules, by: string, on: string):
     choices: stamp(rules.choices, before.choices),
     points: stamp(rules.points, before.points),
     added: stamp(rules.added, before.added),
+    starts: stamp(rules.starts, before.starts),
   }
 }
 
@@ -198,5 +213,6 @@ export const emptyRules = (title?: string): Rules => ({
   choices: undefined,
   points: undefined,
   added: undefined,
+  starts: undefined,
   keepers: undefined,
 })

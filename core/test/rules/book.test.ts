@@ -2,6 +2,7 @@
 import {
   admit,
   CHOICES,
+  compareLayouts,
   compareRules,
   emptyRules,
   fold,
@@ -18,8 +19,10 @@ import {
   readPlan,
   readRules,
   resolveRules,
+  STARTS,
   shippedLimits,
   shippedRules,
+  startBy,
   verdictOf,
 } from '@stone-tally/core'
 import { entry, layoutOf, NOW, plain, recorded, SIGNED, smallPlan } from '../plans'
@@ -107,6 +110,22 @@ describe('levels', () => {
   })
 })
 
+describe('what the planner starts from', () => {
+  const wide = rules({ starts: [{ start: 'padWidth', value: 0.75, why: 'wide plates' }] })
+  test('as it ships, or as a level says; a wall that is planned is not touched by it', () => {
+    expect(startBy({}, 'padWidth')).toBe(0.6)
+    expect(startBy({ book: book({ company: wide }) }, 'padWidth')).toBe(0.75)
+    expect(book({ company: wide }).set).toEqual([{ rule: 'start.padWidth', level: 'company', why: 'wide plates' }])
+    expect(plain(compareRules(book({ company: wide })))).toMatchObject([{ title: 'Planner: Pad, wide', was: '0.6 m', is: '0.75 m' }])
+    const [before, after] = [layoutOf(today()), layoutOf(today({ company: wide }))]
+    expect(compareLayouts(before, after)).toEqual([])
+  })
+  test.each(Object.entries(STARTS))('%s: the shipped start is within its range', (_name, d) => {
+    expect(d.value).toBeGreaterThanOrEqual(d.range[0])
+    expect(d.value).toBeLessThanOrEqual(d.range[1])
+  })
+})
+
 describe('what does not fit', () => {
   const at = (more: object) => {
     const found = readRules({ ...emptyRules(), ...more })
@@ -124,6 +143,9 @@ describe('what does not fit', () => {
     ['half a pass', { limits: [limit('passes', 2.5)] }, /whole number/],
     ['set twice', { limits: [limit('padLevel', 0.004), limit('padLevel', 0.005)] }, /is set twice/],
     ['no reason', { limits: [{ limit: 'padLevel', value: 0.004 }] }, /^limits\[0\]\.why: is missing/],
+    ['an unknown start', { starts: [{ start: 'colour', value: 1, why: 'x' }] }, /"colour" is nothing the planner starts from/],
+    ['a start out of sense', { starts: [{ start: 'padWidth', value: 60, why: 'x' }] }, /^starts\[0\]\.value: must be 0\.15 m to 4 m, not 60 m/],
+    ['a start in a wrong unit', { starts: [{ start: 'padWidth', value: 0.6, unit: 'cm', why: 'x' }] }, /is cm; pad, wide is given in m/],
     ['an unknown choice', { choices: [{ choice: 'colour', option: 'red', why: 'x' }] }, /"colour" is not a choice/],
     ['a school that does not exist', { choices: [{ choice: 'adhesive', option: 'tape', why: 'x' }] }, /"tape" is not a school of adhesive/],
     ['an unknown point', { points: [{ point: 'tea', kind: 'hold', roles: ['foreman'], own: false, why: 'x' }] }, /"tea" is not a point/],

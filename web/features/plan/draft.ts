@@ -4,14 +4,19 @@ import {
   formatLength,
   issued,
   layOut,
+  limitsOf,
   misplaced,
   ok,
   type Plan,
   type Problem,
   parseLength,
   type Result,
+  type RuleBook,
   readPlan,
+  type StartName,
   SYSTEMS,
+  schoolBy,
+  startBy,
   tooManyPieces,
   type Unit,
   type UnitSystem,
@@ -22,7 +27,13 @@ import { frontRead, holdsRead, rulesRead, surroundingsOf } from './surroundings'
 
 export type { Draft } from './draft-fields'
 
-export function emptyDraft(units: UnitSystem): Draft {
+const PADS = ['dense-graded', 'open-graded', 'sand', 'sand-cement', 'lean-concrete'] as const
+/** The pad a new wall starts from: the company's school, where a plan can have it. */
+const padStart = (book: RuleBook | undefined) => PADS.find((p) => p === schoolBy({ book }, 'pad-material')) ?? 'dense-graded'
+
+/** A new wall, from what the rule book has the planner start from. */
+export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
+  const starts = (name: StartName) => startBy({ book }, name)
   const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
   return {
     name: '',
@@ -44,26 +55,26 @@ export function emptyDraft(units: UnitSystem): Draft {
     ],
     benchmarkName: 'BM 1',
     benchmark: '',
-    embedFixed: l(0.15),
-    embedShare: '10',
-    padMaterial: 'dense-graded',
-    padThickness: l(0.15),
-    padWidth: l(0.6),
-    padLift: l(0.1),
-    minRun: l(1.2),
-    behind: l(1),
-    slope: '1.5',
-    stone: l(0.3),
-    pipe: l(0.1),
-    fall: '1',
+    embedFixed: l(starts('embedFixed')),
+    embedShare: `${starts('embedShare')}`,
+    padMaterial: padStart(book),
+    padThickness: l(starts('padThickness')),
+    padWidth: l(starts('padWidth')),
+    padLift: l(starts('padLift')),
+    minRun: l(starts('minRun')),
+    behind: l(starts('behind')),
+    slope: `${starts('slope')}`,
+    stone: l(starts('stone')),
+    pipe: l(starts('pipe')),
+    fall: `${starts('fall')}`,
     outlets: [{ station: '0', invert: '' }],
     grid: [],
     sections: [{ id: 'A', to: '' }],
-    openCourses: '1',
-    topStyle: 'stepped',
-    wasteUnits: '3',
-    wasteStone: '10',
-    wasteGrid: '5',
+    openCourses: `${limitsOf({ book }).openCourses.value}`,
+    topStyle: schoolBy({ book }, 'top-grade') === 'level' ? 'level' : 'stepped',
+    wasteUnits: `${starts('wasteUnits')}`,
+    wasteStone: `${starts('wasteStone')}`,
+    wasteGrid: `${starts('wasteGrid')}`,
   }
 }
 

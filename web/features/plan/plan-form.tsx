@@ -9,6 +9,7 @@ import {
   layOut,
   type Plan,
   quantities,
+  type RuleBook,
   say,
   type UnitSystem,
 } from '@stone-tally/core'
@@ -47,15 +48,18 @@ export function PlanForm({
   me,
   wall,
   catalogue,
+  book,
 }: {
   me: Me
   wall?: { id: string; name: string; revision: number; plan: Plan } | undefined
   catalogue: readonly CatalogueUnit[]
+  /** The company's rules, which a new wall starts from. */
+  book?: RuleBook | undefined
 }) {
   const { units } = usePreferences()
   // A change of units in the middle of typing would change what a bare number means.
   const [typedIn] = useState<UnitSystem>(units)
-  const form = useForm<Draft>({ defaultValues: wall ? draftOf(wall.plan, typedIn) : emptyDraft(typedIn) })
+  const form = useForm<Draft>({ defaultValues: wall ? draftOf(wall.plan, typedIn) : emptyDraft(typedIn, book) })
   const { control, watch, setError, handleSubmit, clearErrors, formState } = form
   const grades = useFieldArray({ control, name: 'grades' })
   const outlets = useFieldArray({ control, name: 'outlets' })

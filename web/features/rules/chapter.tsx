@@ -11,7 +11,10 @@ import {
   POINTS,
   ROLE_NAMES,
   type RuleBook,
+  STARTS,
+  type StartName,
   say,
+  startBy,
   type WallFacts,
 } from '@stone-tally/core'
 import styled from 'styled-components'
@@ -107,7 +110,10 @@ export function ChapterPart({ chapter, book, draft, may, shown, wall, facts, ask
   const limits = limitsOf({ book })
   const own = (Object.keys(LIMIT_DEFS) as LimitName[]).filter((n) => LIMIT_DEFS[n].chapter === chapter && isShown(shown, draft, book, `limit.${n}`))
   const choices = CHOICES.filter((c) => c.chapter === chapter && isShown(shown, draft, book, `choice.${c.id}`))
-  if (own.length + choices.length === 0) return null
+  const starts = wall
+    ? []
+    : (Object.keys(STARTS) as StartName[]).filter((n) => STARTS[n].chapter === chapter && isShown(shown, draft, book, `start.${n}`))
+  if (own.length + choices.length + starts.length === 0) return null
   return (
     <section aria-labelledby={`chapter-${chapter}`}>
       <h2 id={`chapter-${chapter}`} style={{ scrollMarginTop: 12 }}>
@@ -134,6 +140,24 @@ export function ChapterPart({ chapter, book, draft, may, shown, wall, facts, ask
             ask={ask}
             label={LIMIT_DEFS[n].title}
           />
+        </Rule>
+      ))}
+      {starts.map((n) => (
+        <Rule key={n} data-set={book.set.some((s) => s.rule === `start.${n}`)}>
+          <span>
+            {STARTS[n].title}
+            <br />
+            <By book={book} rule={`start.${n}`} />
+          </span>
+          <b>
+            {limitText(n, startBy({ book }, n), units)}
+            <br />
+            <span className="by">planner starts</span>
+          </b>
+          <span className="why">
+            {book.set.find((s) => s.rule === `start.${n}`)?.why ?? 'What a new wall starts from, until somebody types another.'}
+          </span>
+          <Do rule={`start.${n}`} asked={{ what: 'start', id: n }} draft={draft} may={may} ask={ask} label={STARTS[n].title} />
         </Rule>
       ))}
       {choices.map((c) => {

@@ -13,18 +13,24 @@ import {
   type Role,
   type RuleBook,
   type Rules,
+  type StartName,
   SYSTEMS,
   shippedLimits,
   shippedPoint,
+  startBy,
+  startDef,
+  type UnitSystem,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { Ask, Button, Caution, Check, Choice, Field, NowButton, Problems, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
-import { limitText, readLimit, unitOf } from './edit'
+import { defOf, limitText, readLimit, unitOf } from './edit'
 import type { RuleDraft } from './use-rule-draft'
 
 /** What is being changed. */
-export type Asked = { readonly what: 'limit' | 'choice' | 'point'; readonly id: string; readonly option?: string } | { readonly what: 'added' }
+export type Asked =
+  | { readonly what: 'limit' | 'choice' | 'point' | 'start'; readonly id: string; readonly option?: string }
+  | { readonly what: 'added' }
 
 const KIND_WORDS: Readonly<Record<PointKind, string>> = { hold: 'Holds the work', witness: 'Recorded, holds nothing', off: 'Not listed' }
 const reasonGiven = (why: string) => why.trim().length >= 3
@@ -45,6 +51,7 @@ export function RuleDialog({
   onClose(): void
 }) {
   if (asked.what === 'limit') return <LimitDialog id={asked.id} draft={draft} book={book} wall={wall} onClose={onClose} />
+  if (asked.what === 'start') return <StartDialog id={asked.id} draft={draft} book={book} onClose={onClose} />
   if (asked.what === 'choice')
     return <SchoolDialog id={asked.id} option={asked.option ?? ''} draft={draft} book={book} wall={wall} onClose={onClose} />
   if (asked.what === 'point') return <PointDialog id={asked.id} draft={draft} book={book} onClose={onClose} />
@@ -61,14 +68,30 @@ function Firm({ firm, setFirm }: { firm: boolean; setFirm(v: boolean): void }) {
   )
 }
 
+/** A number of the book as it is typed; what it was opened with comes back to the last digit. */
+function useAmount(id: string, value: number): [string, (text: string) => void, string] {
+  const { units } = usePreferences()
+  const length = defOf(id)?.of === 'length'
+  const shown = limitText(id, value, units).replace(/^±/, '').replace('−', '-')
+  const initial = length && units === 'metric' ? shown.replace(/ (mm|m)$/, '') : length ? shown : `${+value.toFixed(4)}`
+  const [text, setText] = useState(initial)
+  return [text, setText, initial]
+}
+
+/** What is wrong with a number that nobody means. */
+function beyond(id: string, value: number, units: UnitSystem): Problem | undefined {
+  const d = defOf(id)
+  if (!d || (value >= d.range[0] - 1e-9 && value <= d.range[1] + 1e-9)) return undefined
+  const [least, most] = d.range.map((v) => limitText(id, v, units).replace('±', ''))
+  return { field: d.title, message: `must be ${least} to ${most}; is the unit right?` }
+}
+
 function LimitDialog({ id, draft, book, wall, onClose }: { id: string; draft: RuleDraft; book: RuleBook; wall: boolean; onClose(): void }) {
   const { units } = usePreferences()
   const d = limitDef(id)
   const value = book.limits.find((l) => l.limit === id)?.value ?? 0
   const unit = unitOf(id, units)
-  const shown = limitText(id, value, units).replace(/^±/, '').replace('−', '-')
-  const initial = d?.of === 'length' && units === 'metric' ? shown.replace(/ (mm|m)$/, '') : d?.of === 'length' ? shown : `${+value.toFixed(4)}`
-  const [text, setText] = useState(initial)
+  const [text, setText, initial] = useAmount(id, value)
   const [why, setWhy] = useState(setBy(book, `limit.${id}`)?.why ?? '')
   const [firm, setFirm] = useState(draft.rules.limits?.find((l) => l.limit === id)?.firm ?? false)
   const [problems, setProblems] = useState<readonly Problem[]>([])
@@ -79,13 +102,8 @@ function LimitDialog({ id, draft, book, wall, onClose }: { id: string; draft: Ru
   const kind = read.ok && kinder(d, read.value, ships.value)
   const keep = () => {
     if (!read.ok) return setProblems(read.problems.map((p) => ({ field: d.title, message: p.message })))
-    if (read.value < d.range[0] - 1e-9 || read.value > d.range[1] + 1e-9)
-      return setProblems([
-        {
-          field: d.title,
-          message: `must be ${limitText(id, d.range[0], units).replace('±', '')} to ${limitText(id, d.range[1], units).replace('±', '')}; is the unit right?`,
-        },
-      ])
+    const outside = beyond(id, read.value, units)
+    if (outside) return setProblems([outside])
     draft.put({ rule: 'limit', id, value: read.value, why: why.trim(), firm })
     onClose()
   }
@@ -108,6 +126,39 @@ function LimitDialog({ id, draft, book, wall, onClose }: { id: string; draft: Ru
         </Caution>
       ) : null}
       {wall ? null : <Firm firm={firm} setFirm={setFirm} />}
+      <Problems list={problems} />
+      <Row>
+        <NowButton isDisabled={!reasonGiven(why)} onPress={keep}>
+          Take into the change
+        </NowButton>
+        <Button onPress={onClose}>Leave as it is</Button>
+      </Row>
+    </Ask>
+  )
+}
+
+function StartDialog({ id, draft, book, onClose }: { id: string; draft: RuleDraft; book: RuleBook; onClose(): void }) {
+  const { units } = usePreferences()
+  const d = startDef(id)
+  const value = startBy({ book }, id as StartName)
+  const [text, setText, initial] = useAmount(id, value)
+  const [why, setWhy] = useState(setBy(book, `start.${id}`)?.why ?? '')
+  const [problems, setProblems] = useState<readonly Problem[]>([])
+  if (!d) return null
+  const unit = unitOf(id, units)
+  const keep = () => {
+    const read = text === initial ? ({ ok: true, value } as const) : readLimit(id, text, units)
+    if (!read.ok) return setProblems(read.problems.map((p) => ({ field: d.title, message: p.message })))
+    const outside = beyond(id, read.value, units)
+    if (outside) return setProblems([outside])
+    draft.put({ rule: 'start', id, value: read.value, why: why.trim() })
+    onClose()
+  }
+  return (
+    <Ask title={d.title} open onClose={onClose}>
+      <p>A new wall starts from it, until somebody types another. As it ships: {limitText(id, d.value, units)}.</p>
+      <Field label={unit || 'Value'} value={text} onChange={setText} inputMode="decimal" autoFocus />
+      <Field label={WHY} value={why} onChange={setWhy} long />
       <Problems list={problems} />
       <Row>
         <NowButton isDisabled={!reasonGiven(why)} onPress={keep}>

@@ -3,6 +3,7 @@ import {
   fail,
   formatLength,
   formatSmall,
+  type LimitDef,
   type LimitUnit,
   limitDef,
   ok,
@@ -11,12 +12,14 @@ import {
   type Result,
   type Rules,
   smallUnit,
+  startDef,
   type UnitSystem,
 } from '@stone-tally/core'
 
 /** What one level sets of one rule. */
 export type Change =
   | { readonly rule: 'limit'; readonly id: string; readonly value: number; readonly why: string; readonly firm: boolean }
+  | { readonly rule: 'start'; readonly id: string; readonly value: number; readonly why: string }
   | { readonly rule: 'choice'; readonly id: string; readonly option: string; readonly why: string; readonly firm: boolean }
   | { readonly rule: 'point'; readonly id: string; readonly point: Omit<NonNullable<Rules['points']>[number], 'point' | 'why'>; readonly why: string }
 
@@ -30,6 +33,7 @@ export function withChange(rules: Rules, c: Change): Rules {
       ...rules,
       limits: [...others(rules.limits, (l) => l.limit === c.id), { limit: c.id, value: c.value, why: c.why, ...(c.firm ? { firm: true } : {}) }],
     }
+  if (c.rule === 'start') return { ...rules, starts: [...others(rules.starts, (l) => l.start === c.id), { start: c.id, value: c.value, why: c.why }] }
   if (c.rule === 'choice')
     return {
       ...rules,
@@ -45,6 +49,7 @@ export function withChange(rules: Rules, c: Change): Rules {
 export function withoutChange(rules: Rules, rule: string): Rules {
   const [kind, id] = [rule.slice(0, rule.indexOf('.')), rule.slice(rule.indexOf('.') + 1)]
   if (kind === 'limit') return { ...rules, limits: orNone(others(rules.limits, (l) => l.limit === id)) }
+  if (kind === 'start') return { ...rules, starts: orNone(others(rules.starts, (l) => l.start === id)) }
   if (kind === 'choice') return { ...rules, choices: orNone(others(rules.choices, (c) => c.choice === id)) }
   return { ...rules, points: orNone(others(rules.points, (p) => p.point === id)), added: orNone(others(rules.added, (p) => p.id === id)) }
 }
@@ -54,17 +59,25 @@ export const setsRule = (rules: Rules, rule: string): boolean => {
   const id = rule.slice(rule.indexOf('.') + 1)
   return rule.startsWith('limit.')
     ? (rules.limits ?? []).some((l) => l.limit === id)
-    : rule.startsWith('choice.')
-      ? (rules.choices ?? []).some((c) => c.choice === id)
-      : (rules.points ?? []).some((p) => p.point === id) || (rules.added ?? []).some((p) => p.id === id)
+    : rule.startsWith('start.')
+      ? (rules.starts ?? []).some((l) => l.start === id)
+      : rule.startsWith('choice.')
+        ? (rules.choices ?? []).some((c) => c.choice === id)
+        : (rules.points ?? []).some((p) => p.point === id) || (rules.added ?? []).some((p) => p.id === id)
 }
+
+/** A limit, or what the planner starts from, by its name. */
+export const defOf = (
+  name: string,
+): { readonly title: string; readonly of: LimitUnit; readonly range: readonly [number, number]; readonly sense?: LimitDef['sense'] } | undefined =>
+  limitDef(name) ?? startDef(name)
 
 /** A length of the rule book is small, or of a person's size: what people measure it with. */
 const LARGE = 0.5
 
 /** The unit a limit is typed and read in. @example unitOf('padLevel', 'metric') // 'mm' */
 export function unitOf(limit: string, units: UnitSystem): string {
-  const d = limitDef(limit)
+  const d = defOf(limit)
   if (!d) return ''
   if (d.of === 'length') return d.range[1] >= LARGE * 4 ? (units === 'metric' ? 'm' : 'ft') : smallUnit(units)
   const words: Readonly<Record<Exclude<LimitUnit, 'length'>, string>> = {
@@ -81,7 +94,7 @@ export function unitOf(limit: string, units: UnitSystem): string {
 
 /** A limit as it stands, in the reader's units. @example limitText('padLevel', 0.005, 'metric') // '5 mm' */
 export function limitText(limit: string, value: number, units: UnitSystem): string {
-  const d = limitDef(limit)
+  const d = defOf(limit)
   if (d?.of !== 'length') return `${d?.sense === 'within' ? '±' : ''}${+value.toFixed(3)} ${unitOf(limit, units)}`.trim()
   const large = d.range[1] >= LARGE * 4
   const said = large ? formatLength(value, units, 2) : formatSmall(value, units)
@@ -90,7 +103,7 @@ export function limitText(limit: string, value: number, units: UnitSystem): stri
 
 /** What was typed for a limit, in SI. @example readLimit('padLevel', '4', 'metric') // ok(0.004) */
 export function readLimit(limit: string, text: string, units: UnitSystem): Result<number> {
-  const d = limitDef(limit)
+  const d = defOf(limit)
   if (!d) return fail('value', 'is no limit')
   if (!text.trim()) return fail('value', 'is missing')
   if (d.of === 'length') {
@@ -104,17 +117,19 @@ export function readLimit(limit: string, text: string, units: UnitSystem): Resul
 /** Where a problem of a level is said: by the name of its rule, not its place in a list. */
 export function named(problems: readonly Problem[], rules: Rules): Problem[] {
   return problems.map((p) => {
-    const at = /(limits|choices|points|added)\[(\d+)\]/.exec(p.field)
+    const at = /(limits|starts|choices|points|added)\[(\d+)\]/.exec(p.field)
     if (!at) return { ...p, field: /^(company|site|wall)/.test(p.field) ? '' : p.field }
     const i = Number(at[2])
     const title =
-      at[1] === 'limits'
-        ? limitDef(rules.limits?.[i]?.limit ?? '')?.title
-        : at[1] === 'choices'
-          ? choiceDef(rules.choices?.[i]?.choice ?? '')?.title
-          : at[1] === 'points'
-            ? rules.points?.[i]?.point
-            : rules.added?.[i]?.title
+      at[1] === 'starts'
+        ? defOf(rules.starts?.[i]?.start ?? '')?.title
+        : at[1] === 'limits'
+          ? limitDef(rules.limits?.[i]?.limit ?? '')?.title
+          : at[1] === 'choices'
+            ? choiceDef(rules.choices?.[i]?.choice ?? '')?.title
+            : at[1] === 'points'
+              ? rules.points?.[i]?.point
+              : rules.added?.[i]?.title
     return { field: title ?? p.field, message: p.message }
   })
 }
@@ -142,6 +157,7 @@ export function merged(from: Rules, mine: Rules, theirs: Rules): Rules {
   return {
     ...theirs,
     limits: list((l) => l.limit, from.limits, mine.limits, theirs.limits),
+    starts: list((l) => l.start, from.starts, mine.starts, theirs.starts),
     choices: list((c) => c.choice, from.choices, mine.choices, theirs.choices),
     points: list((p) => p.point, from.points, mine.points, theirs.points),
     added: list((p) => p.id, from.added, mine.added, theirs.added),

@@ -111,7 +111,9 @@ export function useRuleDraft(of: RulesOf, own: RuleSet): RuleDraft {
     const before = of.level === 'wall' ? (of.plan.book ?? shippedRules()) : now.ok ? now.value : shippedRules()
     const after = then.ok ? then.value : before
     const wrong = then.ok ? [] : named(then.problems, rules)
-    const changes = compareRules(after, before).concat(signed(rules, own.rules, after, before))
+    const changes = compareRules(after, before)
+      .filter((c) => of.level !== 'wall' || !c.rule.startsWith('start.'))
+      .concat(signed(rules, own.rules, after, before))
     const systems = of.level === 'wall' ? SYSTEMS.filter((s) => s.id === of.plan.system) : SYSTEMS
     const stages = systems.flatMap((s) => {
       const texts = stageChanges(staged(s, { book: before }, 'on-bed'), staged(s, { book: after }, 'on-bed')).map((c) => c.text)
