@@ -83,8 +83,9 @@ test('roles: crew may not pass or release, the foreman not the inspector’s hol
   const line = { stage: 'drain', section: 'B', course: 1 }
   const send = async (who: typeof context, kind: string, data: object) =>
     (await post(who, `/api/walls/${wall}/entries`, { entries: [fact(wall, kind, line, data)] })).json()
+  // Who releases is said by the point, in the rules of the plan.
   expect(await send(crew, 'release', { decision: 'released', reason: 'ok', signature: SIGNED })).toMatchObject({
-    outcomes: [{ ok: false, problems: [{ field: 'kind' }] }],
+    outcomes: [{ ok: false, problems: [{ field: 'by.role', message: expect.stringContaining('takes the inspector; a crew may not release it') }] }],
   })
   expect(await send(context, 'release', { decision: 'released', reason: 'ok', signature: SIGNED })).toMatchObject({
     outcomes: [{ ok: false, problems: [{ field: 'by.role' }] }],

@@ -46,11 +46,15 @@ test.each([
   ['compaction', 95, 'imperial', '95 %'],
   ['padLevel', 0.00635, 'imperial', '±1/4"'],
   ['cutSlope', 1.5, 'metric', '1.5 : 1'],
+  ['manualOne', 25, 'metric', '25 kg'],
+  ['manualOne', 25, 'imperial', '55 lb'],
 ] as const)('%s of %d in %s reads %s', (name, value, units, text) => expect(limitText(name, value, units)).toBe(text))
 test('what is typed comes to SI; what is no number is said', () => {
   expect(readLimit('padLevel', '4', 'metric')).toEqual({ ok: true, value: 0.004 })
   expect(readLimit('shoreAbove', '1,1', 'metric')).toEqual({ ok: true, value: 1.1 })
   expect(readLimit('compaction', '97,5', 'metric')).toEqual({ ok: true, value: 97.5 })
+  const pounds = readLimit('manualOne', '44', 'imperial')
+  expect(pounds.ok && pounds.value).toBeCloseTo(44 * 0.45359237, 6)
   for (const bad of ['', 'much', '1e999']) expect(readLimit('compaction', bad, 'metric').ok).toBe(false)
 })
 test('two changed: each keeps what the other changed; of one rule it is the one who goes on; what was taken out stays out', () => {

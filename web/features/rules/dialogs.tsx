@@ -19,12 +19,13 @@ import {
   shippedPoint,
   startBy,
   startDef,
+  typedAmount,
   type UnitSystem,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { Ask, Button, Caution, Check, Choice, Field, NowButton, Problems, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
-import { defOf, limitText, readLimit, unitOf } from './edit'
+import { defOf, limitText, measureOf, readLimit, unitOf } from './edit'
 import type { RuleDraft } from './use-rule-draft'
 
 /** What is being changed. */
@@ -71,9 +72,8 @@ function Firm({ firm, setFirm }: { firm: boolean; setFirm(v: boolean): void }) {
 /** A number of the book as it is typed; what it was opened with comes back to the last digit. */
 function useAmount(id: string, value: number): [string, (text: string) => void, string] {
   const { units } = usePreferences()
-  const length = defOf(id)?.of === 'length'
-  const shown = limitText(id, value, units).replace(/^±/, '').replace('−', '-')
-  const initial = length && units === 'metric' ? shown.replace(/ (mm|m)$/, '') : length ? shown : `${+value.toFixed(4)}`
+  const measure = measureOf(id)
+  const initial = measure ? typedAmount(value, measure, units) : `${+value.toFixed(4)}`
   const [text, setText] = useState(initial)
   return [text, setText, initial]
 }

@@ -2,18 +2,19 @@ import {
   choiceDef,
   fail,
   formatLength,
-  formatSmall,
+  formatMass,
+  formatSigned,
   type LimitDef,
   type LimitUnit,
   limitDef,
   ok,
   type Problem,
-  parseLength,
+  parseAmount,
   type Result,
   type Rules,
-  smallUnit,
   startDef,
   type UnitSystem,
+  unitOf as unitOfMeasure,
 } from '@stone-tally/core'
 
 /** What one level sets of one rule. */
@@ -72,44 +73,48 @@ export const defOf = (
 ): { readonly title: string; readonly of: LimitUnit; readonly range: readonly [number, number]; readonly sense?: LimitDef['sense'] } | undefined =>
   limitDef(name) ?? startDef(name)
 
-/** A length of the rule book is small, or of a person's size: what people measure it with. */
-const LARGE = 0.5
+/** Lengths that may be over this are of a person's size, others small, m. */
+const LARGE = 2
+
+/** How a number of the book is measured; undefined for one that has no unit of its own to turn into another. */
+export const measureOf = (name: string): 'length' | 'small' | 'mass' | undefined => {
+  const d = defOf(name)
+  return d?.of === 'length' ? (d.range[1] >= LARGE ? 'length' : 'small') : d?.of === 'mass' ? 'mass' : undefined
+}
 
 /** The unit a limit is typed and read in. @example unitOf('padLevel', 'metric') // 'mm' */
-export function unitOf(limit: string, units: UnitSystem): string {
-  const d = defOf(limit)
+export function unitOf(name: string, units: UnitSystem): string {
+  const d = defOf(name)
+  const measure = measureOf(name)
   if (!d) return ''
-  if (d.of === 'length') return d.range[1] >= LARGE * 4 ? (units === 'metric' ? 'm' : 'ft') : smallUnit(units)
-  const words: Readonly<Record<Exclude<LimitUnit, 'length'>, string>> = {
+  if (measure) return unitOfMeasure(measure, units)
+  const words: Readonly<Record<Exclude<LimitUnit, 'length' | 'mass'>, string>> = {
     '%': '%',
     '°': '°',
     passes: 'passes',
     share: 'of 1',
     ratio: ': 1',
-    mass: 'kg',
     count: '',
   }
-  return words[d.of]
+  return words[d.of as keyof typeof words]
 }
 
-/** A limit as it stands, in the reader's units. @example limitText('padLevel', 0.005, 'metric') // '5 mm' */
-export function limitText(limit: string, value: number, units: UnitSystem): string {
-  const d = defOf(limit)
-  if (d?.of !== 'length') return `${d?.sense === 'within' ? '±' : ''}${+value.toFixed(3)} ${unitOf(limit, units)}`.trim()
-  const large = d.range[1] >= LARGE * 4
-  const said = large ? formatLength(value, units, 2) : formatSmall(value, units)
-  return `${d.sense === 'within' ? '±' : ''}${value < 0 && !large ? '−' : ''}${said}`
+/** A limit as it stands, in the reader's units. @example limitText('padLevel', 0.005, 'metric') // '±5 mm' */
+export function limitText(name: string, value: number, units: UnitSystem): string {
+  const measure = measureOf(name)
+  const either = defOf(name)?.sense === 'within' ? '±' : ''
+  if (measure === 'mass') return `${either}${formatMass(value, units)}`
+  if (measure === 'length') return `${either}${formatLength(value, units, 2)}`
+  if (measure === 'small') return `${either}${formatSigned(value, units)}`
+  return `${either}${+value.toFixed(3)} ${unitOf(name, units)}`.trim()
 }
 
 /** What was typed for a limit, in SI. @example readLimit('padLevel', '4', 'metric') // ok(0.004) */
-export function readLimit(limit: string, text: string, units: UnitSystem): Result<number> {
-  const d = defOf(limit)
-  if (!d) return fail('value', 'is no limit')
+export function readLimit(name: string, text: string, units: UnitSystem): Result<number> {
+  const measure = measureOf(name)
+  if (!defOf(name)) return fail('value', 'is no limit')
   if (!text.trim()) return fail('value', 'is missing')
-  if (d.of === 'length') {
-    const large = d.range[1] >= LARGE * 4
-    return parseLength(text, large ? (units === 'metric' ? 'm' : 'ft') : smallUnit(units))
-  }
+  if (measure) return parseAmount(text, measure, units)
   const value = Number(text.trim().replace(',', '.'))
   return Number.isFinite(value) ? ok(value) : fail('value', `"${text}" is not a number`)
 }
