@@ -156,6 +156,21 @@ export async function putRules(
   const rules = stampRules(read.value, before.rules, person.name, now.toISOString())
   const own = resolveRules(at.level === 'company' ? { company: rules } : { company, site: rules })
   if (!own.ok) return failAll(own.problems)
+  // Nobody locks the whole company out of its own book.
+  if (rules.keepers && !rules.keepers.includes(person.role)) {
+    const held = await database()
+      .db.selectFrom('user')
+      .select('id')
+      .where('companyId', '=', person.companyId)
+      .where('role', 'in', [...rules.keepers])
+      .limit(1)
+      .executeTakeFirst()
+    if (!held)
+      return fail(
+        'keepers',
+        `nobody of the company is ${rules.keepers.map((r) => ROLE_NAMES[r].toLowerCase()).join(' or ')}; the rule book could never be changed again`,
+      )
+  }
   if (canonical(rules) === canonical(before.rules)) return fail('rules', 'are those in force already; nothing is changed')
   const made = before.number === base ? await insert(person, at, base + 1, rules, reason.trim()) : false
   if (!made) {

@@ -109,6 +109,10 @@ test('a site says what is different there; where it no longer fits its companyâ€
 test('the roles that keep the book are the companyâ€™s to name', async () => {
   const base = (await rulesAt(s.ours, COMPANY)).number
   expect(await put({ ...emptyRules(), keepers: [] }, base)).toMatchObject({ ok: false, problems: [{ field: 'keepers' }] })
+  expect(await put({ ...emptyRules(), keepers: ['inspector'] }, base, 'the inspector alone')).toMatchObject({
+    ok: false,
+    problems: [{ field: 'keepers', message: expect.stringContaining('nobody of the company is inspector') }],
+  })
   expect(await put({ ...emptyRules(), keepers: ['office'] }, base, 'the office alone')).toMatchObject({ ok: true })
   expect(await put(strict(97), base + 1, 'foreman again', 'foreman')).toMatchObject({
     ok: false,

@@ -1,7 +1,7 @@
 // Rule table 2, held against hand-worked cases: each says what it rests on. Earlier revisions keep table 1 (record-truth and edges).
-import { cutDepth } from '@stone-tally/core'
+import { cutDepth, lineOf } from '@stone-tally/core'
 import * as fc from 'fast-check'
-import { entry, layoutOf, smallPlan } from '../plans'
+import { entry, layoutOf, plain, smallPlan, stateOf } from '../plans'
 import { Site } from '../site'
 import { judge, tall, today } from './wall'
 
@@ -31,6 +31,17 @@ describe('the cut', () => {
     const v = cut(data)
     expect(v?.verdict).toBe(text === '' ? 'ok' : 'out')
     if (text !== '') expect(v?.text).toMatch(text)
+  })
+  test('reads in the diary as what it is, and says nothing of what it is not', () => {
+    const state = stateOf([], tall)
+    const line = (data: object) => lineOf(state, entry('cut', here, { ...whole, ...data }), { units: 'metric' })
+    expect(plain(line({}))).toBe(
+      'Cut at 6.00: sides 1.5 across per m up, plant 1.00 m off, ladder within 7.50 m, spoil 0.60 m off, judged by Rhea Moss',
+    )
+    expect(plain(line({ water: true, shored: true, benched: true, soil: 'stiff-clay', sound: true }))).toBe(
+      'Cut at 6.00: sides 1.5 across per m up, shored, benched, stiff clay, dry and sound, plant 1.00 m off, ladder within 7.50 m, spoil 0.60 m off, water in the cut, judged by Rhea Moss',
+    )
+    expect(plain(lineOf(state, entry('cut', here, {}), { units: 'metric' }))).toBe('Cut at 6.00: looked at')
   })
   test.each(['slope', 'water', 'spoil', 'plant', 'ladder', 'by'])('over 1.2 m %s is not left unsaid', (field) => {
     const site = new Site(tall).work('services').work('set-out').release('set-out')

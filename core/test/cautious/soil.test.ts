@@ -230,3 +230,10 @@ describe('soil and cut before the subgrade is released', () => {
     )
   })
 })
+
+test('a stretch of soil ends beyond where it begins; table 1 did not ask', () => {
+  const soil = entry('soil', { stage: 'dig', section: 'B' }, { answers: FIRM_CLAY, from: 8, to: 7 })
+  const refused = (of: Site) => of.refusal(soil)
+  expect(refused(new Site(plan).work('services').work('set-out').release('set-out'))).toMatch(/data\.to: must be beyond 8 m, not 7 m/)
+  expect(refused(new Site().work('services').work('set-out').release('set-out'))).not.toMatch(/must be beyond/)
+})
