@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { type Plan, toeAt } from '../plan'
-import { limitsOf, tableOf } from '../rules'
+import { limitsOf, schoolBy, tableOf } from '../rules'
 import { staged, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
 import { type DrainSchool, drainSeat } from '../water/seat'
@@ -15,6 +15,8 @@ export const bedOf = (plan: Plan): number => plan.water?.bed ?? limitsOf(plan).p
 /** Where the pipe sits: as the plan says, else as pad and outlets allow. */
 export function schoolOf(plan: Plan, steps: readonly PadStep[]): DrainSchool {
   if (plan.water?.school) return plan.water.school
+  const rule = schoolBy(plan, 'drain-seat')
+  if (rule === 'in-pad' || rule === 'on-bed' || rule === 'raised') return rule
   const lowest = Math.min(...steps.map((s) => s.elevation))
   return drainSeat({
     open: plan.pad.material === 'open-graded',

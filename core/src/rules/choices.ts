@@ -40,6 +40,8 @@ export interface ChoiceDef {
   readonly chapter: Chapter
   readonly options: readonly School[]
   readonly standard: string
+  /** How a company works, for whoever plans by hand: nothing in the application follows from it yet. */
+  readonly advice?: true
   /** The school the facts of a wall speak for, and why; undefined where they speak for none. */
   recommend?(wall: WallFacts): { readonly option: string; readonly because: string } | undefined
 }
@@ -60,11 +62,8 @@ const choose = (
   ...(recommend ? { recommend } : {}),
 })
 
-/**
- * Every choice between schools, in the order of the work. The standard of each is what a wall was built by before there were choices.
- * An approved plan goes before any of them.
- */
-export const CHOICES: readonly ChoiceDef[] = [
+const ADVICE: ReadonlySet<string> = new Set(['embedment', 'setback', 'corner', 'grid-length', 'waterproofing'])
+const ALL: readonly ChoiceDef[] = [
   choose(
     'embedment',
     'engineer',
@@ -223,18 +222,16 @@ export const CHOICES: readonly ChoiceDef[] = [
         ? { option: 'each', because: `A stone of ${said.mass(w.unit.mass)} is pushed off by a foot.` }
         : undefined,
   ),
-  choose(
-    'drain-seat',
-    'water',
-    'Where the toe drain sits',
-    'on-bed',
+  choose('drain-seat', 'water', 'Where the toe drain sits', 'by-facts', [
     [
-      ['in-pad', 'Low, inside an open pad', 'Drains the pad itself. Weakens a dense pad, and wants an outlet lower still.'],
-      ['on-bed', 'On a stone bed behind the pad', 'Beside a dense pad, above its 1 : 1 line. The usual place.'],
-      ['raised', 'Raised to where it can run out', 'Several courses up, stone below it: where there is no lower outlet. What is below stays wet.'],
+      'by-facts',
+      'Where pad and outlet put it',
+      'Inside an open pad, on a bed beside a dense one, raised where the outlet is high: worked out for each wall.',
     ],
-    (w) => (w.highOutlet ? { option: 'raised', because: 'The outlet lies above the top of the pad.' } : undefined),
-  ),
+    ['in-pad', 'Low, inside an open pad', 'Drains the pad itself. Weakens a dense pad, and wants an outlet lower still.'],
+    ['on-bed', 'On a stone bed behind the pad', 'Beside a dense pad, above its 1 : 1 line. The usual place.'],
+    ['raised', 'Raised to where it can run out', 'Several courses up, stone below it: where there is no lower outlet. What is below stays wet.'],
+  ]),
   choose('pipe-sock', 'water', 'Sock round the pipe', 'none', [
     ['none', 'None', 'The clean stone is the filter; only ends are wrapped. Nothing to blind.'],
     ['sock', 'Sock', 'Keeps fines out of the pipe; blinds in silt and iron water and then drains nothing.'],
@@ -274,8 +271,12 @@ export const CHOICES: readonly ChoiceDef[] = [
   ]),
   choose('grid-start', 'grid', 'Where geogrid starts', 'as-planned', [
     ['as-planned', 'As the plan shows', 'Nothing is proposed where the plan has no layer.'],
-    ['first-joint', 'From the first joint', 'A layer on the first course and on every second one. Holds the toe of the mass.'],
-    ['second-course', 'Every second course', 'From the second course on: one layer fewer, the first fill is easier.'],
+    [
+      'first-joint',
+      'From the first joint',
+      'A layer on the first course and on every second one. Holds the toe of the mass; drawn into the plan by hand.',
+    ],
+    ['second-course', 'Every second course', 'From the second course on: one layer fewer, the first fill is easier; drawn into the plan by hand.'],
     ['under-pad', 'One more under the pad', 'On ground that settles unevenly: laid flat on the compacted subgrade.'],
   ]),
   choose(
@@ -308,5 +309,11 @@ export const CHOICES: readonly ChoiceDef[] = [
     ['coating', 'Brushed coating', 'Goes on damp walls and round corners; thinner, and roots and stones get through it sooner.'],
   ]),
 ]
+
+/**
+ * Every choice between schools, in the order of the work. The standard of each is what a wall was built by before there were choices.
+ * An approved plan goes before any of them.
+ */
+export const CHOICES: readonly ChoiceDef[] = ALL.map((c) => (ADVICE.has(c.id) ? { ...c, advice: true } : c))
 
 export const choiceDef = (id: string): ChoiceDef | undefined => CHOICES.find((c) => c.id === id)

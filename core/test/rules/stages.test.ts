@@ -11,6 +11,7 @@ import {
   limitsOf,
   type Plan,
   type Rules,
+  schoolOf,
   stageChanges,
   statusOf,
   stepKey,
@@ -97,6 +98,22 @@ describe('schools', () => {
     const count = (p: Plan) => stepsOf(layoutOf(p)).find((s) => s.stage.id === 'backfill')?.lifts?.count ?? 0
     expect(count(school('lift-thickness', 'thin'))).toBeGreaterThan(count(under({})))
   })
+})
+
+test('where the pipe sits follows from pad and outlet, unless the rules or the plan say otherwise', () => {
+  const seat = (of: Plan) => {
+    const layout = layoutOf(of)
+    return schoolOf(layout.plan, layout.steps)
+  }
+  expect(seat(under({}))).not.toBe('raised')
+  for (const option of ['on-bed', 'raised'] as const) expect(seat(school('drain-seat', option))).toBe(option)
+  expect(seat(school('drain-seat', 'raised', { ...smallPlan, water: { school: 'on-bed' } } as Plan))).toBe('on-bed')
+  build(layoutOf(school('drain-seat', 'raised')))
+})
+test('a choice from which nothing follows says so', () => {
+  const without = CHOICES.filter((c) => c.options.every((o) => !changesStages(c.id, o.id))).map((c) => c.id)
+  const planned = ['pad-material', 'pad-test', 'open-courses', 'drain-seat', 'lift-thickness', 'top-grade']
+  expect(without.filter((id) => !planned.includes(id))).toEqual(CHOICES.filter((c) => c.advice).map((c) => c.id))
 })
 
 describe('how the pad is proved', () => {
