@@ -73,6 +73,12 @@ const BAND: Readonly<Record<GrowthModel, number>> = { level: 2.05, lean: 2.1 }
 
 /** Logarithms of the beliefs, company's record counted in. */
 const beliefs = new Map<string, readonly (readonly [scatter: number, log: number])[]>()
+/** Stations of one section are asked for one after another by the same rule. */
+let asked: { readonly rule: GrowthRule; readonly believed: readonly (readonly [scatter: number, log: number])[] } | undefined
+function beliefsBy(rule: GrowthRule): readonly (readonly [scatter: number, log: number])[] {
+  if (asked?.rule !== rule) asked = { rule, believed: beliefsOf(rule.model, rule.scatter) }
+  return asked.believed
+}
 function beliefsOf(model: GrowthModel, scatter: number | undefined): readonly (readonly [scatter: number, log: number])[] {
   const key = `${model} ${scatter ?? ''}`
   let found = beliefs.get(key)
@@ -136,6 +142,64 @@ interface Walk {
   each: number
   trend: number
   log: number
+}
+
+/** What the filter does at each reading of a station read course by course: it hangs on the walk alone, not on what was read. */
+interface Gains {
+  /** Share of what was not foretold that is believed of place and drift; one over its variance; sum of the logarithms so far. */
+  readonly place: number[]
+  readonly drift: number[]
+  readonly sure: number[]
+  readonly logs: number[]
+  readonly p11: number[]
+  readonly p12: number[]
+  readonly p22: number[]
+}
+const gainsBy = new Map<number, Gains>()
+function gainsOf(walk: number, n: number): Gains {
+  let g = gainsBy.get(walk)
+  const noise = READING_NOISE * READING_NOISE
+  if (!g) {
+    g = { place: [0], drift: [0], sure: [0], logs: [0], p11: [noise], p12: [0], p22: [DRIFT * DRIFT] }
+    if (gainsBy.size > 60) gainsBy.clear()
+    gainsBy.set(walk, g)
+  }
+  for (let i = g.place.length; i < n; i++) {
+    const [a, b, c] = [g.p11[i - 1] as number, g.p12[i - 1] as number, g.p22[i - 1] as number]
+    const p11 = a + 2 * b + c + walk * walk
+    const p12 = b + c
+    const s = p11 + noise
+    const [g1, g2] = [p11 / s, p12 / s]
+    g.place.push(g1)
+    g.drift.push(g2)
+    g.sure.push(1 / s)
+    g.logs.push((g.logs[i - 1] as number) + Math.log(s / noise))
+    g.p11.push(p11 * (1 - g1))
+    g.p12.push(p12 * (1 - g1))
+    g.p22.push(c - g2 * p12)
+  }
+  return g
+}
+
+/** The same filter where no course was left out: what it needs was worked out once for the walk. */
+function walkThrough(deviations: readonly number[], n: number, walk: number, into: Walk) {
+  const g = gainsOf(walk, n)
+  let m = deviations[0] as number
+  let b = 0
+  let squares = 0
+  for (let i = 1; i < n; i++) {
+    m += b
+    const e = (deviations[i] as number) - m
+    squares += e * e * (g.sure[i] as number)
+    m += (g.place[i] as number) * e
+    b += (g.drift[i] as number) * e
+  }
+  into.here = m
+  into.slope = b
+  into.still = g.p11[n - 1] as number
+  into.each = walk * walk + 2 * (g.p12[n - 1] as number)
+  into.trend = g.p22[n - 1] as number
+  into.log = -0.5 * (squares + (g.logs[n - 1] as number))
 }
 
 /** Kalman filter of position and drift: readings of height, whatever courses were left out between. */
@@ -222,12 +286,15 @@ export function growthFrom(
 ): Growth | undefined {
   if (n === 0 && !stand) return undefined
   const now = n === 0 ? (stand as CourseReading).course : (courses[n - 1] as number)
-  const believed = beliefsOf(rule.model, rule.scatter)
+  const believed = beliefsBy(rule)
+  // In order and each once, so that this says that none is missing.
+  const through = n > 0 && (courses[n - 1] as number) - (courses[0] as number) === n - 1
   let best = Number.NEGATIVE_INFINITY
   for (let i = 0; i < believed.length; i++) {
     const [scatter, log] = believed[i] as readonly [number, number]
     const walk = walks[i] as Walk
-    if (rule.model === 'level') walkLevel(courses, deviations, n, scatter, walk)
+    if (rule.model === 'level' && through) walkThrough(deviations, n, scatter, walk)
+    else if (rule.model === 'level') walkLevel(courses, deviations, n, scatter, walk)
     else walkLean(deviations, n, scatter, walk)
     walk.log += log
     if (walk.log > best) best = walk.log
