@@ -155,13 +155,15 @@ interface Gains {
   readonly p12: number[]
   readonly p22: number[]
 }
+/** A company has one scatter; of so many walks the gains are kept. */
+const WALKS_KEPT = 60
 const gainsBy = new Map<number, Gains>()
 function gainsOf(walk: number, n: number): Gains {
   let g = gainsBy.get(walk)
   const noise = READING_NOISE * READING_NOISE
   if (!g) {
     g = { place: [0], drift: [0], sure: [0], logs: [0], p11: [noise], p12: [0], p22: [DRIFT * DRIFT] }
-    if (gainsBy.size > 60) gainsBy.clear()
+    if (gainsBy.size > WALKS_KEPT) gainsBy.clear()
     gainsBy.set(walk, g)
   }
   for (let i = g.place.length; i < n; i++) {
