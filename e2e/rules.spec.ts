@@ -154,6 +154,40 @@ test('a school changed on a wall under way is a revision: its stages follow, its
   await expect(page.getByText('Every wall’s newest revision was issued under these rules.')).toBeVisible()
 })
 
+test('what company and site changed since is shown on a wall’s page, with what judges it now; crew may only read it', async ({
+  page,
+  context,
+  browser,
+}) => {
+  const office = await browser.newContext()
+  await signIn(office, 'office')
+  const path = `${url()}/api/rules?site=${encodeURIComponent(SITE)}`
+  const rules = (await (await office.request.get(path)).json()) as { limits: { limit: string; value: number; why: string }[] }
+  const stricter = { ...rules, limits: rules.limits.map((l) => (l.limit === 'compaction' ? { ...l, value: 99 } : l)) }
+  const history = Number(
+    ((
+      await (
+        await office.request.put(`${url()}/api/rules`, {
+          data: { rules: stricter, base: 0, reason: 'wet fill', site: SITE },
+          headers: { origin: url() },
+        })
+      ).text()
+    ).match(/change (\d+) was made/) ?? [])[1],
+  )
+  const put = await office.request.put(`${url()}/api/rules`, {
+    data: { rules: stricter, base: history, reason: 'wet fill', site: SITE },
+    headers: { origin: url() },
+  })
+  expect(put.status(), await put.text()).toBe(200)
+  await office.close()
+  await signIn(context, 'crew')
+  await page.goto(`${url()}/walls/${wall}/rules`)
+  await page.waitForSelector('html[data-ready]')
+  await expect(page.getByRole('heading', { name: '1 change of company and site since revision 2; the next revision takes them up' })).toBeVisible()
+  await expect(page.getByText('98 %', { exact: true })).toBeVisible()
+  await expect(page.getByRole('button', { name: /Issue revision|^Change /u })).toHaveCount(0)
+})
+
 test('who does not keep the book reads it; desk, tablet and phone, nothing wider than the screen', async ({ page, context }) => {
   await signIn(context, 'crew')
   await page.goto(page_())

@@ -1,4 +1,5 @@
 import {
+  bookOf,
   canonical,
   compareRules,
   emptyRules,
@@ -10,7 +11,6 @@ import {
   type Result,
   ROLE_NAMES,
   type Role,
-  type RuleBook,
   type RuleChange,
   type Rules,
   readRules,
@@ -118,9 +118,8 @@ export async function wallsUnderOther(company: string, at: RuleLevel): Promise<O
     const own = levels.get(w.site) ?? (await levelsFor(company, w.site))
     levels.set(w.site, own)
     const now = resolveRules({ ...own, wall: plan.rules })
-    const before: RuleBook | undefined = plan.book ?? undefined
     // What the planner starts from changes no wall that is planned.
-    const changes = now.ok ? compareRules(now.value, before).filter((c) => !c.rule.startsWith('start.')) : []
+    const changes = now.ok ? compareRules(now.value, bookOf(plan)).filter((c) => !c.rule.startsWith('start.')) : []
     if (changes.length > 0 || !now.ok)
       other.push({ wall: w.id, name: w.name, site: w.site, revision: w.number, changes, problems: now.ok ? [] : now.problems })
   }
@@ -152,6 +151,7 @@ export async function putRules(
     return fail('reason', 'is missing; say why the rules are changed, it is kept with the change (3 to 300 characters)')
   const read = readRules(value)
   if (!read.ok) return read
+  if (at.level === 'site' && read.value.keepers) return fail('keepers', 'who may change the rule book is said by the company, for all its sites')
   const before = await rulesAt(person.companyId, at)
   const rules = stampRules(read.value, before.rules, person.name, now.toISOString())
   const own = resolveRules(at.level === 'company' ? { company: rules } : { company, site: rules })
@@ -198,4 +198,30 @@ async function insert(person: Person, at: RuleLevel, number: number, rules: Rule
     .returning('number')
     .executeTakeFirst()
   return made !== undefined
+}
+
+/**
+ * What of a wall's own rules only those who keep the rule book may change: schools, points, points of its own, releasing one's own work.
+ * Limits of its drawing are the planner's, with their reference.
+ *
+ * @param before - rules of the revision it is made from; undefined for a new wall
+ */
+export function wallRulesKept(person: Person, company: Rules, before: Plan['rules'], after: Plan['rules']): Problem | undefined {
+  const keepers = keepersOf(company)
+  if (keepers.includes(person.role)) return undefined
+  for (const part of ['choices', 'points', 'added', 'ownRelease'] as const)
+    if (canonical(before?.[part] ?? null) !== canonical(after?.[part] ?? null))
+      return {
+        field: `rules.${part}`,
+        message: `is a rule; the rule book is kept by the ${keepers.map((r) => ROLE_NAMES[r].toLowerCase()).join(' or ')}`,
+      }
+  return undefined
+}
+
+/** A wall's own schools and points with who set each and when: what a file says of that is not believed. */
+export function wallRulesSigned(person: Person, before: Plan['rules'], after: Plan['rules'], now: Date): Plan['rules'] {
+  if (!after?.choices && !after?.points && !after?.added) return after
+  const of = (r: Plan['rules']): Rules => ({ ...emptyRules(), choices: r?.choices, points: r?.points, added: r?.added })
+  const { choices, points, added } = stampRules(of(after), of(before), person.name, now.toISOString())
+  return { ...after, ...(choices ? { choices } : {}), ...(points ? { points } : {}), ...(added ? { added } : {}) }
 }

@@ -4,7 +4,7 @@ import { database } from './database'
 import { isUuid, uuid7 } from './ids'
 import { laidOut } from './layouts'
 import { forget, revisionEntry } from './record-store'
-import { levelsFor } from './rules'
+import { levelsFor, wallRulesKept, wallRulesSigned } from './rules'
 
 export { uuid7 } from './ids'
 
@@ -32,11 +32,19 @@ export async function wallFor(person: Person, id: string): Promise<WallRow | und
 /** Who may plan. */
 export const mayPlan = (person: Person) => person.role === 'foreman' || person.role === 'office'
 
-async function checkPlan(person: Person, value: unknown): Promise<Result<Plan>> {
+/**
+ * @param before - plan and site of the wall it is a revision of. A wall stands where it stands: its rules are those of the site it was
+ *   made for, whatever a revision calls it
+ */
+async function checkPlan(person: Person, value: unknown, before?: { plan: Plan; site: string }): Promise<Result<Plan>> {
   const read = readPlan(value)
   if (!read.ok) return read
   // Whatever rules the plan was drawn up under, it is issued under those in force, and takes them along whole.
-  const under = issueUnder(read.value, await levelsFor(person.companyId, read.value.site))
+  const levels = await levelsFor(person.companyId, before?.site ?? read.value.site)
+  const rules = wallRulesSigned(person, before?.plan.rules, read.value.rules, new Date())
+  const kept = wallRulesKept(person, levels.company, before?.plan.rules, rules)
+  if (kept) return failAll([kept])
+  const under = issueUnder(rules ? { ...read.value, rules } : read.value, levels)
   if (!under.ok) return under
   const plan = under.value
   const large = tooManyPieces(plan)
@@ -85,7 +93,14 @@ export async function issueRevision(
   if (!mayPlan(person)) return fail('role', 'planning takes the foreman or the office')
   if (typeof base !== 'number' || !Number.isInteger(base) || base < 1 || base > 10_000)
     return fail('base', 'is missing; say the number of the revision this one was made from')
-  const plan = await checkPlan(person, value)
+  const from = await database()
+    .db.selectFrom('revision')
+    .innerJoin('wall', 'wall.id', 'revision.wall_id')
+    .select(['revision.plan', 'wall.site'])
+    .where('wall_id', '=', wall)
+    .where('number', '=', base)
+    .executeTakeFirst()
+  const plan = await checkPlan(person, value, from && { plan: from.plan as Plan, site: from.site })
   if (!plan.ok) return plan
   const { db } = database()
   const overtaken = async () => {

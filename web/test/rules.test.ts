@@ -2,7 +2,7 @@
 import { emptyRules, limitsOf, type Plan, type Rules } from '@stone-tally/core'
 import { database } from '../server/database'
 import { changesAt, levelsFor, putRules, rulesAt, sitesOf, wallsUnderOther } from '../server/rules'
-import { createWall, issueRevision, revisionsOf } from '../server/walls'
+import { createWall, issueRevision, revisionsOf, uuid7 } from '../server/walls'
 import { planNamed, site } from './site'
 
 let s: Awaited<ReturnType<typeof site>>
@@ -126,9 +126,90 @@ test('a point of a wall’s own at a course that is not there, or a stage it has
     site: 'South quay',
     rules: { added: [{ id: 'look', title: 'Look', kind: 'hold', roles: ['inspector'], own: false, why: 'contract', at }] },
   })
-  const make = (at: object) => createWall(s.person('foreman'), point(at))
+  const make = (at: object) => createWall(s.person('office'), point(at))
   expect(await make({ stage: 'level', section: 'B', course: 40 })).toMatchObject({ ok: false, problems: [{ field: 'rules.added[0].at.course' }] })
   expect(await make({ stage: 'lacing', section: 'B' })).toMatchObject({ ok: false, problems: [{ field: 'rules.added[0].at.stage' }] })
   expect(await make({ stage: 'level', section: 'Z' })).toMatchObject({ ok: false, problems: [{ field: 'rules.added[0].at.section' }] })
   expect(await make({ stage: 'level', section: 'B', course: 2 })).toMatchObject({ ok: true })
+})
+
+test('who does not keep the book changes no school or point by way of a plan; limits of a drawing are the planner’s', async () => {
+  // The office keeps it alone by now.
+  const plan: Plan = { ...planNamed('Back door'), site: 'South quay' }
+  const slack = { choices: [{ choice: 'pad-test', option: 'method', why: 'quicker' }] }
+  const refused = { ok: false, problems: [{ field: 'rules.choices', message: 'is a rule; the rule book is kept by the office' }] }
+  expect(await createWall(s.person('foreman'), { ...plan, rules: slack })).toMatchObject(refused)
+  const made = await createWall(s.person('office'), { ...plan, rules: slack })
+  if (!made.ok) throw new Error(made.problems[0]?.message)
+  const { id } = made.value
+  // A foreman revises the plan and leaves the rules as they are; taking one out is changing it.
+  const drawn = { ...slack, limits: [{ limit: 'compaction', value: 98, source: 'drawing 4, note 2' }] }
+  expect(await issueRevision(s.person('foreman'), id, { ...plan, drawing: 'B', rules: drawn }, 1)).toMatchObject({ ok: true })
+  expect(await issueRevision(s.person('foreman'), id, { ...plan, drawing: 'C' }, 2)).toMatchObject(refused)
+  expect(await issueRevision(s.person('foreman'), id, { ...plan, rules: { ...drawn, ownRelease: true } }, 2)).toMatchObject({
+    ok: false,
+    problems: [{ field: 'rules.ownRelease' }],
+  })
+  const hold = { point: 'subgrade', kind: 'off', roles: [], own: false, why: 'quicker' }
+  expect(await issueRevision(s.person('foreman'), id, { ...plan, rules: { ...drawn, points: [hold] } }, 2)).toMatchObject({
+    ok: false,
+    problems: [{ field: 'rules.points' }],
+  })
+})
+
+test('a wall stands where it stands: calling its site otherwise does not get it out of that site’s rules', async () => {
+  const at = { level: 'site', site: 'Strict quay' } as const
+  expect(
+    await put({ ...emptyRules(), limits: [{ limit: 'padLevel', value: 0.002, why: 'long units' }] }, 0, 'long units', 'office', at),
+  ).toMatchObject({ ok: true })
+  const plan: Plan = { ...planNamed('Moved in words'), site: 'Strict quay' }
+  const made = await createWall(s.person('office'), plan)
+  if (!made.ok) throw new Error(made.problems[0]?.message)
+  expect(await issueRevision(s.person('office'), made.value.id, { ...plan, site: 'Other quay' }, 1)).toMatchObject({ ok: true })
+  for (const r of await revisionsOf(made.value.id)) expect(limitsOf(r.plan as Plan).padLevel.value).toBe(0.002)
+})
+
+test('a site does not say who keeps the book; a wall of earlier shipped rules is listed with what its next revision would take up', async () => {
+  const at = { level: 'site', site: 'Strict quay' } as const
+  expect(await put({ ...emptyRules(), keepers: ['crew'] }, 1, 'the crew', 'office', at)).toMatchObject({
+    ok: false,
+    problems: [{ field: 'keepers' }],
+  })
+  const id = uuid7()
+  const old = { ...planNamed('Of table 1'), site: 'Old quay' }
+  await s.owner.db.insertInto('wall').values({ id, company_id: s.ours, name: old.name, site: old.site }).execute()
+  await s.owner.db
+    .insertInto('revision')
+    .values({ wall_id: id, number: 1, plan: JSON.stringify(old), issued_by: 'somebody' })
+    .execute()
+  const [listed] = await wallsUnderOther(s.ours, { level: 'site', site: 'Old quay' })
+  expect(listed).toMatchObject({ name: 'Of table 1', revision: 1 })
+  expect(listed?.changes).toEqual(
+    expect.arrayContaining([
+      expect.objectContaining({ rule: 'limit.cutSlope', was: '0.75', is: '1.5' }),
+      expect.objectContaining({ rule: 'limit.ladder', was: 'none' }),
+    ]),
+  )
+})
+
+test('who set a rule is who put it in force, whatever a file says', async () => {
+  const at = { level: 'site', site: 'Forged quay' } as const
+  const forged = { by: 'Somebody else', on: '2001-01-01' }
+  expect(
+    await put({ ...emptyRules(), limits: [{ limit: 'padLevel', value: 0.004, why: 'long units', ...forged }] }, 0, 'from a file', 'office', at),
+  ).toMatchObject({ ok: true })
+  expect((await rulesAt(s.ours, at)).rules.limits?.[0]).toMatchObject({ by: 'The office' })
+  const plan: Plan = {
+    ...planNamed('Signed'),
+    site: 'Forged quay',
+    rules: { choices: [{ choice: 'stone', option: 'plated', why: 'settles less', ...forged }] },
+  }
+  const made = await createWall(s.person('office'), plan)
+  if (!made.ok) throw new Error(made.problems[0]?.message)
+  const first = (await revisionsOf(made.value.id))[0]?.plan as Plan
+  expect(first.rules?.choices?.[0]).toMatchObject({ by: 'The office' })
+  expect(first.book?.set.map((x) => x.by)).toEqual(['The office', 'The office'])
+  // The next revision by another keeps who set it.
+  expect(await issueRevision(s.person('foreman'), made.value.id, { ...first, drawing: 'B' }, 1)).toMatchObject({ ok: true })
+  expect(((await revisionsOf(made.value.id))[1]?.plan as Plan).rules?.choices?.[0]).toEqual(first.rules?.choices?.[0])
 })

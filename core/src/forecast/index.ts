@@ -1,2 +1,4 @@
+export * from './correction'
 export * from './growth'
+export * from './rule'
 export * from './scatter'

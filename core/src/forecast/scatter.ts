@@ -1,4 +1,5 @@
-import { type CourseReading, type GrowthModel, generalScatter, quietestScatter, READING_NOISE } from './growth'
+import type { CourseReading, GrowthModel } from './rule'
+import { generalScatter, quietestScatter, READING_NOISE } from './walks'
 
 /** How much the courses of a wall scattered: squares (m²) of what each differed from the one below, and of how many. */
 export interface CourseScatter {

@@ -1,7 +1,7 @@
 import { said } from '../base/said'
 import { below } from '../geometry'
 import { exposedHeight, type Plan, toeAt, topAt } from '../plan'
-import { handlingOf, limitsOf, tableOf } from '../rules'
+import { handlingOf, kinderRules, LEVEL_NAMES, limitsOf, tableOf } from '../rules'
 import type { WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import { builtHeight, engineerReasons } from './engineer'
@@ -59,6 +59,19 @@ export function cautionsOf(
       message: `The wall shows ${said.length(tall, 2)}, over the ${said.given(limit)} a crew may build without an engineer. Name the engineered plan in the plan before digging.`,
     })
   }
+  const kind = kinderRules(plan)
+  if (kind.length > 0)
+    result.push({
+      id: 'rules-kinder',
+      blocks: false,
+      message: `Its rules let more pass than they ship: ${kind.map((k) => `${k.title.toLowerCase()} ${k.is} instead of ${k.ships} (${LEVEL_NAMES[k.level].toLowerCase()}: ${k.why})`).join('; ')}. Whoever signs for the wall should know.`,
+    })
+  if (plan.book && plan.rules?.engineeredAbove != null && below(limitsOf(plan).engineeredAbove.value, plan.rules.engineeredAbove))
+    result.push({
+      id: 'engineer-later',
+      blocks: false,
+      message: `The plan asks for an engineer above ${said.given(plan.rules.engineeredAbove)} only; its rules ask above ${said.given(limitsOf(plan).engineeredAbove.value)}, and that is what holds.`,
+    })
   const from = plan.drain.outlets.map((o) => o.station).sort((a, b) => a - b)
   const gaps = [...from.slice(1).map((s, i) => s - (from[i] as number))]
   if (gaps.some((g) => g > plan.drain.maxOutletSpacing)) {

@@ -2,7 +2,7 @@ import { said } from '../base/said'
 import { pointAt } from '../geometry'
 import type { Plan } from '../plan'
 import { toeAt, topAt } from '../plan'
-import { compareRules, shippedRules } from '../rules'
+import { bookOf, compareRules } from '../rules'
 import { counted, stageChanges } from '../systems'
 import { type Layout, stepAt } from './layout'
 
@@ -124,7 +124,7 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
   }
   if (a.book !== b.book && (a.book || b.book)) {
     const said = new Set<string>()
-    for (const c of compareRules(b.book ?? shippedRules(), a.book ?? shippedRules()).filter((x) => !x.rule.startsWith('start.')))
+    for (const c of compareRules(bookOf(b), bookOf(a)).filter((x) => !x.rule.startsWith('start.')))
       changes.push({ id: 'rules', text: `Rule: ${c.title}: ${c.was} → ${c.is}` })
     for (const c of stageChanges(before.system, after.system)) {
       if (said.has(c.text)) continue

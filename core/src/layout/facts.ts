@@ -20,7 +20,6 @@ export function wallFacts({ plan, steps, courses }: Pick<Layout, 'plan' | 'steps
     courses: new Set(courses.map((c) => c.course)).size,
     pad: plan.pad.material,
     drains: outlet < lowest - plan.pad.thickness + 1e-6,
-    highOutlet: outlet > lowest + 1e-6,
     frost: plan.frost,
     slope: holds.includes('slope'),
     load: holds.includes('load') || holds.includes('structure') || holds.includes('tier'),

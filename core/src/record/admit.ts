@@ -260,7 +260,9 @@ function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): R
   if (stops.length > 0) return failAll(stops.map((b) => ({ field: 'where', message: b.message })))
   // Before rule table 2 a layer could be released by who laid it.
   const alone = point.own || (point.id === 'geogrid' && tableOf(state.layout.plan) === 1)
-  const allowed = alone || state.layout.plan.rules?.ownRelease
+  const { plan } = state.layout
+  // Since there is a rule book no plan lets people release by themselves what cannot be looked at later.
+  const allowed = alone || (plan.rules?.ownRelease && !(plan.book && point.fixed))
   const mine = (e: RecordedEntry) => e.entry.by.id === entry.by.id && !!kindOf(e.entry.kind)?.work && live(state, e.entry.id)
   if (!allowed && !reported && state.logs.get(step.key)?.work.some(mine)) {
     return fail(

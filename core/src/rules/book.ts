@@ -2,10 +2,13 @@ import { failAll, ok, type Problem, type Result } from '../base/result'
 import { choice, type InferType, list, optionalList, optionalYesNo, quantity, record, text, yesNo } from '../base/schema'
 import { CHOICES, choiceDef } from './choices'
 import { kinder, limitDef } from './definitions'
-import { POINT_KINDS, POINTS, ROLES, type Role, shippedPoint } from './points'
+import { type InspectionPoint, POINT_KINDS, POINTS, ROLES, type Role, shippedPoint } from './points'
 import { type AddedPoint, addedPointSchema, CHANGE_FIELDS, checkRules, LEVEL_NAMES, LEVELS, type Level, limitSaid, type Rules } from './rule-file'
 import { type LimitName, RULE_TABLE, shippedLimits } from './shipped'
 import { STARTS, type StartName } from './starts'
+
+/** Points of one's own on a wall, of all its levels together. */
+const MOST_ADDED = 100
 
 /** The rules a revision is built and judged by, whole: every limit, choice and point, and who set what is not as it ships. */
 export const ruleBookSchema = record({
@@ -13,7 +16,7 @@ export const ruleBookSchema = record({
   limits: list(record({ limit: text(40), value: quantity({}) }), 0, 300),
   choices: list(record({ choice: text(40), option: text(40) }), 0, 100),
   points: list(record({ point: text(40), kind: choice(POINT_KINDS), roles: list(choice(ROLES), 0, 4), own: yesNo() }), 0, 100),
-  added: list(addedPointSchema, 0, 100),
+  added: list(addedPointSchema, 0, MOST_ADDED),
   /** What the planner starts from; left out in books of before. */
   starts: optionalList(record({ start: text(40), value: quantity({}) }), 100),
   /** `limit.compaction`, `choice.adhesive`, `point.subgrade`: which level set it last. */
@@ -27,6 +30,8 @@ export interface WallRules {
   readonly choices?: Rules['choices']
   readonly points?: Rules['points']
   readonly added?: Rules['added']
+  readonly openCourses?: number | undefined
+  readonly pointSpacing?: number | undefined
 }
 
 /** Pairs whose first must not be over the second. */
@@ -37,6 +42,13 @@ const ORDERED: readonly (readonly [LimitName, LimitName])[] = [
   ['manualOne', 'manualTwo'],
   ['manualTwo', 'liftingAid'],
 ]
+
+/** How a limit that an approved drawing sets is told from others. */
+const DRAWN = 'The drawing says so: '
+const RANK: Readonly<Record<string, number>> = { off: 0, witness: 1, hold: 2 }
+/** Does a point hold less than another: listed less, released by more people, or by who did the work? */
+const lessOf = (a: Pick<InspectionPoint, 'kind' | 'roles' | 'own'>, b: Pick<InspectionPoint, 'kind' | 'roles' | 'own'>): boolean =>
+  (RANK[a.kind] as number) < (RANK[b.kind] as number) || (b.kind === 'hold' && (a.roles.some((r) => !b.roles.includes(r)) || (a.own && !b.own)))
 
 const named = (c: { by?: string | undefined }) => (c.by ? ` (${c.by})` : '')
 
@@ -66,6 +78,29 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
       ...(c.on ? { on: c.on } : {}),
       ...(c.firm || before?.firm ? { firm: true } : {}),
     })
+  }
+  /** Limits as they stood before a school set them: another school of the same choice gives them back. */
+  const before = new Map<string, { choice: string; value: number; set: RuleBook['set'][number] | undefined }>()
+  const bySchool = (level: Level, c: { choice: string; option: string }) => {
+    for (const [limit, was] of before) {
+      if (was.choice !== c.choice) continue
+      limits.set(limit, was.value)
+      if (was.set) set.set(`limit.${limit}`, was.set)
+      else set.delete(`limit.${limit}`)
+      before.delete(limit)
+    }
+    const def = choiceDef(c.choice)
+    const school = def?.options.find((o) => o.id === c.option)
+    for (const [limit, value] of Object.entries(school?.limits ?? {})) {
+      const d = limitDef(limit)
+      const own = set.get(`limit.${limit}`)
+      const now = limits.get(limit) as number
+      // What this level says of the limit itself goes before its school; what is firm above is not made kinder by one.
+      if (!d || own?.level === level || (own?.firm && kinder(d, value, now))) continue
+      before.set(limit, { choice: c.choice, value: now, set: own })
+      limits.set(limit, value)
+      note(`limit.${limit}`, level, { why: `${def?.title}: ${school?.title.toLowerCase()}.` })
+    }
   }
   const levelsOf: readonly (readonly [Level, Rules | undefined])[] = [
     ['company', levels.company],
@@ -111,24 +146,44 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
         )
       choices.set(c.choice, c.option)
       note(`choice.${c.choice}`, level, c)
+      bySchool(level, c)
     }
     for (const l of rules.starts ?? []) {
       starts.set(l.start, l.value)
       note(`start.${l.start}`, level, l)
     }
-    for (const { point, kind, roles, own, ...c } of rules.points ?? []) {
+    for (const [i, { point, kind, roles, own, ...c }] of (rules.points ?? []).entries()) {
+      const who = set.get(`point.${point}`)
+      const above = points.get(point)
+      if (who?.firm && above && lessOf({ kind, roles, own }, above))
+        say(
+          level,
+          `points[${i}]`,
+          `makes less of ${shippedPoint(point)?.title.toLowerCase()} than the ${LEVEL_NAMES[who.level].toLowerCase()}${named(who)}, which may only be made stricter`,
+        )
       points.set(point, { point, kind, roles: [...roles] as Role[], own })
       note(`point.${point}`, level, c)
     }
     for (const [i, p] of (rules.added ?? []).entries()) {
       if (added.has(p.id)) say(level, `added[${i}].id`, `"${p.id}" is added by a level above already; take another name`)
+      if (added.size === MOST_ADDED) say(level, `added[${i}]`, `is one point too many; a wall takes ${MOST_ADDED} of its levels together`)
       added.set(p.id, p)
       note(`point.${p.id}`, level, p)
     }
   }
+  // What a plan of before could say without a reason does not get past a firm rule.
+  for (const name of ['openCourses', 'pointSpacing'] as const) {
+    const [value, who] = [levels.wall?.[name], set.get(`limit.${name}`)]
+    if (value != null && who?.firm && value > (limits.get(name) as number) + 1e-12)
+      say(
+        'wall',
+        name,
+        `${limitSaid(limitDef(name), value)} does not fit the ${LEVEL_NAMES[who.level].toLowerCase()}'s ${limitSaid(limitDef(name), limits.get(name) as number)}${named(who)}, which may only be made stricter`,
+      )
+  }
   for (const l of levels.wall?.limits ?? []) {
     limits.set(l.limit, l.value)
-    note(`limit.${l.limit}`, 'wall', { why: `The drawing says so: ${l.source}` })
+    note(`limit.${l.limit}`, 'wall', { why: `${DRAWN}${l.source}` })
   }
   for (const [least, most] of ORDERED) {
     const [a, b] = [limits.get(least) as number, limits.get(most) as number]
@@ -167,6 +222,43 @@ export const shippedRules = (): RuleBook => {
 /** Does a book speak of a plan's rules at all? */
 export interface Booked {
   readonly book?: RuleBook | undefined
+}
+
+/** The rules a plan is judged by, whatever time it is of: its own book, or the shipped one of its table. */
+export function bookOf(plan: Booked & { readonly ruleTable?: number | undefined }): RuleBook {
+  if (plan.book) return plan.book
+  const limits = Object.entries(shippedLimits(plan.ruleTable ?? 1)).flatMap(([limit, l]) =>
+    Number.isFinite(l.value) ? [{ limit, value: l.value }] : [],
+  )
+  return { ...shippedRules(), limits }
+}
+
+/**
+ * What a plan's rules let pass that the shipped ones do not, and which points they make less of; what its own drawing sets is not among
+ * them, that has its reference.
+ *
+ * @example kinderRules(plan)[0] // { title: 'Compaction, of maximum density', is: '92 %', ships: '95 %', level: 'company', why: '…' }
+ */
+export function kinderRules(
+  plan: Booked,
+): { readonly title: string; readonly is: string; readonly ships: string; readonly level: Level; readonly why: string }[] {
+  const { book } = plan
+  if (!book) return []
+  const shipped = shippedLimits(book.shipped)
+  const by = new Map(book.set.map((s) => [s.rule, s]))
+  return [
+    ...book.limits.flatMap(({ limit, value }) => {
+      const [d, set, ships] = [limitDef(limit), by.get(`limit.${limit}`), shipped[limit as LimitName]]
+      if (!d || !set || !ships || (set.level === 'wall' && set.why.startsWith(DRAWN)) || !kinder(d, value, ships.value)) return []
+      return [{ title: d.title, is: limitSaid(d, value), ships: limitSaid(d, ships.value), level: set.level, why: set.why }]
+    }),
+    ...book.points.flatMap((p) => {
+      const [ships, set] = [shippedPoint(p.point), by.get(`point.${p.point}`)]
+      return ships && set && (RANK[p.kind] as number) < (RANK[ships.kind] as number)
+        ? [{ title: ships.title, is: p.kind, ships: ships.kind, level: set.level, why: set.why }]
+        : []
+    }),
+  ]
 }
 
 /** The school a plan is built by; the standard one where it has no book. @example schoolBy(plan, 'adhesive') // 'caps' */

@@ -15,8 +15,6 @@ export interface WallFacts {
   readonly pad: string
   /** Is there somewhere lower than the pad for its water to leave? */
   readonly drains: boolean
-  /** The outlet lies above the top of the lowest pad. */
-  readonly highOutlet: boolean
   readonly frost?: number | undefined
   readonly slope: boolean
   readonly load: boolean
@@ -31,6 +29,8 @@ export interface School {
   readonly title: string
   /** What it is and what it trades, in a sentence or two. */
   readonly says: string
+  /** Limits it comes to, where nobody at its level or below sets them. */
+  readonly limits?: Readonly<Record<string, number>>
 }
 
 /** Where good practitioners disagree: one question, its schools, and which is taken where nobody says otherwise. */
@@ -61,6 +61,13 @@ const choose = (
   options: options.map(([o, t, says]) => ({ id: o, title: t, says })),
   ...(recommend ? { recommend } : {}),
 })
+
+/** Schools that are limits, SI. */
+const SCHOOL_LIMITS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
+  'open-courses two': { openCourses: 2 },
+  'cap flush': { overhangMin: -0.003, overhangMax: 0.003 },
+  'lift-thickness thin': { backfillLift: 0.1, liftPlate: 0.08 },
+}
 
 const ADVICE: ReadonlySet<string> = new Set(['embedment', 'setback', 'corner', 'grid-length', 'waterproofing'])
 const ALL: readonly ChoiceDef[] = [
@@ -314,6 +321,13 @@ const ALL: readonly ChoiceDef[] = [
  * Every choice between schools, in the order of the work. The standard of each is what a wall was built by before there were choices.
  * An approved plan goes before any of them.
  */
-export const CHOICES: readonly ChoiceDef[] = ALL.map((c) => (ADVICE.has(c.id) ? { ...c, advice: true } : c))
+export const CHOICES: readonly ChoiceDef[] = ALL.map((c) => ({
+  ...c,
+  ...(ADVICE.has(c.id) ? { advice: true as const } : {}),
+  options: c.options.map((o) => {
+    const limits = SCHOOL_LIMITS[`${c.id} ${o.id}`]
+    return limits ? { ...o, limits } : o
+  }),
+}))
 
 export const choiceDef = (id: string): ChoiceDef | undefined => CHOICES.find((c) => c.id === id)

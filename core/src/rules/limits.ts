@@ -1,5 +1,4 @@
 import type { Problem } from '../base/result'
-import { said } from '../base/said'
 import type { RuleBook } from './book'
 import { DRAWING_LIMITS, drawingMay } from './definitions'
 import { type Limit, type LimitName, type Limits, RULE_TABLE, shippedLimits } from './shipped'
@@ -21,37 +20,17 @@ export interface PlanLimit {
 /** @example tableOf({}) // 1: issued before tables had numbers */
 export const tableOf = (plan: Ruled): number => plan.ruleTable ?? 1
 
-/** What a frozen book says other than its table, each with who said so and why; and what its schools make of limits nobody set. */
+/** What a frozen book says other than its table, each with who said so and why. */
 function bookLimits(book: RuleBook, table: Limits): [string, Limit][] {
   const by = new Map(book.set.map((s) => [s.rule, s]))
-  const own = book.limits.flatMap(({ limit, value }): [string, Limit][] => {
+  return book.limits.flatMap(({ limit, value }): [string, Limit][] => {
     const shipped = Object.hasOwn(table, limit) ? table[limit as LimitName] : undefined
     const set = by.get(`limit.${limit}`)
     if (!shipped || (!set && shipped.value === value)) return []
     return [[limit, { value, reason: set ? `${LEVEL_WORDS[set.level]}: ${set.why}` : shipped.reason }]]
   })
-  const schools = book.choices.flatMap(({ choice, option }): [string, Limit][] =>
-    Object.entries(SCHOOL_LIMITS[`${choice} ${option}`] ?? {}).flatMap(([limit, l]) => (by.has(`limit.${limit}`) ? [] : [[limit, l]])),
-  )
-  return [...schools, ...own]
 }
 const LEVEL_WORDS = { shipped: 'As it ships', company: 'A rule of the company', site: 'A rule of this site', wall: 'A rule of this wall' } as const
-
-/** Schools that are limits: what each of them comes to where no level sets the limit itself. */
-const SCHOOL_LIMITS: Readonly<Record<string, Partial<Readonly<Record<LimitName, Limit>>>>> = {
-  'open-courses two': { openCourses: { value: 2, reason: 'The rules take two open courses; more shift when the next is knocked in.' } },
-  'cap flush': {
-    overhangMin: { value: -0.003, reason: `A flush cap is within ${said.small(0.003)} of the face.` },
-    overhangMax: { value: 0.003, reason: `A flush cap is within ${said.small(0.003)} of the face.` },
-  },
-  'lift-thickness thin': {
-    backfillLift: { value: 0.1, reason: `The rules take thin lifts: ${said.small(0.1)} loose whatever the plant.` },
-    liftPlate: {
-      value: 0.08,
-      reason: `The rules take thin lifts: ${said.small(0.1)} loose, about ${said.small(0.08)} compacted, whatever the plant.`,
-    },
-  },
-}
 
 const effective = new WeakMap<Ruled, Limits>()
 /**

@@ -36,6 +36,7 @@ export const pointChangeSchema = record({
   kind: choice(POINT_KINDS),
   roles: list(choice(ROLES), 0, 4),
   own: yesNo(),
+  ...firm,
   ...CHANGE_FIELDS,
 })
 export const addedPointSchema = record({

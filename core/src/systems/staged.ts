@@ -44,6 +44,8 @@ function withPoint(stages: readonly Stage[], p: AddedPoint): readonly Stage[] {
   })
 }
 
+/** So many sets of rules are kept worked out; only a shortcut. */
+const KEPT = 60
 const made = new WeakMap<WallSystem, Map<string, WallSystem>>()
 
 /**
@@ -70,6 +72,7 @@ export function staged(system: WallSystem, plan: Pick<Plan, 'book'>, school: Dra
   )
   const stages = book ? book.added.reduce(withPoint, pointed(ordered, book)) : ordered
   const result = { ...system, stages }
+  if (own.size >= KEPT) own.clear()
   own.set(key, result)
   return result
 }

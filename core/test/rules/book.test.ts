@@ -1,6 +1,7 @@
 // The rule book: levels over one another, what does not fit, what is frozen into a plan, and walls of before.
 import {
   admit,
+  bookOf,
   CHOICES,
   compareLayouts,
   compareRules,
@@ -110,6 +111,99 @@ describe('levels', () => {
   })
 })
 
+describe('schools that are limits', () => {
+  const thin = rules({ choices: [{ choice: 'lift-thickness', option: 'thin', why: 'clay' }] })
+  const choose = (option: string, more: object = {}) => rules({ choices: [{ choice: 'open-courses', option, why: 'ours', ...more }] })
+  test('they stand in the book itself, with the school as their reason', () => {
+    expect(valueIn(book({ site: thin }), 'backfillLift')).toBe(0.1)
+    expect(limitsOf(today({ site: thin })).backfillLift.reason).toBe('A rule of this site: Lifts of backfill: thin everywhere.')
+    expect(plain(compareRules(book({ site: thin }))).map((c) => c.rule)).toEqual(['limit.backfillLift', 'limit.liftPlate', 'choice.lift-thickness'])
+  })
+  test('a site’s thin lifts go before a limit its company set; a limit of the same level goes before the school', () => {
+    const company = rules({ limits: [limit('backfillLift', 0.2)] })
+    expect(valueIn(book({ company, site: thin }), 'backfillLift')).toBe(0.1)
+    expect(valueIn(book({ company: { ...thin, limits: [limit('backfillLift', 0.15)] } }), 'backfillLift')).toBe(0.15)
+    expect(valueIn(book({ company: thin, site: rules({ limits: [limit('backfillLift', 0.15)] }) }), 'backfillLift')).toBe(0.15)
+  })
+  test('another school below gives the limit back as it was', () => {
+    expect(valueIn(book({ company: choose('two'), site: choose('one') }), 'openCourses')).toBe(1)
+    const b = book({ company: { ...choose('two'), limits: undefined }, site: choose('one') })
+    expect(b.set.map((x) => x.rule)).toEqual(['choice.open-courses'])
+  })
+  test('what is firm above is not made kinder by a school, nor by what a plan says of it without a reason', () => {
+    const firm = rules({ limits: [limit('openCourses', 1, { firm: true })] })
+    expect(valueIn(book({ company: firm, site: choose('two') }), 'openCourses')).toBe(1)
+    expect(wrong({ company: firm, wall: { openCourses: 3 } })).toEqual([
+      "wall.openCourses: 3 does not fit the company's 1, which may only be made stricter",
+    ])
+    expect(wrong({ company: firm, wall: { openCourses: 1 } })).toEqual([])
+    expect(wrong({ wall: { openCourses: 3 } })).toEqual([])
+    const spaced = rules({ limits: [limit('pointSpacing', 2, { firm: true })] })
+    expect(wrong({ company: spaced, wall: { pointSpacing: 3 } })[0]).toMatch(/wall\.pointSpacing: 3 m does not fit/)
+  })
+})
+
+describe('points that are firm', () => {
+  const point = (kind: 'hold' | 'witness' | 'off', roles: readonly ('foreman' | 'inspector')[] = ['inspector'], more: object = {}) =>
+    rules({ points: [{ point: 'subgrade', kind, roles: [...roles], own: false, why: 'ours', ...more }] })
+  const company = point('hold', ['inspector'], { firm: true })
+  test.each<[string, Rules, boolean]>([
+    ['the same', point('hold'), true],
+    ['a witness', point('witness'), false],
+    ['off', point('off'), false],
+    ['released by more', point('hold', ['foreman', 'inspector']), false],
+    ['released by who did the work', point('hold', ['inspector'], { own: true }), false],
+  ])('%s', (_what, site, fits) => expect(wrong({ company, site })).toHaveLength(fits ? 0 : 1))
+  test('not firm, a site may; a firm witness may become a hold', () => {
+    expect(wrong({ company: point('hold'), site: point('witness') })).toEqual([])
+    expect(wrong({ company: point('witness', ['inspector'], { firm: true }), site: point('hold', ['foreman']) })).toEqual([])
+  })
+})
+
+describe('kinder than it ships', () => {
+  const kind = rules({
+    limits: [limit('compaction', 90, { why: 'sand only' })],
+    points: [{ point: 'pad-level', kind: 'witness', roles: ['inspector'], own: false, why: 'small walls' }],
+  })
+  const caution = (of: Plan) =>
+    plain(
+      layoutOf(of)
+        .cautions.filter((c) => c.id === 'rules-kinder')
+        .map((c) => c.message),
+    )
+  test('is said with the plan, with who stands for it', () =>
+    expect(caution(today({ company: kind }))).toEqual([
+      'Its rules let more pass than they ship: compaction, of maximum density 90 % instead of 95 % (company: sand only); pad level witness instead of hold (company: small walls). Whoever signs for the wall should know.',
+    ]))
+  test('stricter rules, and what a drawing sets with its reference, are not', () => {
+    expect(caution(today({ company: rules({ limits: [limit('compaction', 98)] }) }))).toEqual([])
+    const drawn = {
+      ...smallPlan,
+      engineerBy: 'E. Record, licence 4711',
+      rules: { limits: [{ limit: 'compaction', value: 92, source: 'drawing 4' }] },
+    }
+    expect(caution(today({}, drawn))).toEqual([])
+    expect(caution(issued(smallPlan))).toEqual([])
+  })
+  test('an engineer asked for later than the rules do is not later, and that is said', () => {
+    const later = { ...smallPlan, engineer: undefined, holds: [], rules: { engineeredAbove: 3 } } as unknown as Plan
+    const ids = layoutOf(today({}, later)).cautions.map((c) => c.id)
+    expect(ids).toEqual(expect.arrayContaining(['engineer', 'engineer-later']))
+  })
+})
+
+describe('books of before', () => {
+  test('a plan without a book is compared by the shipped rules of its time', () => {
+    const first = bookOf(smallPlan)
+    expect(valueIn(first, 'cutSlope')).toBe(0.75)
+    expect(valueIn(first, 'ladder')).toBeUndefined()
+    expect(compareRules(bookOf(issued(smallPlan)))).toEqual([])
+    expect(plain(compareRules(shippedRules(), first)).map((c) => c.rule)).toContain('limit.cutSlope')
+    const plan = today()
+    expect(bookOf(plan)).toBe(plan.book)
+  })
+})
+
 describe('what the planner starts from', () => {
   const wide = rules({ starts: [{ start: 'padWidth', value: 0.75, why: 'wide plates' }] })
   test('as it ships, or as a level says; a wall that is planned is not touched by it', () => {
@@ -197,6 +291,25 @@ describe('what does not fit', () => {
     expect(with_({ limits: [{ limit: 'wobble', value: 1 }] })).toMatch(/book\.limits\[0\]/)
     expect(with_({ choices: [{ choice: 'adhesive', option: 'tape' }] })).toMatch(/not a school of adhesive/)
     expect(with_({ points: [{ point: 'tea', kind: 'off', roles: [], own: false }] })).toMatch(/book\.points\[0\]/)
+  })
+  test('points of all levels together are as many as a plan can be read back with', () => {
+    const many = (n: number, from: string) =>
+      rules({
+        added: Array.from({ length: n }, (_, i) => ({
+          id: `${from}-${i}`,
+          title: `Look ${i}`,
+          kind: 'hold' as const,
+          roles: ['inspector' as const],
+          own: false,
+          why: 'ours',
+          at: { stage: 'units' },
+        })),
+      })
+    expect(wrong({ company: many(60, 'c'), site: many(41, 's') })).toEqual([
+      'site.added[40]: is one point too many; a wall takes 100 of its levels together',
+    ])
+    const plan = today({ company: many(60, 'c'), site: many(40, 's') })
+    expect(readPlan(JSON.parse(JSON.stringify(plan))).ok).toBe(true)
   })
   test('a book that came along is not believed: it is worked out anew', () => {
     const kind = { ...today(), book: { ...(today().book as RuleBook), limits: [{ limit: 'compaction', value: 85 }], set: [] } }

@@ -9,7 +9,6 @@ const facts: WallFacts = {
   courses: 7,
   pad: 'dense-graded',
   drains: true,
-  highOutlet: false,
   frost: 0,
   slope: false,
   load: false,
@@ -91,8 +90,6 @@ test('the facts of a wall, from its plan and layout', () => {
     load: false,
     engineered: true,
     weakToe: false,
-    // Its outlet at 9.85 m lies over the lowest pad, 9.8 m.
-    highOutlet: true,
   })
   expect(plain_.height).toBeCloseTo(1.3, 12)
   expect(plain_.unit).toEqual({ height: 0.2, length: 0.45, mass: 34, profile: undefined, hollow: true })
@@ -107,5 +104,4 @@ test('the facts of a wall, from its plan and layout', () => {
   // The lowest pad of the small wall stands at 9.8 m, its bottom at 9.65 m.
   const outlet = (invert: number) => of({ drain: { ...smallPlan.drain, outlets: [{ station: 9, invert }] } })
   expect([outlet(9.6).drains, outlet(9.7).drains]).toEqual([true, false])
-  expect([outlet(9.75).highOutlet, outlet(9.9).highOutlet]).toEqual([false, true])
 })

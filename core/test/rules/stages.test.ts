@@ -9,6 +9,9 @@ import {
   fold,
   issueUnder,
   limitsOf,
+  lineOf,
+  nextStep,
+  openFindings,
   type Plan,
   type Rules,
   schoolOf,
@@ -205,6 +208,39 @@ describe('inspection points', () => {
     const layout = layoutOf(under(client({ kind: 'witness', at: { stage: 'backfill' } })))
     expect(layout.system.stages.find((s) => s.id === 'point-client-look')?.witness).toBe('client-look')
     build(layout)
+  })
+  test('a point taken out by a later revision leaves what was recorded at it readable, and stops nothing any more', () => {
+    const [before, after] = [layoutOf(under(client())), layoutOf(under({}))]
+    const { state } = build(before)
+    const released = fold([before, after], state.entries)
+    const own = state.entries.filter((e) => e.entry.where.stage === 'point-client-look')
+    expect(own.map((e) => e.entry.kind)).toEqual(['check', 'release'])
+    for (const e of own) expect(plain(lineOf(released, e.entry, { units: 'metric' }))).toMatch(/Client looks at the first course/)
+    expect(released.byKey.has(stepKey({ stage: 'point-client-look', section: 'B', course: 1 }))).toBe(false)
+    expect(openFindings(released)).toEqual([])
+    expect(released.steps.every((s) => statusOf(released, s).state === 'done')).toBe(true)
+    // And one that comes with a later revision is owed on a wall that was finished.
+    const later = fold([after, before], build(after).state.entries)
+    expect(nextStep(later, 'B')?.stage.id).toBe('point-client-look')
+  })
+  test('a plan may let people release their own work, but not what nobody can look at later', () => {
+    const own = under({}, { ...smallPlan, rules: { ownRelease: true } } as Plan)
+    const by = (stage: string, course?: number) => {
+      const where = { stage, section: 'B', ...(course ? { course } : {}) }
+      const layout = layoutOf(own)
+      const state = build(layout).state
+      const upTo = state.entries.filter((e) => e.seq < (state.logs.get(stepKey(where))?.releases[0]?.seq ?? 0))
+      const mine = upTo.map((e) => ({ ...e, entry: { ...e.entry, by: { id: 'ian', name: 'Ian', role: 'inspector' as const } } }))
+      const judged = admit(
+        fold([layout], mine),
+        entry('release', where, { decision: 'released', reason: 'seen', signature: SIGNED }, { by: { id: 'ian', name: 'Ian', role: 'inspector' } }),
+        NOW,
+      )
+      return judged.ok ? '' : plain(judged.problems)[0]?.message
+    }
+    expect(by('subgrade')).toBe('')
+    expect(by('grid', 2)).toMatch(/takes a second pair of eyes/)
+    expect(by('drain', 1)).toMatch(/takes a second pair of eyes/)
   })
   test('on every section and as part of the whole wall', () => {
     for (const stage of ['services', 'dig', 'units', 'cap', 'pour']) build(layoutOf(under(client({ at: { stage } }))))

@@ -55,7 +55,7 @@ export function RuleDialog({
   if (asked.what === 'start') return <StartDialog id={asked.id} draft={draft} book={book} onClose={onClose} />
   if (asked.what === 'choice')
     return <SchoolDialog id={asked.id} option={asked.option ?? ''} draft={draft} book={book} wall={wall} onClose={onClose} />
-  if (asked.what === 'point') return <PointDialog id={asked.id} draft={draft} book={book} onClose={onClose} />
+  if (asked.what === 'point') return <PointDialog id={asked.id} draft={draft} book={book} wall={wall} onClose={onClose} />
   return <AddedDialog draft={draft} onClose={onClose} />
 }
 
@@ -224,13 +224,14 @@ function Roles({ roles, setRoles, label }: { roles: readonly Role[]; setRoles(r:
   )
 }
 
-function PointDialog({ id, draft, book, onClose }: { id: string; draft: RuleDraft; book: RuleBook; onClose(): void }) {
+function PointDialog({ id, draft, book, wall, onClose }: { id: string; draft: RuleDraft; book: RuleBook; wall: boolean; onClose(): void }) {
   const shipped = shippedPoint(id)
   const now = book.points.find((p) => p.point === id)
   const [kind, setKind] = useState<PointKind>(now?.kind ?? 'hold')
   const [roles, setRoles] = useState<Role[]>([...(now?.roles ?? [])])
   const [own, setOwn] = useState(now?.own ?? false)
   const [why, setWhy] = useState(setBy(book, `point.${id}`)?.why ?? '')
+  const [firm, setFirm] = useState(draft.rules.points?.find((p) => p.point === id)?.firm ?? false)
   if (!shipped) return null
   const kinds = shipped.fixed ? (['hold'] as const) : POINT_KINDS
   return (
@@ -249,11 +250,12 @@ function PointDialog({ id, draft, book, onClose }: { id: string; draft: RuleDraf
         </>
       ) : null}
       <Field label={WHY} value={why} onChange={setWhy} long />
+      {wall ? null : <Firm firm={firm} setFirm={setFirm} />}
       <Row>
         <NowButton
           isDisabled={!reasonGiven(why) || (kind === 'hold' && roles.length === 0)}
           onPress={() => {
-            draft.put({ rule: 'point', id, point: { kind, roles, own: kind === 'hold' && own }, why: why.trim() })
+            draft.put({ rule: 'point', id, point: { kind, roles, own: kind === 'hold' && own, ...(firm ? { firm: true } : {}) }, why: why.trim() })
             onClose()
           }}
         >

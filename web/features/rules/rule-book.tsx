@@ -270,7 +270,8 @@ export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls,
         {draft.changes.length > 0 || draft.problems.length > 0 || draft.overtaken ? (
           <Pending aria-label="Change not in force yet">
             <h2>
-              {draft.changes.length} {draft.changes.length === 1 ? 'change' : 'changes'} not in force yet
+              {draft.changes.length} {draft.changes.length === 1 ? 'change' : 'changes'}{' '}
+              {draft.begun ? 'not in force yet' : `of company and site since revision ${revision}; the next revision takes them up`}
             </h2>
             {draft.overtaken ? (
               <Caution as="div">
@@ -291,12 +292,14 @@ export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls,
             ) : null}
             <Problems list={draft.problems} />
             {wall ? null : <Field label="Reason for this change, kept with it" value={reason} onChange={setReason} />}
-            <Row>
-              <NowButton isDisabled={draft.busy || draft.overtaken || (!wall && reason.trim().length < 3)} onPress={putInForce}>
-                {wall ? `Issue revision ${revision + 1}` : 'Put in force'}
-              </NowButton>
-              <Button onPress={draft.discard}>Throw away</Button>
-            </Row>
+            {may ? (
+              <Row>
+                <NowButton isDisabled={draft.busy || draft.overtaken || (!wall && reason.trim().length < 3)} onPress={putInForce}>
+                  {wall ? `Issue revision ${revision + 1}` : 'Put in force'}
+                </NowButton>
+                {draft.begun ? <Button onPress={draft.discard}>Throw away</Button> : null}
+              </Row>
+            ) : null}
           </Pending>
         ) : null}
       </Page>

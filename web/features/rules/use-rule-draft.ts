@@ -1,4 +1,5 @@
 import {
+  bookOf,
   checkLimits,
   compareRules,
   emptyRules,
@@ -32,6 +33,8 @@ export interface RuleDraft {
   readonly stages: readonly { readonly system: string; readonly texts: readonly string[] }[]
   readonly problems: readonly Problem[]
   readonly busy: boolean
+  /** Has anything been changed here? On a wall's page what company and site changed since is shown too. */
+  readonly begun: boolean
   /** Number of a change made by somebody else since this draft was begun. */
   readonly overtaken: boolean
   put(change: Change): void
@@ -108,7 +111,7 @@ export function useRuleDraft(of: RulesOf, own: RuleSet): RuleDraft {
   const seen = useMemo(() => {
     const [now, then] = [resolved(of, own.rules), resolved(of, rules)]
     // A wall is compared with what its newest revision is built by: what company and site changed since comes along.
-    const before = of.level === 'wall' ? (of.plan.book ?? shippedRules()) : now.ok ? now.value : shippedRules()
+    const before = of.level === 'wall' ? bookOf(of.plan) : now.ok ? now.value : shippedRules()
     const after = then.ok ? then.value : before
     const wrong = then.ok ? [] : named(then.problems, rules)
     const changes = compareRules(after, before)
@@ -119,8 +122,9 @@ export function useRuleDraft(of: RulesOf, own: RuleSet): RuleDraft {
       const texts = stageChanges(staged(s, { book: before }, 'on-bed'), staged(s, { book: after }, 'on-bed')).map((c) => c.text)
       return texts.length > 0 ? [{ system: s.name, texts }] : []
     })
-    return { book: after, changes, stages, wrong }
-  }, [rules, own, of])
+    // Until somebody changes it a wall's page shows what judges the wall, not what its next revision would.
+    return { book: of.level === 'wall' && !kept ? before : after, changes, stages, wrong }
+  }, [rules, own, of, kept])
   const keep = (next: Rules, begun: { base: number; from: Rules } = kept ?? { base: own.number, from: own.rules }) => {
     setProblems([])
     setText(JSON.stringify({ base: begun.base, from: begun.from, rules: next }))
@@ -132,6 +136,7 @@ export function useRuleDraft(of: RulesOf, own: RuleSet): RuleDraft {
     stages: seen.stages,
     problems: problems.length > 0 ? problems : seen.wrong,
     busy,
+    begun: kept !== undefined,
     overtaken: kept !== undefined && kept.base !== own.number,
     put: (c) => keep(withChange(rules, c)),
     drop: (rule) => keep(withoutChange(rules, rule)),

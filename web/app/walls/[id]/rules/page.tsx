@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation'
 import { RuleBookPage } from '@/features/rules'
 import { requireWall } from '@/server/page'
-import { KEEPERS, levelsFor } from '@/server/rules'
+import { keepersOf, levelsFor } from '@/server/rules'
 import { revisionsOf } from '@/server/walls'
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
@@ -18,7 +18,7 @@ export default async function Page({ params }: { params: Promise<{ id: string }>
       sites={[]}
       history={[]}
       walls={[]}
-      keepers={KEEPERS}
+      keepers={keepersOf(levels.company)}
     />
   )
 }
