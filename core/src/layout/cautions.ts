@@ -64,7 +64,7 @@ export function cautionsOf(
     result.push({
       id: 'rules-kinder',
       blocks: false,
-      message: `Its rules let more pass than they ship: ${kind.map((k) => `${k.title.toLowerCase()} ${k.is} instead of ${k.ships} (${LEVEL_NAMES[k.level].toLowerCase()}: ${k.why})`).join('; ')}. Whoever signs for the wall should know.`,
+      message: `Its rules let more pass than the shipped ones: ${kind.map((k) => `${k.title.toLowerCase()} ${k.is} instead of ${k.ships} (${LEVEL_NAMES[k.level].toLowerCase()}: ${k.why})`).join('; ')}. Whoever signs for the wall should know.`,
     })
   if (plan.book && plan.rules?.engineeredAbove != null && below(limitsOf(plan).engineeredAbove.value, plan.rules.engineeredAbove))
     result.push({

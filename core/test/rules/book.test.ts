@@ -173,7 +173,7 @@ describe('kinder than it ships', () => {
     )
   test('is said with the plan, with who stands for it', () =>
     expect(caution(today({ company: kind }))).toEqual([
-      'Its rules let more pass than they ship: compaction, of maximum density 90 % instead of 95 % (company: sand only); pad level witness instead of hold (company: small walls). Whoever signs for the wall should know.',
+      'Its rules let more pass than the shipped ones: compaction, of maximum density 90 % instead of 95 % (company: sand only); pad level witness instead of hold (company: small walls). Whoever signs for the wall should know.',
     ]))
   test('stricter rules, and what a drawing sets with its reference, are not', () => {
     expect(caution(today({ company: rules({ limits: [limit('compaction', 98)] }) }))).toEqual([])
