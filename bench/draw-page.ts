@@ -1,4 +1,4 @@
-import { layOut } from '@stone-tally/core'
+import { layOut, storedPlan } from '@stone-tally/core'
 import { type Ink, paintUnits, repaintUnits, type View } from '../web/ui/drawing/paint-units'
 import { longWall } from './long-wall'
 
@@ -12,7 +12,7 @@ interface Rect {
 
 /** Runs in the browser: panning the long wall against a bare loop over the same rectangles. */
 function run(metres: number): { ratio: number; units: number; rects: number } {
-  const laid = layOut(longWall())
+  const laid = layOut(storedPlan(longWall()))
   if (!laid.ok) throw new Error('not laid out')
   const layout = laid.value
   const rows = new Map(layout.courses.map((c) => [c.course, c]))
@@ -79,16 +79,18 @@ function oneCell(): { share: number; rects: number; all: number; own: number; fr
   const plan = longWall()
   const sections = Array.from({ length: 100 }, (_, i) => ({ id: `S${i}`, from: (plan.length * i) / 100, to: (plan.length * (i + 1)) / 100 }))
   const top = Math.max(...plan.grades.map((g) => g.toe)) + plan.unit.height * 39
-  const laid = layOut({
-    ...plan,
-    grid: [],
-    sections,
-    grades: [0, plan.length].map((station) => ({
-      station,
-      toe: plan.grades[0]?.toe ?? 10,
-      top: (plan.grades[0]?.toe ?? 10) + top - Math.max(...plan.grades.map((g) => g.toe)),
-    })),
-  })
+  const laid = layOut(
+    storedPlan({
+      ...plan,
+      grid: [],
+      sections,
+      grades: [0, plan.length].map((station) => ({
+        station,
+        toe: plan.grades[0]?.toe ?? 10,
+        top: (plan.grades[0]?.toe ?? 10) + top - Math.max(...plan.grades.map((g) => g.toe)),
+      })),
+    }),
+  )
   if (!laid.ok) throw new Error(laid.problems[0]?.message)
   const layout = laid.value
   const rows = new Map(layout.courses.map((c) => [c.course, c]))

@@ -1,9 +1,9 @@
-import { alignmentOf, baseSteps, cutList, type Layout, layOut, type Plan, systemOf, type Vertex } from '@stone-tally/core'
+import { alignmentOf, baseSteps, cutList, type Layout, layOut, type EarlierPlan as Plan, storedPlan, systemOf, type Vertex } from '@stone-tally/core'
 import { longWall } from './long-wall'
 import { type Figure, median } from './record'
 
 const laid = (plan: Plan, earlier?: Layout): Layout => {
-  const made = layOut(plan, earlier)
+  const made = layOut(storedPlan(plan), earlier)
   if (!made.ok) throw new Error(JSON.stringify(made.problems))
   return made.value
 }

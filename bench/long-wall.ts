@@ -1,4 +1,4 @@
-import { alignmentOf, type Plan, systemOf, type Vertex } from '@stone-tally/core'
+import { alignmentOf, type EarlierPlan as Plan, systemOf, type Vertex } from '@stone-tally/core'
 
 /** A kilometre of wall, 40 courses high: straights, bends both ways, corners, grades that rise and fall. */
 export function longWall(): Plan {

@@ -6,11 +6,12 @@ import {
   layOut,
   nextStep,
   openFindings,
-  type Plan,
+  type EarlierPlan as Plan,
   placesOf,
   type RecordedEntry,
   statusOf,
   stepsOf,
+  storedPlan,
 } from '@stone-tally/core'
 import { SIGNED, smallPlan } from '../core/test/plans'
 
@@ -141,7 +142,7 @@ function heapFigure(layout: Layout, text: string): Figure {
 
 /** Folding 50,000 entries against JSON.parse, adding one against folding all, and what the index holds in memory. */
 export function foldFigures(): Figure[] {
-  const laid = layOut(longPlan())
+  const laid = layOut(storedPlan(longPlan()))
   if (!laid.ok) throw new Error(laid.problems[0]?.message)
   const text = JSON.stringify(entries(laid.value, 50_000))
   const memory = heapFigure(laid.value, text)

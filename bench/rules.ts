@@ -6,10 +6,11 @@ import {
   issueUnder,
   layOut,
   openFindings,
-  type Plan,
+  type EarlierPlan as Plan,
   type Rules,
   resolveRules,
   statusOf,
+  storedPlan,
   type WallState,
 } from '@stone-tally/core'
 import { entries, type Figure, longPlan, median } from './record'
@@ -43,7 +44,7 @@ export function ruleFigures(): Figure[] {
   const made = issueUnder({ ...longPlan(), rules: wall }, { company, site })
   if (!made.ok) throw new Error(made.problems[0]?.message)
   const laid = (plan: Plan) => {
-    const found = layOut(plan)
+    const found = layOut(storedPlan(plan))
     if (!found.ok) throw new Error(found.problems[0]?.message)
     return found.value
   }

@@ -2,7 +2,7 @@ import { execFileSync, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { alignmentOf, pointAt, writePlanFile } from '@stone-tally/core'
+import { alignmentOf, pointAt, storedPlan, writePlanFile } from '@stone-tally/core'
 import { smallPlan } from '../core/test/plans'
 import { at, circle, planOn } from '../core/test/walls'
 
@@ -84,7 +84,7 @@ describe('a drawing by a library no one here wrote', () => {
     ['a ring', planOn(circle(5), true)],
   ])('what we write is sound there, and the grades follow the face: %s', (_name, plan) => {
     const wall = { ...plan, grades: plan.grades.map((g, i) => ({ ...g, toe: g.toe + i * 0.3 })) }
-    const file = put('wall.tally.json', writePlanFile(wall))
+    const file = put('wall.tally.json', writePlanFile(storedPlan(wall)))
     const run = tally('write', file, '--as', 'dxf')
     const out = put('wall.dxf', run.stdout)
     const seen = reference('look', out) as { errors: string[]; units: number; lines: Record<string, { points: number[][]; is3d: boolean }[]> }
@@ -185,7 +185,7 @@ describe('tally read', () => {
     }
   })
   test('LandXML is written with its date and time, its names whole', () => {
-    const run = tally('write', put('p.tally.json', writePlanFile({ ...smallPlan, name: 'A & B <1>' })), '--as', 'landxml')
+    const run = tally('write', put('p.tally.json', writePlanFile({ ...storedPlan(smallPlan), name: 'A & B <1>' })), '--as', 'landxml')
     expect(run.stdout).toMatch(/date="\d{4}-\d\d-\d\d" time="\d\d:\d\d:\d\d"/)
     expect(read(put('again.xml', run.stdout)).lines[0]?.name).toBe('A & B <1>')
     expect(tally('write', join(folder, 'p.tally.json'), '--as', 'toString').status).toBe(2)

@@ -23,12 +23,12 @@ export function layoutReport(layout: Layout) {
     embedment: layout.buried,
     steps: layout.steps.map((s) => ({
       ...s,
-      bottom: s.elevation - plan.pad.thickness,
+      bottom: s.elevation - layout.building.foundation.thickness,
       dig: pointsOver({ from: s.start, to: s.end }, 3).map((station) => ({
         station,
-        elevation: stepAt(layout.steps, station) - plan.pad.thickness,
-        depth: toeAt(plan, station) - (stepAt(layout.steps, station) - plan.pad.thickness),
-        belowBenchmark: plan.benchmark.elevation - (stepAt(layout.steps, station) - plan.pad.thickness),
+        elevation: stepAt(layout.steps, station) - layout.building.foundation.thickness,
+        depth: toeAt(plan, station) - (stepAt(layout.steps, station) - layout.building.foundation.thickness),
+        belowBenchmark: plan.benchmark.elevation - (stepAt(layout.steps, station) - layout.building.foundation.thickness),
       })),
     })),
     tops: layout.tops,

@@ -28,7 +28,7 @@ test('the demo tells its story: half built, five findings closed and one open, o
   expect(new Set(state.entries.map((e) => e.entry.by.name)).size).toBe(3)
   const days = state.entries.filter((e) => e.entry.kind !== 'revision').map((e) => Date.parse(e.entry.at))
   expect((Math.max(...days) - Math.min(...days)) / 86_400_000).toBeGreaterThan(14)
-  expect(state.layout.plan.grid).toHaveLength(4)
+  expect(state.layout.building.layers).toHaveLength(4)
   const dug = digReport(state)
   expect(dug.left).toBeCloseTo(0, 6)
   expect(dug.planned).toBeGreaterThanOrEqual(dug.room)

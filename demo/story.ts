@@ -251,7 +251,7 @@ export function tellStory(layout: Layout): Told[] {
             data: {
               from,
               to,
-              diameter: layout.plan.drain.diameter,
+              diameter: layout.building.drain?.diameter,
               bed: i === 0 ? 0.1 : 0.09,
               sock: false,
               start: i === 0 ? 'cap' : 'joined',

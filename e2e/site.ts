@@ -1,7 +1,7 @@
 import { type BrowserContext, test as base, expect, type Page } from '@playwright/test'
 import { issued, type Plan, placesOf, stepsOf } from '@stone-tally/core'
 import { FIRM_CLAY, goodSize } from '../core/test/build'
-import { layoutOf, SIGNED, smallPlan } from '../core/test/plans'
+import { built, layoutOf, SIGNED, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { pictureOf } from '../demo/pictures'
 
@@ -29,7 +29,7 @@ export function fact(wall: string, kind: string, where: object, data: object, mo
 }
 
 /** The small wall of the tests with its engineer named, as the house issues it. */
-export const yardPlan: Plan = { ...smallPlan, engineerBy: 'E. Record, licence 4711' }
+export const yardPlan: Plan = built({ ...smallPlan, engineerBy: 'E. Record, licence 4711' })
 
 /** The trench looked at this minute: nobody goes in before. */
 export const lookedAt = (wall: string) => fact(wall, 'look', {}, { by: 'Mara Quill', safe: true, seen: 'sides dry, no cracks' })

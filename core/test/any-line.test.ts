@@ -1,7 +1,17 @@
-import { alignmentOf, emptyState, type Layout, layOut, type Plan, quantities, readPlan, sectionAt, type Vertex } from '@stone-tally/core'
+import {
+  alignmentOf,
+  emptyState,
+  type Layout,
+  layOut,
+  type EarlierPlan as Plan,
+  quantities,
+  readPlan,
+  sectionAt,
+  type Vertex,
+} from '@stone-tally/core'
 import fc from 'fast-check'
 import { build } from './build'
-import { layoutOf } from './plans'
+import { built, layoutOf } from './plans'
 import { at, planOn, unitNamed } from './walls'
 
 /** Walls along any line a person could set out, of any unit, their grades rising and falling. */
@@ -64,7 +74,7 @@ const each = (check: (layout: Layout, plan: Plan) => void, runs: number) => {
   fc.assert(
     fc.property(plans, (plan) => {
       expect(readPlan(plan)).toMatchObject({ ok: true })
-      const laid = layOut(plan)
+      const laid = layOut(built(plan))
       // Only a line that its unit cannot follow may be refused, and then with its place.
       if (!laid.ok) return expect(laid.problems[0]?.field).toMatch(/^alignment\.|^grades/)
       laidOut++

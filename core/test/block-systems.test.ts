@@ -1,7 +1,7 @@
 // The systems of block and stone, each by itself: its own words and stages, a wall of it built to the end, what it alone counts.
-import { issueUnder, layOut, type Plan, quantities, SYSTEMS, systemOf, type WallSystem } from '@stone-tally/core'
+import { issueUnder, layOut, type EarlierPlan as Plan, quantities, SYSTEMS, systemOf, type WallSystem } from '@stone-tally/core'
 import { build } from './build'
-import { layoutOf, plain, smallPlan } from './plans'
+import { built, layoutOf, plain, smallPlan } from './plans'
 import { at, planOn, unitNamed } from './walls'
 
 const OWN = ['rear-lip', 'tongue-groove', 'pattern', 'landscape', 'glued'] as const
@@ -78,7 +78,7 @@ test('rear lip: lips to knock off are the units on the pad, on its upper steps t
       { station: 6, toe: 10.5, top: 11.2 },
     ],
   } as Plan
-  const laid = layOut(stepped)
+  const laid = layOut(built(stepped))
   expect(laid.ok && laid.value.steps.length).toBeGreaterThan(1)
   const lowest = laid.ok ? [...laid.value.cells.values()].find((c) => c.first)?.pieces.length : 0
   expect(amount(stepped, 'lips')).toBeGreaterThan(lowest ?? 0)

@@ -1,4 +1,4 @@
-import { alongFace, baseSteps, cornersOf, type Layout, type Plan, stationOf } from '@stone-tally/core'
+import { alongFace, baseSteps, cornersOf, type Layout, type EarlierPlan as Plan, stationOf } from '@stone-tally/core'
 import fc from 'fast-check'
 import { pointOnFace } from '../src/layout/face'
 import { layoutOf } from './plans'

@@ -1,5 +1,6 @@
 import {
   alignmentOf,
+  buildingOf,
   formatBearing,
   fromReference,
   movePoint,
@@ -14,7 +15,7 @@ import {
   writeUnitsCsv,
 } from '@stone-tally/core'
 import fc from 'fast-check'
-import { layoutOf, smallPlan } from './plans'
+import { built, layoutOf, smallPlan } from './plans'
 import { at, planOn } from './walls'
 
 const lengthOf = (vertices: Parameters<typeof alignmentOf>[0], closed = false) => {
@@ -75,16 +76,16 @@ describe('editing a line', () => {
   test('grades, sections and outlets follow a line that grows or shrinks', () => {
     const plan = planOn([at(0, 0), at(9, 0)], false, { sections: smallPlan.sections, grades: smallPlan.grades, drain: smallPlan.drain })
     for (const length of [14, 5]) {
-      const next = withLine(plan, [at(0, 0), at(length, 0)], false)
+      const next = withLine(built(plan), [at(0, 0), at(length, 0)], false)
       expect(next.length).toBe(length)
       expect(next.grades[next.grades.length - 1]?.station).toBe(length)
       expect(next.sections[next.sections.length - 1]?.to).toBe(length)
-      expect(next.drain.outlets.every((o) => o.station <= length)).toBe(true)
+      expect(buildingOf(next).drain?.outlets.every((o) => o.station <= length)).toBe(true)
       expect(layoutOf(next).plan.length).toBe(length)
     }
   })
   test('a line that cannot be is kept, with the rest as it was', () => {
-    const bad = withLine(smallPlan, movePoint([at(0, 0), at(9, 0)], 1, { easting: 0, northing: 0 }), false)
+    const bad = withLine(built(smallPlan), movePoint([at(0, 0), at(9, 0)], 1, { easting: 0, northing: 0 }), false)
     expect([bad.length, bad.grades]).toEqual([smallPlan.length, smallPlan.grades])
   })
 })

@@ -37,6 +37,7 @@ import {
   soilsOf,
   stakesOf,
   statusOf,
+  storedPlan,
   unmatched,
   verdictOf,
   type WallState,
@@ -78,12 +79,12 @@ export function layoutGolden(layout: Layout) {
     cutEdge: digest(cutEdge(layout)),
     clearances: clearances(layout),
     sections: stations.map((s) => digest([sectionAt(layout, s), coursesAt(layout, s).map((c) => c.course)])),
-    grid: layout.plan.grid.map((g) => gridOn(layout, g.course)?.over ?? []),
+    grid: layout.building.layers.map((g) => gridOn(layout, g.course)?.over ?? []),
     layers: layerSchedule(layout),
     rolls: digest(rollCuttings(layout, layerSchedule(layout))),
     cuts: digest(cutList(layout)),
     quantities: quantities(layout).map((q) => [q.id, q.value, q.unit, q.working]),
-    drain: { ...drainPlan(layout), points: digest(drainPlan(layout).points) },
+    drain: { ...drainPlan(layout), points: digest(drainPlan(layout)?.points) },
     outlets: proposeOutlets(layout),
     walk: layout.plan.sections.map((s) => walkOrder(layout, [s.from + 0.1, (s.from + s.to) / 2, s.to - 0.1])),
   })
@@ -143,7 +144,7 @@ export function recordGolden(state: WallState) {
 /** A record file folded anew, as a reader of it does. */
 export function stateOfFile(file: RecordFile): WallState {
   const layouts = file.revisions.map((r) => {
-    const laid = layOut(r.plan)
+    const laid = layOut(storedPlan(r.plan))
     if (!laid.ok) throw new Error(JSON.stringify(laid.problems))
     return laid.value
   })

@@ -129,8 +129,8 @@ describe('pad level across', () => {
     expect(site.try(again(front)).ok).toBe(true)
   })
   test('units that only a machine moves have the stricter pad, baskets the common one', () => {
-    const of = (unit: object) => {
-      const site = new Site({ ...smallPlan, unit: { ...smallPlan.unit, ...unit } }).toPad().lifts()
+    const of = (unit: object, system = smallPlan.system) => {
+      const site = new Site({ ...smallPlan, system, unit: { ...smallPlan.unit, ...unit } }).toPad().lifts()
       const station = site.step('pad-level').points[0]
       return site.put(
         entry(
@@ -142,7 +142,7 @@ describe('pad level across', () => {
     }
     expect(plain(of({}))).toBe('ok')
     expect(plain(of({ mass: 900 }))).toBe('out')
-    expect(plain(of({ mass: 900, profile: 'basket' }))).toBe('ok')
+    expect(plain(of({ mass: 900 }, 'gabion'))).toBe('ok')
   })
   test('thickness is what trench and top together say', () => {
     const site = new Site().toPad('A', -0.02).lifts()

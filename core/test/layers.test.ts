@@ -1,4 +1,4 @@
-import { layerSchedule, type Plan, rollCuttings } from '@stone-tally/core'
+import { layerSchedule, type EarlierPlan as Plan, rollCuttings } from '@stone-tally/core'
 import { layoutOf, plain, smallPlan } from './plans'
 import { at, planOn } from './walls'
 

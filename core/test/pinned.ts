@@ -7,7 +7,7 @@ import {
   type Layout,
   layerSchedule,
   layOut,
-  type Plan,
+  type EarlierPlan as Plan,
   quantities,
   rollCuttings,
   type SoilAnswers,
@@ -16,6 +16,7 @@ import {
   sectionAt,
   soilQuestions,
   stepsOf,
+  storedPlan,
 } from '@stone-tally/core'
 import { smallPlan } from './plans'
 
@@ -147,7 +148,7 @@ const parts: Readonly<Record<string, (l: Layout) => unknown>> = {
 /** Marks of a plan part by part; or what it is refused for. */
 export function marksOf(n: number): Record<string, string> | string {
   const made = issueUnder(pinnedPlan(n) as Plan, {})
-  const laid = made.ok ? layOut(made.value) : made
+  const laid = made.ok ? layOut(storedPlan(made.value)) : made
   if (!laid.ok) return plainly(laid.problems.map((p) => `${p.field}: ${p.message}`))
   return Object.fromEntries(Object.entries(parts).map(([name, of]) => [name, mark(of(laid.value))]))
 }

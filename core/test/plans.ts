@@ -1,7 +1,25 @@
-import { type Entry, fold, type Layout, layOut, type Plan, type RecordedEntry, type Role, say, type WallState, type Where } from '@stone-tally/core'
+import {
+  type EarlierPlan,
+  type Entry,
+  fold,
+  type Layout,
+  layOut,
+  type Plan,
+  type RecordedEntry,
+  type Role,
+  say,
+  storedPlan,
+  type WallState,
+  type Where,
+} from '@stone-tally/core'
+
+/** A wall as a test writes it: of today, or in one piece as plans of before had it. */
+export type AnyPlan = Plan | EarlierPlan
+/** It as it is worked with. */
+export const built = (plan: AnyPlan): Plan => storedPlan(plan)
 
 /** A small wall with a step, two sections and one geogrid layer. */
-export const smallPlan: Plan = {
+export const smallPlan: EarlierPlan = {
   name: 'Loading bay wall',
   site: 'Test yard',
   engineer: 'plan E-1',
@@ -25,8 +43,8 @@ export const smallPlan: Plan = {
   ],
 }
 
-export const layoutOf = (plan: Plan = smallPlan): Layout => {
-  const laid = layOut(plan)
+export const layoutOf = (plan: AnyPlan = smallPlan): Layout => {
+  const laid = layOut(built(plan))
   if (!laid.ok) throw new Error(JSON.stringify(laid.problems))
   return laid.value
 }
@@ -61,4 +79,4 @@ export function entry(kind: string, where: Where, data: unknown, more: Partial<E
 
 export const recorded = (entries: readonly Entry[]): RecordedEntry[] =>
   entries.map((e, i) => ({ seq: i + 1, receivedAt: '2026-05-20T08:00:01.000Z', entry: e }))
-export const stateOf = (entries: readonly Entry[], plan?: Plan): WallState => fold([layoutOf(plan)], recorded(entries))
+export const stateOf = (entries: readonly Entry[], plan?: AnyPlan): WallState => fold([layoutOf(plan)], recorded(entries))

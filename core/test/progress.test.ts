@@ -5,7 +5,7 @@ import {
   misplaced,
   nextStep,
   openFindings,
-  type Plan,
+  type EarlierPlan as Plan,
   progressBook,
   progressOf,
   settled,

@@ -16,7 +16,7 @@ import {
   nonconformances,
   openFindings,
   overridesOf,
-  type Plan,
+  type EarlierPlan as Plan,
   rollBook,
   settled,
   statusOf,

@@ -6,7 +6,7 @@ import {
   mismatch,
   misplaced,
   nextStep,
-  type Plan,
+  type EarlierPlan as Plan,
   placesOf,
   statusOf,
   systemOf,
@@ -328,7 +328,7 @@ describe('a plan that asks for what is not there', () => {
     [
       'grid on no course',
       (p: Plan) => void p.grid.push({ course: 40, length: 1.2, type: 'x' }),
-      /grid\[1\].course there is no course 40; the wall has \d/,
+      /layers\[1\].course there is no course 40; the wall has \d/,
     ],
     [
       'an opening past the end',
@@ -353,6 +353,6 @@ describe('a plan that asks for what is not there', () => {
   ])('%s', (_name, change, message) => expect(plain(of(change).join('\n'))).toMatch(message))
   test('issued before, it is a caution that stops the digging, not a wall nobody can open', () => {
     const layout = layoutOf(changed((p) => void p.grid.push({ course: 40, length: 1.2, type: 'x' })))
-    expect(layout.cautions.find((c) => c.id === 'misplaced grid[1].course')).toMatchObject({ blocks: true })
+    expect(layout.cautions.find((c) => c.id === 'misplaced system.data.layers[1].course')).toMatchObject({ blocks: true })
   })
 })

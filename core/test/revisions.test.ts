@@ -1,4 +1,4 @@
-import { compareLayouts, fold, type Plan, unmatched } from '@stone-tally/core'
+import { compareLayouts, fold, type EarlierPlan as Plan, unmatched } from '@stone-tally/core'
 import { entry, layoutOf, plain, recorded, smallPlan } from './plans'
 import { at, planOn } from './walls'
 

@@ -1,6 +1,6 @@
-import { counted, cutList, type Layout, layOut, type Piece, type Plan, pointOnFace, quantities, readPlan } from '@stone-tally/core'
+import { counted, cutList, type Layout, layOut, type Piece, type EarlierPlan as Plan, pointOnFace, quantities, readPlan } from '@stone-tally/core'
 import fc from 'fast-check'
-import { layoutOf, plain, smallPlan } from './plans'
+import { built, layoutOf, plain, smallPlan } from './plans'
 import { at, circle, planOn, unitNamed } from './walls'
 
 const square = [at(0, 0), at(8, 0), at(8, 6), at(0, 6)]
@@ -112,7 +112,7 @@ describe('curves', () => {
     return planOn([at(0, 0), at(5, 0, b), at(5 + radius, side * radius)], false)
   }
   const problem = (plan: Plan) => {
-    const laid = layOut(plan)
+    const laid = layOut(built(plan))
     return laid.ok ? undefined : plain(laid.problems[0])
   }
   test('a bend towards the fill tightens course by course: the first course must have more', () => {
@@ -129,7 +129,7 @@ describe('curves', () => {
   test('a unit whose smallest radius nobody knows is not laid to a curve', () => {
     const plan = bend(5, 1)
     const { minRadius: _, ...unit } = plan.unit
-    expect(problem({ ...plan, unit })).toMatchObject({ field: 'unit.minRadius' })
+    expect(problem({ ...plan, unit })).toMatchObject({ field: 'system.data.unit.minRadius' })
   })
   test('the units of every course fill its true length, and joints stay apart', () => {
     for (const side of [1, -1] as const) {
@@ -239,8 +239,8 @@ describe('a change re-lays only what it touches', () => {
         const grades = [0, 0.25, 0.5, 0.75, 1].map((share) => ({ station: base.length * share, toe: 10 + share, top: 12 + share / 2 }))
         const before = layoutOf({ ...base, grades })
         const changed = { ...base, grades: grades.map((g, i) => (i === which ? { ...g, top: g.top + by / 10 } : g)) }
-        const again = layOut(changed, before)
-        const anew = layOut(changed)
+        const again = layOut(built(changed), before)
+        const anew = layOut(built(changed))
         if (!again.ok || !anew.ok) throw new Error('not laid out')
         const plain = (l: Layout) => ({ ...l, runs: l.runs.map((runs) => runs.map(({ below, ...r }) => ({ ...r, below: below.length }))) })
         expect(plain(again.value)).toEqual(plain(anew.value))

@@ -1,12 +1,12 @@
-import { admit, advance, type Entry, emptyState, type Plan, say, stepKey, tableOf, type WallState } from '@stone-tally/core'
+import { admit, advance, type Entry, emptyState, say, stepKey, tableOf, type WallState } from '@stone-tally/core'
 import { good, morningLook } from './build'
-import { entry, layoutOf, NOW, SIGNED } from './plans'
+import { type AnyPlan, entry, layoutOf, NOW, SIGNED } from './plans'
 
 /** Records entries one after another, each through the gates; fails with the reason when one is refused. */
 export class Site {
   state: WallState
   readonly entries: Entry[] = []
-  constructor(plan?: Plan) {
+  constructor(plan?: AnyPlan) {
     this.state = emptyState([layoutOf(plan)])
     if (plan && tableOf(plan) > 1) this.put(morningLook())
   }

@@ -1,4 +1,15 @@
-import { type CourseRun, kindOf, type LaidRun, LIMITS, type RunEnd, SYSTEMS, shippedPoint, systemOf, type WallSystem } from '@stone-tally/core'
+import {
+  type CourseRun,
+  kindOf,
+  type LaidRun,
+  LIMITS,
+  type RunEnd,
+  SYSTEMS,
+  shippedPoint,
+  systemOf,
+  type Unit,
+  type WallSystem,
+} from '@stone-tally/core'
 import fc from 'fast-check'
 import { layoutOf } from './plans'
 import { at, planOn, unitNamed } from './walls'
@@ -8,11 +19,13 @@ const system = (id: string): WallSystem => {
   if (!found) throw new Error(id)
   return found
 }
-const run = (change: Partial<CourseRun> & { unitId?: string } = {}): CourseRun => {
+/** A run with the unit it is laid of. */
+type Run = CourseRun & { unit: Unit }
+const run = (change: Partial<Run> & { unitId?: string } = {}): Run => {
   const { unitId = 'lug-200', ...rest } = change
   return { unit: unitNamed(unitId), length: 9, course: 1, onPad: false, start: 'free', end: 'free', startTurn: 0, endTurn: 0, below: [], ...rest }
 }
-const lay = (r: CourseRun, id = 'hollow-core'): LaidRun => system(id).lay(r)
+const lay = (r: Run, id = 'hollow-core'): LaidRun => system(id).lay(r, { unit: r.unit })
 const kinds = (l: LaidRun) => l.pieces.map((p) => p.kind)
 const SQUARE = Math.PI / 2
 
@@ -37,7 +50,7 @@ describe('every system', () => {
   )
   test.each(SYSTEMS.map((s) => [s.id, s] as const))('%s: its units are sound and have an outline as deep and high as they are', (_id, s) => {
     for (const unit of s.units) {
-      const { body } = s.outline(unit)
+      const { body } = s.outline({ unit }, 1)
       expect(Math.max(...body.map((p) => p[0]))).toBe(unit.depth)
       expect(Math.max(...body.map((p) => p[1]))).toBe(unit.height)
       expect(unit.minRadius).toBeGreaterThan(0)

@@ -9,7 +9,7 @@ import {
   mismatch,
   misplaced,
   type PadFacts,
-  type Plan,
+  type EarlierPlan as Plan,
   padAdvice,
   proposeOutlets,
   unmatched,

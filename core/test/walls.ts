@@ -1,4 +1,4 @@
-import { alignmentOf, type Plan, SYSTEMS, type Unit, type Vertex } from '@stone-tally/core'
+import { alignmentOf, type EarlierPlan, SYSTEMS, type Unit, type Vertex } from '@stone-tally/core'
 import { smallPlan } from './plans'
 
 /** A unit of the catalogue by its id. */
@@ -9,7 +9,7 @@ export function unitNamed(id: string): Unit {
 }
 
 /** A wall along a line, its grades level unless given. */
-export function planOn(vertices: readonly Vertex[], closed: boolean, change: Partial<Plan> = {}): Plan {
+export function planOn(vertices: readonly Vertex[], closed: boolean, change: Partial<EarlierPlan> = {}): EarlierPlan {
   const line = alignmentOf(vertices, closed)
   if (!line.ok) throw new Error(JSON.stringify(line.problems))
   const { length } = line.value

@@ -12,7 +12,7 @@ import {
   nextStep,
   onPad,
   openFindings,
-  type Plan,
+  type EarlierPlan as Plan,
   progressOf,
   readPlan,
   sectionAt,
@@ -21,7 +21,7 @@ import {
 } from '@stone-tally/core'
 import fc from 'fast-check'
 import { build, good } from './build'
-import { entry, layoutOf, NOW, plain, SIGNED, smallPlan } from './plans'
+import { built, entry, layoutOf, NOW, plain, SIGNED, smallPlan } from './plans'
 
 /** Plans a person could make: any length, grades that rise and fall, one to three sections, a few layers. */
 const plans = fc
@@ -61,7 +61,7 @@ describe('any wall a person could plan', () => {
     fc.assert(
       fc.property(plans, (plan) => {
         expect(readPlan(plan)).toMatchObject({ ok: true })
-        const laid = layOut(plan)
+        const laid = layOut(built(plan))
         if (!laid.ok) throw new Error(JSON.stringify(laid.problems))
         check(laid.value, plan)
       }),
@@ -72,9 +72,9 @@ describe('any wall a person could plan', () => {
     each((layout, plan) => {
       for (let s = 0.05; s < plan.length; s += plan.length / 37) {
         const section = sectionAt(layout, s)
-        expect(toeAt(plan, s) - section.pad.top).toBeGreaterThanOrEqual(layout.buried.depth - 1e-6)
+        expect(toeAt(layout.plan, s) - section.pad.top).toBeGreaterThanOrEqual(layout.buried.depth - 1e-6)
         const top = layout.tops.find((t) => s >= t.start && s <= t.end)
-        expect((top?.elevation ?? 0) + plan.unit.capHeight).toBeGreaterThanOrEqual(topAt(plan, s) - 1e-6)
+        expect((top?.elevation ?? 0) + plan.unit.capHeight).toBeGreaterThanOrEqual(topAt(layout.plan, s) - 1e-6)
       }
       const base = layout.steps[0]?.elevation ?? 0
       for (const step of [...layout.steps, ...layout.tops]) {

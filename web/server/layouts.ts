@@ -125,8 +125,8 @@ function next() {
     if (!head) return lost('its answers came in the wrong order')
     // Others get their turn between two courses.
     if (runs.length < head.courses.length) return void setImmediate(() => worker.postMessage({ course: runs.length }))
-    const system = systemOf(job.plan.system)
-    if (!system) return lost(`there is no system ${job.plan.system}`)
+    const system = systemOf(job.plan.system.id)
+    if (!system) return lost(`there is no system ${job.plan.system.id}`)
     const layout = reassemble(job.plan, system, head, runs)
     over(() => job.done(ok(layout)), true)
   }

@@ -7,10 +7,10 @@ import {
   emptyState,
   type Layout,
   type PhotoData,
-  type Plan,
   type Problem,
   type RevisionData,
   readEntry,
+  storedPlan,
   type Verdict,
   type WallState,
 } from '@stone-tally/core'
@@ -51,7 +51,7 @@ export async function layoutsOf(wall: string): Promise<Layout[]> {
   const rows = await database().db.selectFrom('revision').select(['number', 'plan']).where('wall_id', '=', wall).orderBy('number').execute()
   const made: Layout[] = []
   for (const r of rows) {
-    const layout = await laidOut(r.plan as Plan)
+    const layout = await laidOut(storedPlan(r.plan as object))
     if (!layout.ok) throw new Error(`revision ${r.number} of wall ${wall} cannot be laid out: ${layout.problems[0]?.message}`)
     made.push(layout.value)
   }

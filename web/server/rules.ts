@@ -16,6 +16,7 @@ import {
   readRules,
   resolveRules,
   stampRules,
+  storedPlan,
 } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
@@ -114,7 +115,7 @@ export async function wallsUnderOther(company: string, at: RuleLevel): Promise<O
   const levels = new Map<string, { company: Rules; site: Rules }>()
   const other: OtherRules[] = []
   for (const w of found) {
-    const plan = w.plan as Plan
+    const plan = storedPlan(w.plan as object)
     const own = levels.get(w.site) ?? (await levelsFor(company, w.site))
     levels.set(w.site, own)
     const now = resolveRules({ ...own, wall: plan.rules })

@@ -1,4 +1,17 @@
-import { canonical, fail, failAll, issueUnder, misplaced, ok, type Plan, planHash, type Result, readPlan, tooManyPieces } from '@stone-tally/core'
+import {
+  canonical,
+  fail,
+  failAll,
+  issueUnder,
+  misplaced,
+  ok,
+  type Plan,
+  planHash,
+  type Result,
+  readPlan,
+  storedPlan,
+  tooManyPieces,
+} from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
 import { isUuid, uuid7 } from './ids'
@@ -100,7 +113,7 @@ export async function issueRevision(
     .where('wall_id', '=', wall)
     .where('number', '=', base)
     .executeTakeFirst()
-  const plan = await checkPlan(person, value, from && { plan: from.plan as Plan, site: from.site })
+  const plan = await checkPlan(person, value, from && { plan: storedPlan(from.plan as object), site: from.site })
   if (!plan.ok) return plan
   const { db } = database()
   const overtaken = async () => {
@@ -146,7 +159,7 @@ export async function issueRevision(
 
 class Overtaken extends Error {}
 
-/** Plans of a wall as issued. */
+/** Plans of a wall as issued: `stored` as it was written then, with the fingerprint of its entry; `plan` as it is worked with today. */
 export async function revisionsOf(wall: string) {
   const rows = await database()
     .db.selectFrom('revision')
@@ -155,6 +168,13 @@ export async function revisionsOf(wall: string) {
     .orderBy('number')
     .execute()
   // Whoever asks for the plans shows or folds the wall: laid out beside the request thread, not in it.
-  for (const r of rows) await laidOut(r.plan as Plan).catch((error) => console.error(error))
-  return rows.map((r) => ({ number: r.number, issuedAt: r.issued_at.toISOString(), issuedBy: r.issued_by, plan: r.plan as Plan }))
+  const plans = rows.map((r) => storedPlan(r.plan as object))
+  for (const plan of plans) await laidOut(plan).catch((error) => console.error(error))
+  return rows.map((r, i) => ({
+    number: r.number,
+    issuedAt: r.issued_at.toISOString(),
+    issuedBy: r.issued_by,
+    plan: plans[i] as Plan,
+    stored: r.plan as object,
+  }))
 }

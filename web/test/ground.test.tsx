@@ -1,6 +1,6 @@
 import { CALCULATORS, calculate, digReport, UNIT_SYSTEMS, type WallState } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
-import { entry, smallPlan, stateOf } from '../../core/test/plans'
+import { built, entry, smallPlan, stateOf } from '../../core/test/plans'
 import { BenchPage } from '../features/bench'
 import { readTyped, typedOf } from '../features/bench/form'
 import { DensityPanel } from '../features/ground/density-panel'
@@ -50,7 +50,7 @@ describe('trench', () => {
     render(
       <TrenchSection
         report={digReport(state)}
-        plan={smallPlan}
+        plan={built(smallPlan)}
         from={4.5}
         to={9}
         station={6}

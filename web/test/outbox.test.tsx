@@ -1,12 +1,12 @@
 import { act, renderHook, waitFor } from '@testing-library/react'
-import { smallPlan, WALL } from '../../core/test/plans'
+import { built, smallPlan, WALL } from '../../core/test/plans'
 import { DeviceFull, deliver, outbox, type Waiting } from '../features/wall/outbox'
 import { type Me, useWall } from '../features/wall/use-wall'
 import { Server, serveFrom } from './fake-server'
 
 const fay: Me = { id: 'foreman', name: 'Fay', role: 'foreman' }
 const mo: Me = { id: 'other', name: 'Mo', role: 'foreman' }
-const plans = [smallPlan]
+const plans = [built(smallPlan)]
 const note = (text: string, id: string, more: object = {}): Waiting => ({
   id,
   wall: WALL,

@@ -1,5 +1,5 @@
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
-import { entry, smallPlan, WALL } from '../../core/test/plans'
+import { built, entry, smallPlan, WALL } from '../../core/test/plans'
 import { Site } from '../../core/test/site'
 import { AheadPage } from '../features/ahead'
 import { ChecksPage } from '../features/checks'
@@ -19,10 +19,10 @@ beforeEach(() => {
 })
 
 const water = { possible: [{ station: 2, invert: 10.05 }], heel: { above: 0.3, fall: 0.02 }, area: 200, runoff: 0.4, rain: 50 }
-const plan = { ...smallPlan, water, gridRolls: [{ type: 'uniaxial 30', width: 2, length: 12 }] }
+const plan = built({ ...smallPlan, water, gridRolls: [{ type: 'uniaxial 30', width: 2, length: 12 }] })
 
 /** The small wall up to its second course in section B, with one course that creeps. */
-function built() {
+function begun() {
   const site = new Site(plan).toBackfill().put(entry('roll', {}, { roll: 'R7', lot: 'L2', type: 'uniaxial 30', width: 2, length: 12 }))
   site.work('units', 'B', 2)
   const at = { stage: 'level', section: 'B', course: 2 }
@@ -42,7 +42,7 @@ async function show(Page: typeof AheadPage, me = foreman) {
 const sectionB = () => act(async () => void fireEvent.click(screen.getByRole('radio', { name: 'Section B' })))
 
 test('Ahead: station by station what becomes of it, and the one chosen in words', async () => {
-  built()
+  begun()
   await show(AheadPage)
   expect(screen.getByText(/No course of section A is read yet/)).toBeTruthy()
   await sectionB()
@@ -60,7 +60,7 @@ test('Ahead: station by station what becomes of it, and the one chosen in words'
 })
 
 test('Checks: what is due and by whom, points course by course, findings with their way', async () => {
-  built()
+  begun()
   await show(ChecksPage as typeof AheadPage)
   await sectionB()
   expect(screen.getAllByText(/write cause and action/).length).toBe(2)
@@ -74,7 +74,7 @@ test('Checks: what is due and by whom, points course by course, findings with th
 })
 
 test('Layers: the schedule, what is cut from which roll, and what is left', async () => {
-  built()
+  begun()
   await show(LayersPage as typeof AheadPage)
   const rows = within(screen.getByRole('region', { name: 'Layer schedule' }))
     .getAllByRole('row')
@@ -94,7 +94,7 @@ test('Layers: the schedule, what is cut from which roll, and what is left', asyn
 })
 
 test('Water: the drain drawn, its outlets judged, inverts in a table; without curves no word on sock and fabric', async () => {
-  built()
+  begun()
   await show(WaterPage as typeof AheadPage)
   expect(screen.getByRole('img', { name: 'Drain profile: 1 outlets, 1 stretches laid' })).toBeTruthy()
   expect(screen.getByText(/The outlets of the plan are the fewest/)).toBeTruthy()

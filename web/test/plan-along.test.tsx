@@ -1,5 +1,5 @@
 import { type Adopted, adopt, layOut, type Plan, readDrawing, UNIT_SYSTEMS, type UnitSystem } from '@stone-tally/core'
-import { smallPlan } from '../../core/test/plans'
+import { built, smallPlan } from '../../core/test/plans'
 import { type Draft, draftAlong, draftOf, planAlong, planOf } from '../features/plan/draft'
 
 const survey = `point,northing (m),easting (m),elevation (m),code
@@ -18,7 +18,7 @@ function taken(top = false): Adopted {
   if (!made.ok) throw new Error(JSON.stringify(made.problems))
   return made.value
 }
-const lug = { ...smallPlan, sections: [{ id: 'A', from: 0, to: smallPlan.length }], grid: [] } as Plan
+const lug = built({ ...smallPlan, sections: [{ id: 'A', from: 0, to: smallPlan.length }], grid: [] })
 const typed = (line: Adopted, units: UnitSystem, change: Partial<Draft> = {}) => {
   const draft = { ...draftAlong(draftOf(lug, units), line, units), ...change }
   const plan = planOf(draft, units)

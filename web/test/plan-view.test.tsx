@@ -1,19 +1,21 @@
 import { clearances, type Plan } from '@stone-tally/core'
 import { act, fireEvent, render, screen } from '@testing-library/react'
 import { useState } from 'react'
-import { layoutOf } from '../../core/test/plans'
+import { built, layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
 import { WallView } from '../features/board/wall-view'
 import { PlanView } from '../features/set-out/plan-view'
 import { paintCourse } from '../features/set-out/scene'
 import { type Draft, lineOf, useDraft } from '../features/set-out/use-draft'
 
-const plan = planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false, {
-  sections: [
-    { id: 'A', from: 0, to: 8 },
-    { id: 'B', from: 8, to: planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false).length },
-  ],
-})
+const plan = built(
+  planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false, {
+    sections: [
+      { id: 'A', from: 0, to: 8 },
+      { id: 'B', from: 8, to: planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false).length },
+    ],
+  }),
+)
 const layout = layoutOf(plan)
 let draft: Draft
 function Bench({ start, readOnly, chosen }: { start: Plan; readOnly: boolean; chosen?: (i: number | undefined) => void }) {

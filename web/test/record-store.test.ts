@@ -62,7 +62,7 @@ test('entries are numbered, chained in the database and verified from an export'
   )
   expect(outcomes.map((o) => o.ok && o.seq)).toEqual([2, 3, 4])
   const { entries, head } = await chainOf(wall)
-  const revisions = (await revisionsOf(wall)).map(({ number, issuedAt, plan }) => ({ number, issuedAt, plan }))
+  const revisions = (await revisionsOf(wall)).map(({ number, issuedAt, stored }) => ({ number, issuedAt, plan: stored }))
   const read = readRecordFile(writeRecordFile({ wall, revisions, entries, head }, new Date().toISOString()))
   expect(read.ok && verifyRecordFile(read.value)).toMatchObject({ intact: true, entries: 4, head: head.hash })
 })

@@ -1,9 +1,9 @@
 import { layOut } from '@stone-tally/core'
 import fc from 'fast-check'
-import { smallPlan } from '../../core/test/plans'
+import { built, smallPlan } from '../../core/test/plans'
 import { type CellLook, type Ink, type Painted, repaintUnits, type View } from '../ui/drawing/paint-units'
 
-const laid = layOut(smallPlan)
+const laid = layOut(built(smallPlan))
 if (!laid.ok) throw new Error('not laid out')
 const layout = laid.value
 const rows = new Map(layout.courses.map((c) => [c.course, c]))

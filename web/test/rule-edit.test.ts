@@ -21,7 +21,11 @@ test('what the planner starts from is set, read and given back like a limit', ()
   const one = withChange(emptyRules(), { rule: 'start', id: 'padWidth', value: 0.75, why: 'wide plates' })
   expect(one.starts).toEqual([{ start: 'padWidth', value: 0.75, why: 'wide plates' }])
   expect([setsRule(one, 'start.padWidth'), withoutChange(one, 'start.padWidth').starts]).toEqual([true, undefined])
-  expect(emptyDraft('metric', undefined)).toMatchObject({ padWidth: '0.6', padMaterial: 'dense-graded', openCourses: '1', topStyle: 'stepped' })
+  expect(emptyDraft('metric', undefined)).toMatchObject({
+    part: { padWidth: '0.6', padMaterial: 'dense-graded' },
+    openCourses: '1',
+    topStyle: 'stepped',
+  })
   const made = resolveRules({
     company: {
       ...one,
@@ -33,8 +37,7 @@ test('what the planner starts from is set, read and given back like a limit', ()
     },
   })
   expect(emptyDraft('metric', made.ok ? made.value : undefined)).toMatchObject({
-    padWidth: '0.75',
-    padMaterial: 'open-graded',
+    part: { padWidth: '0.75', padMaterial: 'open-graded' },
     openCourses: '2',
     topStyle: 'level',
   })

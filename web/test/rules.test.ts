@@ -72,7 +72,7 @@ test('the table refuses to forget', async () => {
 })
 
 test('a wall is issued under the rules of its day, whole; what the company changes later touches it with the next revision only', async () => {
-  const plan: Plan = { ...planNamed('Ruled'), site: 'North quay' }
+  const plan = { ...planNamed('Ruled'), site: 'North quay' }
   const made = await createWall(s.person('foreman'), plan)
   if (!made.ok) throw new Error(made.problems[0]?.message)
   const first = (await revisionsOf(made.value.id))[0]?.plan as Plan
@@ -135,7 +135,7 @@ test('a point of a wall’s own at a course that is not there, or a stage it has
 
 test('who does not keep the book changes no school or point by way of a plan; limits of a drawing are the planner’s', async () => {
   // The office keeps it alone by now.
-  const plan: Plan = { ...planNamed('Back door'), site: 'South quay' }
+  const plan = { ...planNamed('Back door'), site: 'South quay' }
   const slack = { choices: [{ choice: 'pad-test', option: 'method', why: 'quicker' }] }
   const refused = { ok: false, problems: [{ field: 'rules.choices', message: 'is a rule; the rule book is kept by the office' }] }
   expect(await createWall(s.person('foreman'), { ...plan, rules: slack })).toMatchObject(refused)
@@ -162,7 +162,7 @@ test('a wall stands where it stands: calling its site otherwise does not get it 
   expect(
     await put({ ...emptyRules(), limits: [{ limit: 'padLevel', value: 0.002, why: 'long units' }] }, 0, 'long units', 'office', at),
   ).toMatchObject({ ok: true })
-  const plan: Plan = { ...planNamed('Moved in words'), site: 'Strict quay' }
+  const plan = { ...planNamed('Moved in words'), site: 'Strict quay' }
   const made = await createWall(s.person('office'), plan)
   if (!made.ok) throw new Error(made.problems[0]?.message)
   expect(await issueRevision(s.person('office'), made.value.id, { ...plan, site: 'Other quay' }, 1)).toMatchObject({ ok: true })
@@ -199,7 +199,7 @@ test('who set a rule is who put it in force, whatever a file says', async () => 
     await put({ ...emptyRules(), limits: [{ limit: 'padLevel', value: 0.004, why: 'long units', ...forged }] }, 0, 'from a file', 'office', at),
   ).toMatchObject({ ok: true })
   expect((await rulesAt(s.ours, at)).rules.limits?.[0]).toMatchObject({ by: 'The office' })
-  const plan: Plan = {
+  const plan = {
     ...planNamed('Signed'),
     site: 'Forged quay',
     rules: { choices: [{ choice: 'stone', option: 'plated', why: 'settles less', ...forged }] },

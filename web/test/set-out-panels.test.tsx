@@ -1,7 +1,7 @@
-import { clearances, compareLayouts, type Plan, readDrawing, stakesOf, writeSetOutDxf } from '@stone-tally/core'
+import { clearances, compareLayouts, type Plan, readDrawing, stakesOf, withAnswerTo, writeSetOutDxf } from '@stone-tally/core'
 import { fireEvent, render, screen, within } from '@testing-library/react'
 import { useState } from 'react'
-import { layoutOf } from '../../core/test/plans'
+import { built, layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
 import { AroundPanel } from '../features/set-out/around-panel'
 import { GradesPanel } from '../features/set-out/grades-panel'
@@ -10,18 +10,20 @@ import { RevisionsPanel } from '../features/set-out/revisions-panel'
 import { StakesPanel } from '../features/set-out/stakes-panel'
 import { type Draft, lineOf, useDraft } from '../features/set-out/use-draft'
 
-const plan = planOn([at(0, 0), at(10, 0, 0.3), at(18, 6), at(18, 14)], false, {
-  references: [
-    {
-      name: 'kerb',
-      kind: 'building-line',
-      points: [
-        { easting: 0, northing: -2 },
-        { easting: 20, northing: -2 },
-      ],
-    },
-  ],
-})
+const plan = built(
+  planOn([at(0, 0), at(10, 0, 0.3), at(18, 6), at(18, 14)], false, {
+    references: [
+      {
+        name: 'kerb',
+        kind: 'building-line',
+        points: [
+          { easting: 0, northing: -2 },
+          { easting: 20, northing: -2 },
+        ],
+      },
+    ],
+  }),
+)
 const layout = layoutOf(plan)
 
 /** A panel with a real draft behind it; what the draft became is handed out. */
@@ -163,7 +165,7 @@ test('the stakes table tells each stake’s cut and why it stands there, the rad
 })
 
 describe('revisions', () => {
-  const changed: Plan = { ...plan, grid: [{ course: 2, length: 1.2, type: 'uniaxial 30' }] }
+  const changed = withAnswerTo(plan, 'grid', [{ course: 2, length: 1.2, type: 'uniaxial 30' }])
   const issued = [plan, changed].map((p, i) => ({ number: i + 1, issuedAt: '2026-05-01T08:00:00Z', issuedBy: 'Fay', layout: layoutOf(p) }))
   test('two revisions are told apart in words; the draft of a reader cannot be issued', () => {
     render(

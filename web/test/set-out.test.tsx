@@ -1,14 +1,16 @@
 import { setElement, withLine } from '@stone-tally/core'
 import { fireEvent, render, screen } from '@testing-library/react'
-import { layoutOf } from '../../core/test/plans'
+import { built, layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
 import { LongSection } from '../features/set-out/long-section'
 import { elementPath, Scene, toSite, toX, toY } from '../features/set-out/scene'
 import { type Draft, history, lineOf } from '../features/set-out/use-draft'
 
-const plan = planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false, {
-  obstacles: [{ name: 'oak', kind: 'tree', points: [{ easting: 3, northing: 1 }], radius: 0.3, clearance: 1 }],
-})
+const plan = built(
+  planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false, {
+    obstacles: [{ name: 'oak', kind: 'tree', points: [{ easting: 3, northing: 1 }], radius: 0.3, clearance: 1 }],
+  }),
+)
 const layout = layoutOf(plan)
 const sheet = { k: 30, x: 40, y: 300, width: 800, height: 400 }
 

@@ -1,5 +1,5 @@
 import { layOut, type Plan, type Role } from '@stone-tally/core'
-import { smallPlan } from '../../core/test/plans'
+import { built, smallPlan } from '../../core/test/plans'
 import { temporaryCluster } from '../../scripts/temporary-cluster'
 import type { Person } from '../server/accounts'
 import { connect, database } from '../server/database'
@@ -47,7 +47,7 @@ export const noteFor = (wall: string, text: string, id = uuid7()) => ({
   data: { text },
 })
 
-export const planNamed = (name: string): Plan => ({ ...smallPlan, engineerBy: 'E. Record, licence 4711', name })
+export const planNamed = (name: string): Plan => built({ ...smallPlan, engineerBy: 'E. Record, licence 4711', name })
 /** A small wall of our company, by its foreman; its id. */
 export async function newWall(s: Awaited<ReturnType<typeof site>>, name: string): Promise<string> {
   const made = await createWall(s.person('foreman'), planNamed(name))

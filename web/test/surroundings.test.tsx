@@ -1,9 +1,10 @@
 import { issued, type Plan, type UnitSystem } from '@stone-tally/core'
-import { smallPlan } from '../../core/test/plans'
+import { built, smallPlan } from '../../core/test/plans'
 import { type Draft, draftOf, planOf } from '../features/plan/draft'
 
+const small = built(smallPlan)
 const full: Plan = {
-  ...smallPlan,
+  ...small,
   engineerBy: 'E. Record, licence 4711',
   holds: ['load', 'water'],
   front: { slope: 0.33, erodible: true },
@@ -26,11 +27,11 @@ const value = (r: ReturnType<typeof planOf>): Plan => {
 describe('what stands round a wall, as it is typed', () => {
   test.each(['metric', 'imperial'] as const)('opened in %s and left alone it is the very same plan', (units) => {
     expect(value(typed({}, full, units))).toEqual(full)
-    expect(value(typed({}, smallPlan, units))).toEqual(smallPlan)
-    expect(value(typed({}, { ...smallPlan, holds: [] }, units)).holds).toEqual([])
+    expect(value(typed({}, small, units))).toEqual(small)
+    expect(value(typed({}, { ...small, holds: [] }, units)).holds).toEqual([])
   })
   test('asked, answered, and taken back', () => {
-    expect(draftOf(smallPlan, 'metric').holds).toBe('')
+    expect(draftOf(small, 'metric').holds).toBe('')
     expect(value(typed({ holds: 'none' })).holds).toEqual([])
     expect(value(typed({ holds: 'slope,tier' })).holds).toEqual(['slope', 'tier'])
     expect(value(typed({ holds: '' })).holds).toBeUndefined()
@@ -51,7 +52,7 @@ describe('what stands round a wall, as it is typed', () => {
       { limit: 'liftPlate', value: 0.12, source: 'S-3' },
     ])
     expect(value(typed({ limits: [] })).rules).toEqual({ openCourses: 1 })
-    expect(value(typed({ limits: [] }, { ...smallPlan, rules: { limits: full.rules?.limits } } as Plan)).rules).toBeUndefined()
+    expect(value(typed({ limits: [] }, { ...small, rules: { limits: full.rules?.limits } } as Plan)).rules).toBeUndefined()
   })
   test.each([
     [{ limit: 'compaction', value: 'most', source: 'S-3' }, 'limits.0.value', /is not a number/],

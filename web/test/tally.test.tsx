@@ -1,5 +1,6 @@
+import { systemOf } from '@stone-tally/core'
 import { act, render, screen } from '@testing-library/react'
-import { layoutOf } from '../../core/test/plans'
+import { built, layoutOf, smallPlan } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
 import { draftOf, planOf } from '../features/plan/draft'
 import { fieldLabel } from '../features/plan/labels'
@@ -124,6 +125,7 @@ describe('units on the elevation', () => {
 })
 
 describe('a typed plan', () => {
+  const blocks = systemOf('hollow-core')
   const plan = layoutOf().plan
   test('goes to text and back in both unit systems', () => {
     const metric = planOf({ ...draftOf(plan, 'metric') }, 'metric')
@@ -133,20 +135,22 @@ describe('a typed plan', () => {
   })
   test('opened in whatever units and issued untouched it is the very same plan, whatever the form does not know', () => {
     const odd = {
-      ...plan,
+      ...built({
+        ...smallPlan,
+        embedment: [{ kind: 'perHeight' as const, base: 0.15, perMetre: 0.1 }],
+        pad: { ...smallPlan.pad, thickness: 0.1501 },
+        drain: { ...smallPlan.drain, outlets: [{ station: 8.99973, invert: 9.85003 }] },
+      }),
       length: 8.99973,
       grades: [
         { station: 0, toe: 10.30049, top: 11.30012 },
         { station: 8.99973, toe: 10.00007, top: 11.29999 },
       ],
       benchmark: { name: 'BM', elevation: 10.00051 },
-      embedment: [{ kind: 'perHeight' as const, base: 0.15, perMetre: 0.1 }],
-      pad: { ...plan.pad, thickness: 0.1501 },
       sections: [
         { id: 'A', from: 0, to: 4.50003 },
         { id: 'B', from: 4.50003, to: 8.99973 },
       ],
-      drain: { ...plan.drain, outlets: [{ station: 8.99973, invert: 9.85003 }] },
     }
     for (const units of ['metric', 'imperial', 'decimal-feet'] as const) {
       const same = planOf(draftOf(odd, units), units, undefined, odd)
@@ -171,7 +175,7 @@ describe('a typed plan', () => {
     expect(fewer.ok && fewer.value.sections).toEqual([{ id: 'B', from: 0, to: 8.99973 }])
   })
   test('a field is named in the words of the form, its lines counted from 1', () => {
-    expect([fieldLabel('sections.1.to'), fieldLabel('padWidth'), fieldLabel('grid.0.length')]).toEqual([
+    expect([fieldLabel('sections.1.to'), fieldLabel('part.padWidth', blocks), fieldLabel('lists.grid.0.cells.length', blocks)]).toEqual([
       'Section 2: ends at',
       'Pad width',
       'Geogrid 1: length',
@@ -182,19 +186,18 @@ describe('a typed plan', () => {
     const read = planOf(draft, 'metric')
     expect(read.ok ? [] : read.problems.map((p) => p.field)).toEqual(expect.arrayContaining(['length', 'benchmark']))
     // What the form does not ask for stays as the plan in force has it.
-    const more = {
-      ...plan,
+    const more = built({
+      ...smallPlan,
       water: { school: 'raised' as const, possible: [{ station: 3, invert: 9.9 }] },
       gridRolls: [{ type: 'uniaxial 30', width: 2, length: 50 }],
-      drain: { ...plan.drain, maxOutletSpacing: 12 },
-    }
-    const kept = planOf(draftOf(more, 'metric'), 'metric', undefined, more)
-    expect(kept.ok && { water: kept.value.water, rolls: kept.value.gridRolls, apart: kept.value.drain.maxOutletSpacing }).toEqual({
-      water: more.water,
-      rolls: more.gridRolls,
-      apart: 12,
+      drain: { ...smallPlan.drain, maxOutletSpacing: 12 },
     })
-    const crossed = planOf({ ...draftOf(plan, 'metric'), grid: [{ course: '1', length: '9', type: 'x' }] }, 'metric')
-    expect(crossed.ok ? [] : crossed.problems.map((p) => p.field)).toEqual(['grid.0.length'])
+    const kept = planOf(draftOf(more, 'metric'), 'metric', undefined, more)
+    expect(kept).toEqual({ ok: true, value: more })
+    const crossed = planOf(
+      { ...draftOf(plan, 'metric'), lists: { ...draftOf(plan, 'metric').lists, grid: [{ cells: { course: '1', length: '9', type: 'x' } }] } },
+      'metric',
+    )
+    expect(crossed.ok ? [] : crossed.problems.map((p) => p.field)).toEqual(['lists.grid.0.cells.length'])
   })
 })

@@ -1,4 +1,4 @@
-import { type Entry, issued, type Plan } from '@stone-tally/core'
+import { type Entry, issued, type EarlierPlan as Plan } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { good, groundOf, morningLook } from '../../core/test/build'
 import { entry, layoutOf, smallPlan, stateOf } from '../../core/test/plans'

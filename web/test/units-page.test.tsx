@@ -1,6 +1,6 @@
-import { cutList, layOut, quantities, systemOf, type Unit } from '@stone-tally/core'
+import { buildingOf, cutList, layOut, quantities, systemOf, type Unit, withAnswerTo } from '@stone-tally/core'
 import { fireEvent, render, screen, within } from '@testing-library/react'
-import { layoutOf, plain, smallPlan } from '../../core/test/plans'
+import { built, layoutOf, plain, smallPlan } from '../../core/test/plans'
 import { at, circle, planOn, unitNamed } from '../../core/test/walls'
 import { Catalogue } from '../features/catalogue/catalogue'
 import { UnitFace } from '../features/catalogue/unit-face'
@@ -10,7 +10,7 @@ import { UnitsOf } from '../features/units'
 const me = { id: 'f', name: 'Fay', role: 'foreman' as const }
 
 describe('units and quantities', () => {
-  const plan = planOn([at(0, 0), at(7.3, 0, 0.3), at(14, 5)], false)
+  const plan = built(planOn([at(0, 0), at(7.3, 0, 0.3), at(14, 5)], false))
   const layout = layoutOf(plan)
   const open = (p = plan) => render(<UnitsOf me={me} wall="w" name="Bent" plan={p} />)
   test('every quantity is there with its working', () => {
@@ -46,14 +46,14 @@ describe('units and quantities', () => {
     expect(within(screen.getByRole('region', { name: 'Cut list' })).getAllByRole('row')).toHaveLength(list.units.length + 1)
   })
   test('a long course is walked through page by page', () => {
-    open(planOn([at(0, 0), at(60, 0)], false))
+    open(built(planOn([at(0, 0), at(60, 0)], false)))
     expect(screen.getByText('1 of 3')).toBeTruthy()
     fireEvent.click(screen.getByRole('button', { name: 'after ›' }))
     expect(screen.getByRole('button', { name: 'Show 61 of section A' })).toBeTruthy()
   })
   test('a plan that cannot be laid out says why', () => {
-    const { minRadius: _, ...unit } = plan.unit
-    open({ ...plan, unit })
+    const { minRadius: _, ...unit } = unitNamed('lug-200')
+    open(withAnswerTo(plan, 'unit', unit))
     expect(screen.getByRole('alert').textContent).toMatch(/unit.minRadius: is missing/)
   })
 })
@@ -107,49 +107,57 @@ describe('the catalogue page', () => {
 })
 
 describe('the plan form and a line it does not show', () => {
-  const ring = planOn(circle(5), true, {
-    obstacles: [{ name: 'oak', kind: 'tree', points: [{ easting: 9, northing: 9 }], radius: 0.4, clearance: 1 }],
-    openings: [{ name: 'pipe', station: 3, width: 0.3, bottom: 10, height: 0.3 }],
-    embedment: [
-      { kind: 'fixed', depth: 0.2 },
-      { kind: 'perHeight', base: 0.1, perMetre: 0.05 },
-      { kind: 'courses', count: 2 },
-    ],
-  })
+  const ring = built(
+    planOn(circle(5), true, {
+      obstacles: [{ name: 'oak', kind: 'tree', points: [{ easting: 9, northing: 9 }], radius: 0.4, clearance: 1 }],
+      openings: [{ name: 'pipe', station: 3, width: 0.3, bottom: 10, height: 0.3 }],
+      embedment: [
+        { kind: 'fixed', depth: 0.2 },
+        { kind: 'perHeight', base: 0.1, perMetre: 0.05 },
+        { kind: 'courses', count: 2 },
+      ],
+    }),
+  )
   test.each(['metric', 'imperial'] as const)('everything the form does not ask for stays as it was (%s)', (units) => {
     const made = planOf(draftOf(ring, units), units, undefined, ring)
     if (!made.ok) throw new Error(JSON.stringify(made.problems))
     expect(made.value).toMatchObject({ alignment: ring.alignment, length: ring.length, obstacles: ring.obstacles, openings: ring.openings })
-    expect(made.value.embedment.map((r) => r.kind)).toEqual(['fixed', 'perHeight', 'courses'])
-    expect(made.value.embedment[2]?.count).toBe(2)
+    const { embedment } = buildingOf(made.value)
+    expect(embedment.map((r) => r.kind)).toEqual(['fixed', 'perHeight', 'courses'])
+    expect(embedment[2]?.count).toBe(2)
     expect(layOut(made.value).ok).toBe(true)
   })
+  const small = built(smallPlan)
   test('top and waste are the form’s own', () => {
-    const made = planOf({ ...draftOf(smallPlan, 'metric'), topStyle: 'level', wasteUnits: '7' }, 'metric', undefined, smallPlan)
-    expect(made.ok && [made.value.top, made.value.waste]).toEqual([{ style: 'level' }, { units: 7, stone: 10, grid: 5 }])
+    const shown = draftOf(small, 'metric')
+    const made = planOf({ ...shown, topStyle: 'level', part: { ...shown.part, wasteUnits: '7' } }, 'metric', undefined, small)
+    expect(made.ok && [made.value.top, buildingOf(made.value).waste]).toEqual([{ style: 'level' }, { units: 7, stone: 10, grid: 5 }])
   })
   test('a wall keeps a unit that has left the catalogue; another must be in it', () => {
-    const draft = draftOf(smallPlan, 'metric')
-    expect(planOf(draft, 'metric', [], smallPlan).ok).toBe(true)
-    expect(planOf({ ...draft, unit: 'gone' }, 'metric', [], smallPlan)).toMatchObject({ ok: false, problems: [{ field: 'unit' }] })
+    const draft = draftOf(small, 'metric')
+    expect(planOf(draft, 'metric', [], small).ok).toBe(true)
+    expect(planOf({ ...draft, part: { ...draft.part, unit: 'gone' } }, 'metric', [], small)).toMatchObject({
+      ok: false,
+      problems: [{ field: 'part.unit' }],
+    })
   })
   test('a basket from the catalogue makes a gabion wall', () => {
+    const empty = emptyDraft('metric')
     const draft = {
-      ...emptyDraft('metric'),
+      ...empty,
       name: 'Baskets',
       site: 'Yard',
       engineer: 'plan G-1',
-      unit: 'basket-2x1x05',
+      part: { ...empty.part, unit: 'basket-2x1x05', padWidth: '1.2' },
+      lists: { outlets: [{ cells: { station: '0', invert: '9' } }] },
       length: '12',
       benchmark: '10',
-      padWidth: '1.2',
       grades: [
         { station: '0', toe: '10', top: '11.6' },
         { station: '', toe: '10', top: '11.6' },
       ],
-      outlets: [{ station: '0', invert: '9' }],
     }
     const made = planOf(draft, 'metric')
-    expect(made.ok && [made.value.system, layoutOf(made.value).system.noun.many]).toEqual(['gabion', 'baskets'])
+    expect(made.ok && [made.value.system.id, layoutOf(made.value).system.noun.many]).toEqual(['gabion', 'baskets'])
   })
 })

@@ -1,10 +1,10 @@
 import { act, renderHook, waitFor } from '@testing-library/react'
-import { entry, smallPlan, WALL } from '../../core/test/plans'
+import { built, entry, smallPlan, WALL } from '../../core/test/plans'
 import { type Me, useWall } from '../features/wall/use-wall'
 import { Server, serveFrom } from './fake-server'
 
 const me: Me = { id: 'foreman', name: 'Fay', role: 'foreman' }
-const plans = [smallPlan]
+const plans = [built(smallPlan)]
 
 let server: Server
 beforeEach(() => {

@@ -194,7 +194,7 @@ export function Problems({ list }: { list: readonly { field: string; message: st
     <Stop role="alert">
       {list.slice(0, 12).map((p) => (
         <div key={`${p.field}${p.message}`}>
-          <strong>⬣ {p.field && p.field !== 'where' ? `${said(p.field)}: ` : ''}</strong>
+          <strong>⬣ {p.field && p.field !== 'where' ? `${said(p.field.replace(/^system\.data\./, ''))}: ` : ''}</strong>
           {said(p.message)}
         </div>
       ))}

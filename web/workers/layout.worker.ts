@@ -1,14 +1,11 @@
-import { type Layout, layOut, type Plan, type Result } from '@stone-tally/core'
+import { type Layout, layOut, type Plan, type Result, type TravellingLayout, toTravel } from '@stone-tally/core'
 import { expose } from 'comlink'
-
-/** A layout on its way between threads: the system's functions stay behind and are found again by its id. */
-export type Travelling = Omit<Layout, 'system'> & { readonly system?: undefined }
 
 let last: Layout | undefined
 
 /** Lays a plan out beside the page, telling how far it is; what did not change since the last one is taken over. */
 const api = {
-  layOut(plan: Plan, progress: (done: number) => void): Result<Travelling> {
+  layOut(plan: Plan, progress: (done: number) => void): Result<TravellingLayout> {
     let told = 0
     const laid = layOut(plan, last, (done) => {
       if (done - told < 0.05 && done < 1) return
@@ -17,8 +14,7 @@ const api = {
     })
     if (!laid.ok) return laid
     last = laid.value
-    const { system: _, ...rest } = laid.value
-    return { ok: true, value: rest }
+    return { ok: true, value: toTravel(laid.value) }
   },
 }
 export type LayoutWorker = typeof api

@@ -116,6 +116,25 @@ export const optionalList = <T extends yup.ISchema<unknown>>(item: T, max = 100_
     .optional()
     .default(undefined) as unknown as yup.ArraySchema<yup.InferType<T>[] | undefined, yup.AnyObject, undefined, ''>
 
+/** Anything there is: it is read later, by who knows it. */
+export const anything = () => yup.mixed<NonNullable<unknown>>().required('is missing')
+
+/**
+ * One of several closed objects, told apart by one of their fields.
+ *
+ * @example variant('kind', { sand: sandSchema, footing: footingSchema })
+ */
+export function variant<T>(key: string, of: Readonly<Record<string, yup.ISchema<unknown>>>) {
+  const names = Object.keys(of)
+  const none = record({ [key]: choice(names) })
+  return yup
+    .lazy((value: unknown) => {
+      const name = (value as Record<string, unknown> | null | undefined)?.[key]
+      return ((typeof name === 'string' && Object.hasOwn(of, name) ? of[name] : undefined) ?? none) as yup.ObjectSchema<yup.AnyObject>
+    })
+    .meta({ oneOf: Object.values(of) }) as unknown as yup.ISchema<T>
+}
+
 /** Yes or no that may be left out. */
 export const optionalYesNo = () =>
   yup
@@ -160,6 +179,8 @@ export function toJsonSchema(schema: yup.ISchema<unknown>): Record<string, unkno
 }
 
 function describe(d: yup.SchemaFieldDescription): Record<string, unknown> {
+  const variants = (d as { meta?: { oneOf?: readonly yup.ISchema<unknown>[] } }).meta?.oneOf
+  if (variants) return { oneOf: variants.map(toJsonSchema) }
   const tests = 'tests' in d ? d.tests : []
   const param = (name: string, key: string) => tests.find((t) => t.name === name)?.params?.[key]
   if (d.type === 'object' && 'fields' in d) {
@@ -167,7 +188,7 @@ function describe(d: yup.SchemaFieldDescription): Record<string, unknown> {
     const required: string[] = []
     for (const [name, field] of Object.entries((d as yup.SchemaObjectDescription).fields)) {
       properties[name] = describe(field)
-      if ('optional' in field && !field.optional) required.push(name)
+      if (field.type === 'lazy' || ('optional' in field && !field.optional)) required.push(name)
     }
     return { type: 'object', properties, required, additionalProperties: false }
   }

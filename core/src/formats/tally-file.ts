@@ -1,27 +1,31 @@
 import { canonical } from '../base/canonical'
 import { fail, failAll, ok, type Result } from '../base/result'
-import { choice, list, optionalQuantity, optionalText, quantity, read, record, text, toJsonSchema, yup } from '../base/schema'
+import { anything, choice, list, optionalQuantity, optionalText, quantity, read, record, text, toJsonSchema, yup } from '../base/schema'
 import { layOut } from '../layout'
-import { type Plan, planSchema, readPlan } from '../plan'
+import type { Plan } from '../plan'
 import { type ChainedEntry, type ChainReport, entrySchema, KINDS, planHash, type RevisionData, verifyChain } from '../record'
 import { rulesSchema } from '../rules'
+import { earlierPlanJsonSchema, fieldIn, planJsonSchema, readPlan, readRevision } from '../systems'
 
 /** Largest file taken in, bytes. */
 export const FILE_LIMIT = 20 * 1024 * 1024
 const FORMAT = 'stone-tally'
+/** Since version 2 what belongs to a wall's system stands in a part of its own; files of version 1 are read for ever. */
+const VERSION = 2
 
 const hash = () => text(64).matches(/^[0-9a-f]{64}$/, 'must be 64 hex digits')
 
-/** A plan to start a wall from: `{ format, version, plan }`. */
-export const planFileSchema = record({ format: choice([FORMAT] as const), version: quantity({ min: 1, max: 1, whole: true }), plan: planSchema })
+const version = () => quantity({ min: 1, max: VERSION, whole: true })
+/** A plan to start a wall from: `{ format, version, plan }`; the plan is read by its system. */
+const planFileSchema = record({ format: choice([FORMAT] as const), version: version(), plan: anything() })
 
 /** A wall handed over: every revision, every entry with its link, and where the chain ends. */
-export const recordFileSchema = record({
+const recordFileSchema = record({
   format: choice([FORMAT] as const),
-  version: quantity({ min: 1, max: 1, whole: true }),
+  version: version(),
   wall: text(36),
   exportedAt: optionalText(30),
-  revisions: list(record({ number: quantity({ min: 1, whole: true }), issuedAt: text(30), plan: planSchema }), 1, 1000),
+  revisions: list(record({ number: quantity({ min: 1, whole: true }), issuedAt: text(30), plan: anything() }), 1, 1000),
   entries: list(record({ seq: quantity({ min: 1, whole: true }), receivedAt: text(30), hash: hash(), entry: entrySchema })),
   head: record({ seq: quantity({ min: 0, whole: true }), hash: text(64) }),
   note: optionalText(1000),
@@ -30,7 +34,8 @@ export const recordFileSchema = record({
 
 export interface RecordFile {
   readonly wall: string
-  readonly revisions: readonly { readonly number: number; readonly issuedAt: string; readonly plan: Plan }[]
+  /** Plans as they were stored, each of its own time: `storedPlan` makes one of them that can be worked with. */
+  readonly revisions: readonly { readonly number: number; readonly issuedAt: string; readonly plan: object }[]
   readonly entries: readonly ChainedEntry[]
   readonly head: { readonly seq: number; readonly hash: string }
 }
@@ -65,10 +70,7 @@ export function readPlanFile(content: string): Result<Plan> {
     plan = (parsed.value.revisions[count - 1] as { plan?: unknown } | undefined)?.plan
     at = `revisions[${count - 1}].plan`
   } else {
-    const shape = read(
-      yup.object({ format: yup.mixed(), version: quantity({ min: 1, max: 1, whole: true }), plan: yup.mixed() }).noUnknown(),
-      parsed.value,
-    )
+    const shape = read(yup.object({ format: yup.mixed(), version: version(), plan: yup.mixed() }).noUnknown(), parsed.value)
     if (!shape.ok) return shape
   }
   if (plan === undefined) return fail('plan', 'is missing')
@@ -77,15 +79,15 @@ export function readPlanFile(content: string): Result<Plan> {
     failAll(r.problems.map((p) => ({ field: p.field ? `${at}.${p.field}` : at, message: p.message })))
   if (!wall.ok) return prefixed(wall)
   const laid = layOut(wall.value)
-  return laid.ok ? wall : prefixed(laid)
+  return laid.ok ? wall : prefixed({ problems: laid.problems.map((p) => ({ ...p, field: fieldIn(plan, p.field) })) })
 }
 
 /** @example writePlanFile(plan) */
-export const writePlanFile = (plan: Plan) => `${JSON.stringify({ format: FORMAT, version: 1, plan }, null, 2)}\n`
+export const writePlanFile = (plan: Plan) => `${JSON.stringify({ format: FORMAT, version: VERSION, plan }, null, 2)}\n`
 
 /** @example writeRecordFile({ wall, revisions, entries, head }) */
 export const writeRecordFile = (file: RecordFile, exportedAt: string) =>
-  `${JSON.stringify({ format: FORMAT, version: 1, wall: file.wall, exportedAt, revisions: file.revisions, entries: file.entries, head: file.head }, null, 1)}\n`
+  `${JSON.stringify({ format: FORMAT, version: VERSION, wall: file.wall, exportedAt, revisions: file.revisions, entries: file.entries, head: file.head }, null, 1)}\n`
 
 /** Reads a record file; the chain is not judged here. */
 export function readRecordFile(content: string): Result<RecordFile> {
@@ -93,7 +95,12 @@ export function readRecordFile(content: string): Result<RecordFile> {
   if (!parsed.ok) return parsed
   if (parsed.value.entries === undefined) return fail('entries', 'is missing: this is a plan, not a record')
   const shape = read(recordFileSchema, parsed.value)
-  return shape.ok ? ok(shape.value as unknown as RecordFile) : shape
+  if (!shape.ok) return shape
+  const wrong = shape.value.revisions.flatMap((r, i) => {
+    const plan = readRevision(r.plan)
+    return plan.ok ? [] : plan.problems.map((p) => ({ ...p, field: `revisions[${i}].plan.${p.field}` }))
+  })
+  return wrong.length > 0 ? failAll(wrong) : ok(shape.value as unknown as RecordFile)
 }
 
 /** Chain and plan fingerprints of a record file. */
@@ -111,11 +118,18 @@ export function verifyRecordFile(file: RecordFile): ChainReport {
   return report
 }
 
+/** A file's schema with its plans said: of today, or of version 1. */
+function withPlans(schema: Record<string, unknown>): Record<string, unknown> {
+  const plan = { oneOf: [{ $ref: '#/$defs/plan' }, { $ref: '#/$defs/earlierPlan' }] }
+  return JSON.parse(JSON.stringify(schema), (key, value) => (key === 'plan' ? plan : value)) as Record<string, unknown>
+}
+
 /** The published JSON Schema of `*.tally.json`. */
 export const tallyJsonSchema = () => ({
   $schema: 'https://json-schema.org/draft/2020-12/schema',
   title: 'Stone Tally file: a plan, or the record of a wall',
-  oneOf: [toJsonSchema(planFileSchema), toJsonSchema(recordFileSchema)],
+  oneOf: [toJsonSchema(planFileSchema), toJsonSchema(recordFileSchema)].map(withPlans),
+  $defs: { plan: planJsonSchema(), earlierPlan: earlierPlanJsonSchema() },
 })
 
 /** The published JSON Schema of a rule file. @example rulesJsonSchema().properties.limits */

@@ -1,8 +1,7 @@
 import Papa from 'papaparse'
 import { fail, ok, type Result } from '../base/result'
 import { read } from '../base/schema'
-import { type Unit, unitSchema } from '../plan'
-import { systemOf } from '../systems'
+import { systemOf, type Unit, unitSchema } from '../systems'
 import { numberIn, tableOf } from './table'
 
 /** A unit of the catalogue with the wall system it belongs to. */

@@ -11,6 +11,8 @@ export const PAD_NAMES: Readonly<Record<PadMaterial, string>> = {
   'lean-concrete': 'Lean concrete',
 }
 
+export const PAD_MATERIALS = Object.keys(PAD_NAMES) as readonly PadMaterial[]
+
 /** What is known of the place a pad is built in. Elevations m, mass kg. */
 export interface PadFacts {
   /** Bottom of the pad at its lowest. */

@@ -45,11 +45,16 @@ export interface KeepOff {
  * Time is cells × levels.
  *
  * @param keepOff - corners, openings and ends that steps stay a piece's length away from
+ * @param levels - where courses are of several heights: what a top may lie above the datum, ascending, m; instead of multiples of a unit
  * @returns steps, and ∫(toe − elevation) ds in m²
  * @example baseSteps({ datum: 9, minEmbedment: 0.2, minRun: 1.2, unit: { height: 0.2, length: 0.45 },
  *   profile: [{ station: 0, toe: 10 }, { station: 9, toe: 10.1 }, { station: 15, toe: 10.75 }] }) // four steps, buriedArea 4.155
  */
-export function baseSteps(input: BaseStepsInput, keepOff: readonly KeepOff[] = []): Result<{ steps: PadStep[]; buriedArea: number }> {
+export function baseSteps(
+  input: BaseStepsInput,
+  keepOff: readonly KeepOff[] = [],
+  levels?: readonly number[],
+): Result<{ steps: PadStep[]; buriedArea: number }> {
   const profile: ProfilePoint[] = input.profile.map((p) => ({ station: p.station, elevation: p.toe }))
   for (let i = 1; i < profile.length; i++) {
     const [a, b] = [profile[i - 1] as ProfilePoint, profile[i] as ProfilePoint]
@@ -91,12 +96,20 @@ export function baseSteps(input: BaseStepsInput, keepOff: readonly KeepOff[] = [
       const point = profile[p] as ProfilePoint
       if (point.station > from && point.station < to && point.elevation < toe) toe = point.elevation
     }
-    const k = Math.floor((toe - input.minEmbedment - input.datum) / input.unit.height + 1e-9)
+    const room = toe - input.minEmbedment - input.datum
+    const k = levels
+      ? Math.max(
+          0,
+          levels.findLastIndex((l) => l <= room + LENGTH_TOLERANCE),
+        )
+      : Math.floor(room / input.unit.height + 1e-9)
     highest[i] = k
     low = Math.min(low, k)
     high = Math.max(high, k)
   }
-  const levels = high - low + 1
+  const count = high - low + 1
+  /** How high the k-th level stands over the lowest, in levels or in metres: a step is worth its length times that. */
+  const worth = Float64Array.from({ length: count }, (_, k) => (levels ? (levels[low + k] as number) - (levels[low] as number) : k))
 
   // best[i]: most level-metres up to edge i with a finished step there; from[i], level[i]: that last step.
   const best = new Float64Array(cells + 1).fill(Number.NEGATIVE_INFINITY)
@@ -104,9 +117,9 @@ export function baseSteps(input: BaseStepsInput, keepOff: readonly KeepOff[] = [
   const levelOf = new Int32Array(cells + 1)
   best[0] = 0
   // running[k]: best with a long-enough step at level k that ends here; since[k]: where it began; clear[k]: first cell of the open run.
-  const running = new Float64Array(levels).fill(Number.NEGATIVE_INFINITY)
-  const since = new Int32Array(levels)
-  const clear = new Int32Array(levels)
+  const running = new Float64Array(count).fill(Number.NEGATIVE_INFINITY)
+  const since = new Int32Array(count)
+  const clear = new Int32Array(count)
   let first = 0
   for (let i = 1; i <= cells; i++) {
     // Latest start that leaves at least the minimum run.
@@ -119,9 +132,9 @@ export function baseSteps(input: BaseStepsInput, keepOff: readonly KeepOff[] = [
     let most = Number.NEGATIVE_INFINITY
     let level = 0
     for (let k = 0; k <= top; k++) {
-      let value = (running[k] as number) + k * run
+      let value = (running[k] as number) + (worth[k] as number) * run
       if (longEnough && (clear[k] as number) <= first) {
-        const fresh = start + k * reach
+        const fresh = start + (worth[k] as number) * reach
         if (fresh > value + 1e-9) {
           value = fresh
           since[k] = first
@@ -133,7 +146,7 @@ export function baseSteps(input: BaseStepsInput, keepOff: readonly KeepOff[] = [
         level = k
       }
     }
-    for (let k = top + 1; k < levels; k++) {
+    for (let k = top + 1; k < count; k++) {
       running[k] = Number.NEGATIVE_INFINITY
       clear[k] = i
     }
@@ -145,7 +158,7 @@ export function baseSteps(input: BaseStepsInput, keepOff: readonly KeepOff[] = [
   const steps: PadStep[] = []
   const put = (a: number, b: number, k: number) => {
     const next = steps[0]
-    const elevation = tidy(input.datum + (low + k) * input.unit.height)
+    const elevation = tidy(input.datum + (levels ? (levels[low + k] as number) : (low + k) * input.unit.height))
     if (next && Math.abs(next.elevation - elevation) < LENGTH_TOLERANCE) steps[0] = { ...next, start: tidy(edge(a)) }
     else steps.unshift({ start: tidy(edge(a)), end: tidy(edge(b)), elevation })
   }

@@ -1,5 +1,6 @@
 import { LENGTH_TOLERANCE, tidy } from '../geometry'
 import type { Plan } from '../plan'
+import { buildingOf } from '../systems'
 import type { PadStep } from './base-steps'
 import { alongFace, besideStation, type FaceLeg } from './face'
 
@@ -18,8 +19,8 @@ export interface Cap {
  * the one cut piece away from both ends.
  */
 export function capsOver(plan: Plan, step: PadStep, face: FaceLeg, ends: { left: boolean; right: boolean }, slope: number): Cap[] {
-  const { unit } = plan
-  if (unit.capHeight <= 0) return []
+  const { cap } = buildingOf(plan)
+  if (!cap) return []
   const { leg } = face
   const from = Math.max(step.start, leg.from)
   const to = Math.min(step.end, leg.to)
@@ -31,7 +32,7 @@ export function capsOver(plan: Plan, step: PadStep, face: FaceLeg, ends: { left:
   const c0 = alongFace(face, cornerStart ? face.u0 : from)
   const c1 = alongFace(face, cornerEnd ? face.u1 : to)
   const run = c1 - c0
-  const full = unit.capLength ?? unit.length
+  const full = cap.length
   const count = Math.max(1, Math.ceil(run / full - 1e-6))
   // The last two share what is left when it would be a sliver.
   const rest = run - (count - 1) * full
@@ -54,7 +55,7 @@ export function capsOver(plan: Plan, step: PadStep, face: FaceLeg, ends: { left:
     const reach = face.reaches.find((r) => middle >= r.u0 && middle <= r.u1) ?? face.reaches[0]
     const segment = reach === undefined ? undefined : face.line.elements[reach.element]?.segment
     c += length
-    const tight = segment?.kind === 'arc' && segment.radius < (unit.capTaper ?? 0)
+    const tight = segment?.kind === 'arc' && segment.radius < cap.taper
     const kind: Cap['kind'] =
       (i === 0 && cornerStart) || (i === count - 1 && cornerEnd)
         ? 'corner'

@@ -2,7 +2,7 @@ import { said } from '../base/said'
 import { below } from '../geometry'
 import { exposedHeight, type Plan, toeAt, topAt } from '../plan'
 import { handlingOf, kinderRules, LEVEL_NAMES, limitsOf, tableOf } from '../rules'
-import type { WallSystem } from '../systems'
+import { buildingOf, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import { builtHeight, engineerReasons } from './engineer'
 import { pipeCautions } from './pipe'
@@ -72,15 +72,29 @@ export function cautionsOf(
       blocks: false,
       message: `The plan asks for an engineer above ${said.given(plan.rules.engineeredAbove)} only; its rules ask above ${said.given(limitsOf(plan).engineeredAbove.value)}, and that is what holds.`,
     })
-  const from = plan.drain.outlets.map((o) => o.station).sort((a, b) => a - b)
+  const building = buildingOf(plan)
+  const { drain, foundation } = building
+  const first = building.course(1)
+  const high = courses.length > limitsOf(plan).courseWithoutPipe.value
+  if (!drain)
+    result.push({
+      id: 'no-pipe',
+      // Any but the lowest only where an engineer says that water has another way.
+      blocks: high && !plan.engineer,
+      message:
+        high && !plan.engineer
+          ? 'The wall is planned without a pipe behind it, and water that stands there pushes it over: plan one, or name the engineered plan that leads the water off another way.'
+          : 'The wall is planned without a pipe: water must have another way out behind it.',
+    })
+  const from = (drain?.outlets ?? []).map((o) => o.station).sort((a, b) => a - b)
   const gaps = [...from.slice(1).map((s, i) => s - (from[i] as number))]
-  if (gaps.some((g) => g > plan.drain.maxOutletSpacing)) {
-    result.push({ id: 'outlets', blocks: false, message: `Outlets are more than ${said.given(plan.drain.maxOutletSpacing)} apart; add one between.` })
+  if (drain && gaps.some((g) => g > drain.maxOutletSpacing)) {
+    result.push({ id: 'outlets', blocks: false, message: `Outlets are more than ${said.given(drain.maxOutletSpacing)} apart; add one between.` })
   }
-  if (plan.drain.fall < 0.01) {
-    result.push({ id: 'fall', blocks: false, message: `The pipe falls ${(plan.drain.fall * 100).toFixed(1)} %; under 1 % it silts up.` })
+  if (drain && drain.fall < 0.01) {
+    result.push({ id: 'fall', blocks: false, message: `The pipe falls ${(drain.fall * 100).toFixed(1)} %; under 1 % it silts up.` })
   }
-  for (const o of plan.drain.outlets) {
+  for (const o of drain?.outlets ?? []) {
     if (o.invert > toeAt(plan, o.station)) {
       result.push({
         id: 'outlet-high',
@@ -108,19 +122,19 @@ export function cautionsOf(
   if (tableOf(plan) > 1) {
     const turns = turnsOf(plan, steps)
     const buried = Math.min(...turns.map((t) => toeAt(plan, t.station) - t.pad))
-    const deepest = Math.max(...turns.map((t) => topAt(plan, t.station) - t.pad + plan.pad.thickness))
+    const deepest = Math.max(...turns.map((t) => topAt(plan, t.station) - t.pad + foundation.thickness))
     for (const c of [
       ...frontCautions(plan, buried, tall),
       ...frostCautions(plan, steps),
       ...slopeCautions(plan, deepest),
       ...pipeCautions(plan, steps),
-      ...gridCautions(plan, builtHeight(plan, steps, tops).height - (plan.rules?.heightFrom === 'first-course' ? 0 : plan.pad.thickness)),
+      ...gridCautions(plan, builtHeight(plan, steps, tops).height - (plan.rules?.heightFrom === 'first-course' ? 0 : foundation.thickness)),
     ])
       result.push({ ...c, blocks: false })
   }
-  const handling = handlingOf(plan, plan.unit.mass)
+  const handling = handlingOf(plan, first.mass)
   // Baskets are carried empty and filled where they stand.
-  if (plan.unit.profile !== 'basket' && handling.band !== 'one') result.push({ id: 'mass', message: handling.message, blocks: false })
-  for (const c of system.cautions(plan)) result.push({ ...c, blocks: false })
+  if (system.traits.carried && handling.band !== 'one') result.push({ id: 'mass', message: handling.message, blocks: false })
+  for (const c of system.cautions(plan, plan.system.data)) result.push({ ...c, blocks: false })
   return result
 }

@@ -20,29 +20,11 @@ const m = said.given
 
 /** Numbers and words of a plan that stand alone, with the words for them. */
 const FIELDS: readonly [string, string, (p: Plan) => string][] = [
-  ['system', 'System', (p) => p.system],
-  ['unit', 'Unit', (p) => p.unit.name],
-  ['unit-size', 'Unit size', (p) => `${m(p.unit.length)} × ${m(p.unit.height)} × ${m(p.unit.depth)}, setback ${m(p.unit.setback)}`],
+  ['system', 'System', (p) => p.system.id],
   ['engineer', 'Engineered plan', (p) => p.engineer ?? 'none'],
   ['drawing', 'Drawing', (p) => p.drawing ?? 'none'],
   ['benchmark', 'Benchmark', (p) => `${p.benchmark.name} at ${m(p.benchmark.elevation)}`],
-  [
-    'embedment',
-    'Embedment rules',
-    (p) =>
-      p.embedment
-        .map((e) => `${e.kind} ${e.depth === undefined ? (e.fraction ?? e.count ?? `${m(e.base ?? 0)} + ${e.perMetre} of the height`) : m(e.depth)}`)
-        .join(', '),
-  ],
-  ['pad', 'Pad', (p) => `${p.pad.material}, ${m(p.pad.thickness)} thick, ${m(p.pad.width)} wide, steps of ${m(p.pad.minRun)} or more`],
   ['excavation', 'Excavation', (p) => `${m(p.excavation.behind)} behind, leaning ${p.excavation.slope} : 1`],
-  ['stone', 'Stone behind', (p) => m(p.stone.width)],
-  [
-    'drain',
-    'Drain',
-    (p) =>
-      `${m(p.drain.diameter)} pipe at ${(p.drain.fall * 100).toFixed(2)} %, outlets at ${p.drain.outlets.map((o) => `${m(o.station)} (${m(o.invert)})`).join(', ')}`,
-  ],
   ['top', 'Top', (p) => p.top?.style ?? 'stepped'],
   ['openings', 'Openings', (p) => p.openings?.map((o) => `${o.name} at ${m(o.station)}`).join(', ') || 'none'],
   ['obstacles', 'Obstacles', (p) => p.obstacles?.map((o) => o.name).join(', ') || 'none'],
@@ -80,6 +62,10 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
     const [was, is] = [of(a), of(b)]
     if (was !== is) changes.push({ id, text: `${name}: ${was} → ${is}` })
   }
+  const [own, next] = [before.system, after.system]
+  if (own.id === next.id)
+    for (const [id, name, was, is] of next.compare(a.system.data, b.system.data)) changes.push({ id, text: `${name}: ${was} → ${is}` })
+  else changes.push({ id: 'unit', text: `Unit: ${before.building.course(1).name} → ${after.building.course(1).name}` })
   if (Math.abs(a.length - b.length) > 0.0005) changes.push({ id: 'length', text: `Length: ${m(a.length)} → ${m(b.length)}` })
   const common = Math.min(a.length, b.length)
   const words = (by: number, up: string, down: string) => `${said.small(Math.abs(by))} ${by > 0 ? up : down}`
@@ -113,9 +99,9 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
       })
     }
   }
-  const courses = new Set([...a.grid, ...b.grid].map((g) => g.course))
+  const courses = new Set([...before.building.layers, ...after.building.layers].map((g) => g.course))
   for (const course of [...courses].sort((x, y) => x - y)) {
-    const [was, is] = [a.grid.find((g) => g.course === course), b.grid.find((g) => g.course === course)]
+    const [was, is] = [before, after].map((l) => l.building.layers.find((g) => g.course === course))
     if (!was && is) changes.push({ id: 'grid', course, text: `Geogrid on course ${course} added: ${m(is.length)} ${is.type}` })
     else if (was && !is) changes.push({ id: 'grid', course, text: `Geogrid on course ${course} taken out (was ${m(was.length)} ${was.type})` })
     else if (was && is && (was.length !== is.length || was.type !== is.type)) {

@@ -2,7 +2,7 @@ import { said } from '../base/said'
 import { below } from '../geometry'
 import { HOLDS_NAMES, type Plan } from '../plan'
 import { limitsOf } from '../rules'
-import type { WallSystem } from '../systems'
+import { buildingOf, capHeight, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import type { Course } from './rows'
 
@@ -13,13 +13,14 @@ import type { Course } from './rows'
  * @example builtHeight(plan, steps, tops) // { height: 1.75, station: 12 }
  */
 export function builtHeight(plan: Plan, steps: readonly PadStep[], tops: readonly PadStep[]): { height: number; station: number } {
-  const down = plan.rules?.heightFrom === 'first-course' ? 0 : plan.pad.thickness
+  const building = buildingOf(plan)
+  const down = plan.rules?.heightFrom === 'first-course' ? 0 : building.foundation.thickness
   let most = { height: 0, station: 0 }
   for (const s of steps) {
     for (const t of tops) {
       const from = Math.max(s.start, t.start)
       if (Math.min(s.end, t.end) - from <= 1e-6) continue
-      const height = t.elevation + plan.unit.capHeight - (s.elevation - down)
+      const height = t.elevation + capHeight(building) - (s.elevation - down)
       if (height > most.height + 1e-9) most = { height, station: from }
     }
   }
@@ -54,11 +55,12 @@ export function engineerReasons(
     reasons.push(`it stands ${said.length(built.height, 2)} from ${from} to its top at ${said.station(built.station)}, over ${said.given(limit)}`)
   for (const h of plan.holds ?? []) reasons.push(`it has to do with ${HOLDS_NAMES[h]}`)
   const rows = rowsOn(steps, courses)
-  reasons.push(...(system.engineered?.(plan, rows) ?? []))
+  reasons.push(...(system.engineered?.(plan, plan.system.data, rows) ?? []))
   // Units alone, without layers behind them, stand by their weight over their depth.
-  const standing = built.height - (plan.rules?.heightFrom === 'first-course' ? 0 : plan.pad.thickness)
-  const slender = standing / plan.unit.depth
-  if (plan.grid.length === 0 && slender > limits.slenderness.value + 1e-6)
+  const building = buildingOf(plan)
+  const standing = built.height - (plan.rules?.heightFrom === 'first-course' ? 0 : building.foundation.thickness)
+  const slender = standing / building.course(1).depth
+  if (building.layers.length === 0 && slender > limits.slenderness.value + 1e-6)
     reasons.push(`it is ${slender.toFixed(1)} times as high as its units are deep, over ${limits.slenderness.value}`)
   return reasons
 }

@@ -1,8 +1,7 @@
 import { failAll, ok, type Problem, type Result } from '../base/result'
 import { said } from '../base/said'
 import { type Alignment, cornersOf, LENGTH_TOLERANCE, type OffsetLine, offsetOf, pointOn, type SitePoint } from '../geometry'
-import type { Unit } from '../plan'
-import type { RunEnd } from '../systems'
+import type { Building, RunEnd } from '../systems'
 import type { Course } from './rows'
 
 /** A stretch of the wall between two corners or ends. In a ring it may run past the last station into the first. */
@@ -113,14 +112,14 @@ export function pointOnFace(f: FaceLeg, c: number, offset = 0): SitePoint {
 }
 
 /** Where a course's face bends tighter than the unit can be laid. */
-export function checkRadii(alignment: Alignment, courses: readonly Course[], unit: Unit): Problem[] {
+export function checkRadii(alignment: Alignment, courses: readonly Course[], building: Building): Problem[] {
   const problems: Problem[] = []
   alignment.segments.forEach((s, i) => {
     if (s.kind !== 'arc') return
     const field = `alignment.vertices[${i}].bulge`
-    if (unit.minRadius == null) {
+    if (building.course(1).minRadius === undefined) {
       problems.push({
-        field: 'unit.minRadius',
+        field: 'system.data.unit.minRadius',
         message: `is missing: the wall bends at station ${said.length(s.station, 2)}, so the smallest radius of the unit must be known`,
       })
       return
@@ -131,11 +130,13 @@ export function checkRadii(alignment: Alignment, courses: readonly Course[], uni
     const tightest = inward ? over[over.length - 1] : over[0]
     if (!tightest) return
     const radius = s.radius - Math.sign(s.sweep) * tightest.offset
-    if (radius >= unit.minRadius - LENGTH_TOLERANCE) return
-    const needed = unit.minRadius + Math.sign(s.sweep) * tightest.offset
+    const make = building.course(tightest.course)
+    const least = make.minRadius ?? 0
+    if (radius >= least - LENGTH_TOLERANCE) return
+    const needed = least + Math.sign(s.sweep) * tightest.offset
     problems.push({
       field,
-      message: `the arc at station ${said.length(s.station, 2)} has a radius of ${said.length(s.radius, 2)}; at course ${tightest.course} the face is down to ${said.length(Math.max(0, radius), 2)}, and ${unit.name} needs ${said.given(unit.minRadius)}. The first course must have ${said.length(needed, 2)} or more`,
+      message: `the arc at station ${said.length(s.station, 2)} has a radius of ${said.length(s.radius, 2)}; at course ${tightest.course} the face is down to ${said.length(Math.max(0, radius), 2)}, and ${make.name} needs ${said.given(least)}. The first course must have ${said.length(needed, 2)} or more`,
     })
   })
   return problems

@@ -10,16 +10,18 @@ const FALLS = 0.1
  *
  * @example choiceDef('adhesive')?.recommend?.(wallFacts(layout))
  */
-export function wallFacts({ plan, steps, courses }: Pick<Layout, 'plan' | 'steps' | 'courses'>): WallFacts {
-  const { unit, holds = [] } = plan
-  const outlet = Math.min(...plan.drain.outlets.map((o) => o.invert))
+export function wallFacts({ plan, building, steps, courses }: Pick<Layout, 'plan' | 'building' | 'steps' | 'courses'>): WallFacts {
+  const { holds = [] } = plan
+  const { foundation, drain } = building
+  const unit = building.course(1)
+  const outlet = Math.min(...(drain?.outlets ?? []).map((o) => o.invert))
   const lowest = Math.min(...steps.map((s) => s.elevation))
   return {
     height: exposedHeight(plan),
-    unit: { height: unit.height, length: unit.length, mass: unit.mass, profile: unit.profile, hollow: unit.coreVolume > 0 },
+    unit: { height: unit.height, length: unit.length, mass: unit.mass, profile: unit.form, hollow: unit.hollow },
     courses: new Set(courses.map((c) => c.course)).size,
-    pad: plan.pad.material,
-    drains: outlet < lowest - plan.pad.thickness + 1e-6,
+    pad: foundation.kind,
+    drains: outlet < lowest - foundation.thickness + 1e-6,
     frost: plan.frost,
     slope: holds.includes('slope'),
     load: holds.includes('load') || holds.includes('structure') || holds.includes('tier'),

@@ -1,7 +1,7 @@
 import type { Problem } from '../base/result'
 import { said } from '../base/said'
 import type { Plan } from '../plan'
-import type { WallSystem } from '../systems'
+import type { Building, WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import { type Course, carrying } from './rows'
 
@@ -13,6 +13,7 @@ interface Laid {
   readonly tops: readonly PadStep[]
   readonly cells: ReadonlyMap<string, { readonly section: string; readonly course: number }>
   readonly system: WallSystem
+  readonly building: Building
 }
 
 /**
@@ -23,16 +24,16 @@ interface Laid {
  * @example misplaced(layout).map((p) => p.field) // ['grid[2].course']
  */
 export function misplaced(layout: Laid): Problem[] {
-  const { plan, courses, steps, tops } = layout
+  const { plan, building, courses, steps, tops } = layout
   const problems: Problem[] = []
   const say = (field: string, message: string) => problems.push({ field, message })
   const highest = Math.max(...courses.map((c) => c.course))
-  plan.grid.forEach((g, i) => {
+  building.layers.forEach((g, i) => {
     if (g.course > highest)
-      say(`grid[${i}].course`, `there is no course ${g.course}; the wall has ${highest}, and a layer lies on one that carries another`)
+      say(`system.data.layers[${i}].course`, `there is no course ${g.course}; the wall has ${highest}, and a layer lies on one that carries another`)
     else if (carrying(courses, g.course).length === 0)
       say(
-        `grid[${i}].course`,
+        `system.data.layers[${i}].course`,
         `course ${g.course} carries no course above it, so a layer on it would never be laid; ${highest - 1} is the highest that does`,
       )
   })
@@ -70,9 +71,10 @@ export function misplaced(layout: Laid): Problem[] {
       say(`sections[${i}].to`, `section ${s.id} is shorter than a unit: no course of it could be worked on; join it to its neighbour`)
   })
   const seen = new Map<string, number>()
-  plan.drain.outlets.forEach((o, i) => {
+  building.drain?.outlets.forEach((o, i) => {
     const before = seen.get(o.station.toFixed(2))
-    if (before !== undefined) say(`drain.outlets[${i}].station`, `there is an outlet at ${said.given(o.station)} already (no. ${before + 1})`)
+    if (before !== undefined)
+      say(`system.data.drain.outlets[${i}].station`, `there is an outlet at ${said.given(o.station)} already (no. ${before + 1})`)
     seen.set(o.station.toFixed(2), i)
   })
   return problems

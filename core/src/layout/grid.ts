@@ -32,10 +32,10 @@ const clip = (a: Stretch, b: Stretch): Stretch[] => {
  * @example gridOn(layout, 4)?.over // [{ from: 0, to: 36 }]
  */
 export function gridOn(layout: Layout, course: number): GridLayer | undefined {
-  const { grid } = layout.plan
-  const own = grid.find((g) => g.course === course)
+  const { layers } = layout.building
+  const own = layers.find((g) => g.course === course)
   if (own) return { course, length: own.length, type: own.type, over: carrying(layout.courses, course) }
-  const lower = grid.find((g) => g.course === course - 1)
+  const lower = layers.find((g) => g.course === course - 1)
   if (!lower || tableOf(layout.plan) === 1) return undefined
   const carried = carrying(layout.courses, course)
   const over = layout.legs

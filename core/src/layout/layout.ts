@@ -3,7 +3,7 @@ import { said } from '../base/said'
 import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
 import { alignmentFor, exposedHeight, type Plan, topAt } from '../plan'
 import { checkLimits, embedment } from '../rules'
-import { type Piece, systemOf, type WallSystem } from '../systems'
+import { type Building, buildingOf, capHeight, evenCourses, type Piece, riseOf, systemOf, type WallSystem } from '../systems'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
 import { type Cap, capsOver } from './caps'
 import { type Caution, cautionsOf } from './cautions'
@@ -30,6 +30,8 @@ export interface Cell {
 export interface Layout {
   readonly plan: Plan
   readonly system: WallSystem
+  /** The wall in the terms every wall has. */
+  readonly building: Building
   readonly buried: { readonly depth: number; readonly governing: number; readonly courses: number }
   readonly alignment: Alignment
   readonly legs: readonly Leg[]
@@ -59,24 +61,25 @@ export type Progress = (done: number) => void
  * @example layOut(plan).value.steps
  */
 export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Result<Layout> {
-  const own = systemOf(plan.system)
-  if (!own) return { ok: false, problems: [{ field: 'system', message: `"${plan.system}" is not a system this application knows` }] }
+  const own = systemOf(plan.system.id)
+  if (!own) return { ok: false, problems: [{ field: 'system.id', message: `"${plan.system.id}" is not a system this application knows` }] }
   const wrong = checkLimits(plan)
   if (wrong.length > 0) return failAll(wrong)
-  const { unit } = plan
-  const buried = embedment({ exposedHeight: exposedHeight(plan), unitHeight: unit.height, rules: plan.embedment })
-  if (!buried.ok) return { ok: false, problems: buried.problems.map((p) => ({ ...p, field: p.field.replace(/^rules/, 'embedment') })) }
-  const found = stepsAndTops(plan, buried.value.depth)
+  const building = buildingOf(plan)
+  const first = building.course(1)
+  const buried = embedment({ exposedHeight: exposedHeight(plan), unitHeight: first.height, rules: [...building.embedment] })
+  if (!buried.ok) return { ok: false, problems: buried.problems.map((p) => ({ ...p, field: p.field.replace(/^rules/, 'system.data.embedment') })) }
+  const found = stepsAndTops(plan, building, buried.value.depth)
   if (!found.ok) return found
   const { steps, tops } = found.value
   const system = stagedFor(own, plan, steps)
-  const courses = rowsOf(plan, steps, tops)
+  const courses = rowsOf(plan, building, steps, tops)
   if (courses.length === 0) {
-    return { ok: false, problems: [{ field: 'grades', message: `the wall is lower than one course of ${said.given(unit.height)}` }] }
+    return { ok: false, problems: [{ field: 'grades', message: `the wall is lower than one course of ${said.given(first.height)}` }] }
   }
 
   const alignment = alignmentFor(plan)
-  const tight = checkRadii(alignment, courses, unit)
+  const tight = checkRadii(alignment, courses, building)
   if (tight.length > 0) return failAll(tight)
   const legs = legsOf(alignment)
   const same = earlier && sameLine(earlier.plan, plan) && sameUnit(earlier.plan, plan) ? earlier : undefined
@@ -91,7 +94,7 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   const lines = courses.map((_, i) => (kept[i] === undefined ? fresh.shift() : same?.lines[kept[i]]) as OffsetLine)
   const faces = courses.map((_, i) => (kept[i] === undefined ? undefined : same?.faces[kept[i]]) ?? faceLegs(alignment, legs, lines[i] as OffsetLine))
 
-  const basis = { plan, system, closed: alignment.closed, length: alignment.length, steps }
+  const basis = { plan, system, building, closed: alignment.closed, length: alignment.length, steps }
   const runs: Run[][] = []
   courses.forEach((course, i) => {
     const lower = courses[i - 1]
@@ -103,24 +106,24 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   const cells = cellsOf(plan, courses, steps, runs, same)
   const caps = capsOf(plan, alignment, courses, faces, tops)
   const cautions = cautionsOf(plan, system, steps, tops, courses, runs)
-  const layout = { plan, system, buried: buried.value, alignment, legs, steps, tops, courses, lines, faces, runs, caps, cells, cautions }
+  const layout = { plan, system, building, buried: buried.value, alignment, legs, steps, tops, courses, lines, faces, runs, caps, cells, cautions }
   // A layer the plan asks for and nobody would ever be asked to lay stops the work; the rest is said.
   for (const p of misplaced(layout))
     cautions.push({
       id: `misplaced ${p.field}`,
       blocks: p.message.startsWith('there is no course'),
-      message: `The plan cannot be followed (${p.field}): ${p.message}. Correct the plan.`,
+      message: `The plan cannot be followed: ${p.message}. Correct the plan.`,
     })
   return ok(layout)
 }
 
 /** A layout without what is many: it travels between threads at once, its runs course by course behind it. */
-export type LayoutHead = Omit<Layout, 'plan' | 'system' | 'runs' | 'cells'>
+export type LayoutHead = Omit<Layout, 'plan' | 'system' | 'building' | 'runs' | 'cells'>
 /** A run on its way: which runs of the course below lie under it, by their place there. */
 export type TravellingRun = Omit<Run, 'below'> & { readonly under: readonly number[] }
 
 /** @example port.postMessage(headOf(layout)) */
-export const headOf = ({ plan: _plan, system: _system, runs: _runs, cells: _cells, ...head }: Layout): LayoutHead => head
+export const headOf = ({ plan: _plan, system: _system, building: _building, runs: _runs, cells: _cells, ...head }: Layout): LayoutHead => head
 
 /** The runs of one course, ready to travel. @param i - its place in `courses` */
 export function runsToSend(layout: Layout, i: number): TravellingRun[] {
@@ -136,74 +139,90 @@ export const runsReceived = (sent: readonly TravellingRun[], lower: readonly Run
 export const reassemble = (plan: Plan, system: WallSystem, head: LayoutHead, runs: readonly (readonly Run[])[]): Layout => ({
   ...head,
   plan,
+  building: buildingOf(plan),
   system: stagedFor(system, plan, head.steps),
   runs,
   cells: cellsOf(plan, head.courses, head.steps, runs, undefined),
 })
 
+/** A layout as it travels between threads whole: what has functions stays behind. */
+export type TravellingLayout = Omit<Layout, 'system' | 'building'>
+/** @example port.postMessage(toTravel(layout)) */
+export const toTravel = ({ system: _system, building: _building, ...rest }: Layout): TravellingLayout => rest
+/** A layout that travelled, whole again; undefined where its system is not known here. */
+export function travelled(rest: TravellingLayout): Layout | undefined {
+  const system = systemOf(rest.plan.system.id)
+  return system && { ...rest, building: buildingOf(rest.plan), system: stagedFor(system, rest.plan, rest.steps) }
+}
+
 const alike = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)
 const sameLine = (a: Plan, b: Plan) => a.length === b.length && alike(a.alignment, b.alignment) && alike(a.openings, b.openings)
-const sameUnit = (a: Plan, b: Plan) => a.system === b.system && alike(a.unit, b.unit) && alike(a.sections, b.sections)
+const sameUnit = (a: Plan, b: Plan) => sameMake(a, b) && alike(a.sections, b.sections)
+
+/** The courses that two plans are made of, as far as pieces are laid by them: another pipe or layer leaves every piece where it is. */
+function sameMake(a: Plan, b: Plan): boolean {
+  if (a.system.id !== b.system.id) return false
+  const system = systemOf(a.system.id)
+  return system !== undefined && alike(system.laidBy(a.system.data), system.laidBy(b.system.data))
+}
 
 /** Corners, ends and edges of openings: a step of pad or top stays the shortest piece away from them. */
-function piecesApart(plan: Plan): KeepOff[] {
-  const within = plan.unit.minPiece ?? plan.unit.length / 4
+function piecesApart(plan: Plan, building: Building): KeepOff[] {
+  const within = building.course(1).minPiece
   const corners = plan.alignment ? cornersOf(alignmentFor(plan)).map((c) => c.station) : []
   const openings = (plan.openings ?? []).flatMap((o) => [o.station - o.width / 2, o.station + o.width / 2])
   return [0, plan.length, ...corners, ...openings].map((station) => ({ station, within }))
 }
 
 /** Pad steps under the toe and top steps under the top grade. */
-function stepsAndTops(plan: Plan, buried: number): Result<{ steps: PadStep[]; tops: PadStep[] }> {
-  const { unit } = plan
-  const keepOff = piecesApart(plan)
+function stepsAndTops(plan: Plan, building: Building, buried: number): Result<{ steps: PadStep[]; tops: PadStep[] }> {
+  const first = building.course(1)
+  const cap = capHeight(building)
+  const { minRun } = building.foundation
+  const keepOff = piecesApart(plan, building)
   const datum = tidy(Math.min(...plan.grades.map((g) => g.toe)) - buried)
-  const size = { height: unit.height, length: unit.length }
-  const pad = baseSteps(
-    {
-      datum,
-      minEmbedment: buried,
-      minRun: plan.pad.minRun,
-      unit: size,
-      profile: plan.grades.map((g) => ({ station: g.station, toe: g.toe })),
-    },
-    keepOff,
-  )
+  const high = Math.max(...plan.grades.map((g) => g.top)) - cap
+  // Courses of several heights: only where one ends may a step lie.
+  const count = Math.ceil((high - datum) / Math.min(first.height, building.course(2).height) + 1)
+  const rises = evenCourses(building, count) ? undefined : risesTo(building, high - datum)
+  const steps = (input: { datum: number; minEmbedment: number; minRun: number; toe: (g: Plan['grades'][number]) => number }, levels?: number[]) =>
+    baseSteps(
+      {
+        datum: input.datum,
+        minEmbedment: input.minEmbedment,
+        minRun: input.minRun,
+        unit: { height: first.height, length: first.length },
+        profile: plan.grades.map((g) => ({ station: g.station, toe: input.toe(g) })),
+      },
+      keepOff,
+      levels,
+    )
+  const pad = steps({ datum, minEmbedment: buried, minRun, toe: (g) => g.toe }, rises)
   if (!pad.ok) return pad
-  const steps = pad.value.steps
-  const minRun = plan.top?.minRun ?? plan.pad.minRun
+  const topRun = plan.top?.minRun ?? minRun
   if (plan.top?.style === 'level') {
-    const high = Math.max(...plan.grades.map((g) => g.top)) - unit.capHeight
-    const courses = Math.ceil((high - datum) / unit.height - 1e-9)
-    return ok({ steps, tops: [{ start: 0, end: plan.length, elevation: tidy(datum + courses * unit.height) }] })
+    const rise = rises ? (rises[rises.length - 1] as number) : Math.ceil((high - datum) / first.height - 1e-9) * first.height
+    return ok({ steps: pad.value.steps, tops: [{ start: 0, end: plan.length, elevation: tidy(datum + rise) }] })
   }
   if (plan.top?.style === 'cap-following') {
     // The cap lies on the slope, so no unit may stand above its underside anywhere.
-    const under = baseSteps(
-      {
-        datum,
-        minEmbedment: 0,
-        minRun,
-        unit: size,
-        profile: plan.grades.map((g) => ({ station: g.station, toe: g.top - unit.capHeight })),
-      },
-      keepOff,
-    )
-    return under.ok ? ok({ steps, tops: under.value.steps }) : under
+    const under = steps({ datum, minEmbedment: 0, minRun: topRun, toe: (g) => g.top - cap }, rises)
+    return under.ok ? ok({ steps: pad.value.steps, tops: under.value.steps }) : under
   }
   // Top steps are the same problem upside down: as low as can be, nowhere below the top grade, the cap counted in.
-  const upside = baseSteps(
-    {
-      datum: -datum,
-      minEmbedment: 0,
-      minRun,
-      unit: size,
-      profile: plan.grades.map((g) => ({ station: g.station, toe: unit.capHeight - g.top })),
-    },
-    keepOff,
+  const upside = steps(
+    { datum: -datum, minEmbedment: 0, minRun: topRun, toe: (g) => cap - g.top },
+    rises?.map((r) => -r).sort((a, b) => a - b),
   )
   if (!upside.ok) return upside
-  return ok({ steps, tops: upside.value.steps.map((s) => ({ ...s, elevation: tidy(-s.elevation) })) })
+  return ok({ steps: pad.value.steps, tops: upside.value.steps.map((s) => ({ ...s, elevation: tidy(-s.elevation) })) })
+}
+
+/** Heights at which a course ends, from none to the first that reaches as high; m. */
+function risesTo(building: Building, height: number): number[] {
+  const rises = [0]
+  for (let n = 1; (rises[n - 1] as number) < height - LENGTH_TOLERANCE; n++) rises.push(riseOf(building, n))
+  return rises
 }
 
 /** Pieces of a run by the section their middle stands in; worked out once for a run. */
@@ -252,6 +271,7 @@ function cellsOf(
     plan.sections.map((s) => [s.id, []]),
   )
   courses.forEach((course, i) => {
+    const quarter = buildingOf(plan).course(course.course).length / 4
     const parts = (runs[i] as readonly Run[]).map((r) => partsOf(r, plan.sections))
     for (const section of plan.sections) {
       const lists = parts.flatMap((p) => {
@@ -265,11 +285,11 @@ function cellsOf(
         return below(cut.from, cut.to) ? [cut] : []
       })
       if (stretches.length === 0) continue
-      const workable = stretches.filter((s) => s.to - s.from >= plan.unit.length / 4)
+      const workable = stretches.filter((s) => s.to - s.from >= quarter)
       bySection.get(section.id)?.push({
         course: course.course,
         stretches: workable.length > 0 ? workable : stretches,
-        pad: padOf(workable.length > 0 ? workable : stretches, course.bottom, steps, plan.unit.length / 4),
+        pad: padOf(workable.length > 0 ? workable : stretches, course.bottom, steps, quarter),
         lists,
       })
     }

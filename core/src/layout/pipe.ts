@@ -1,7 +1,7 @@
 import { said } from '../base/said'
 import { type Plan, toeAt } from '../plan'
 import { limitsOf, schoolBy, tableOf } from '../rules'
-import { staged, type WallSystem } from '../systems'
+import { buildingOf, type Drain, staged, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
 import { type DrainSchool, drainSeat } from '../water/seat'
 import type { PadStep } from './base-steps'
@@ -12,25 +12,29 @@ const CLEAR = 0.05
 /** Stone below the pipe, m: as the plan wants it, else the rule. */
 export const bedOf = (plan: Plan): number => plan.water?.bed ?? limitsOf(plan).pipeBed.value
 
-/** Where the pipe sits: as the plan says, else as pad and outlets allow. */
-export function schoolOf(plan: Plan, steps: readonly PadStep[]): DrainSchool {
+/** Where the pipe sits: as the plan says, else as pad and outlets allow; undefined where there is none. */
+export function schoolOf(plan: Plan, steps: readonly PadStep[]): DrainSchool | undefined {
+  const { foundation, drain } = buildingOf(plan)
+  if (!drain) return undefined
   if (plan.water?.school) return plan.water.school
   const rule = schoolBy(plan, 'drain-seat')
   if (rule === 'in-pad' || rule === 'on-bed' || rule === 'raised') return rule
   const lowest = Math.min(...steps.map((s) => s.elevation))
   return drainSeat({
-    open: plan.pad.material === 'open-graded',
-    padBottom: lowest - plan.pad.thickness,
+    open: foundation.drains,
+    padBottom: lowest - foundation.thickness,
     padTop: lowest,
-    outlet: Math.min(...plan.drain.outlets.map((o) => o.invert)),
+    outlet: Math.min(...drain.outlets.map((o) => o.invert)),
     bed: bedOf(plan),
   }).school
 }
 
 /** Does the stone behind the units reach far enough for the pipe to lie behind the pad, not over it? */
 export function besidePad(plan: Plan): boolean {
-  const rear = plan.unit.depth + (plan.pad.width - plan.unit.depth) / 2
-  return plan.unit.depth + plan.stone.width >= rear + plan.drain.diameter + CLEAR - 1e-9
+  const { foundation, stone, drain, course } = buildingOf(plan)
+  const { depth } = course(1)
+  const rear = depth + (foundation.width - depth) / 2
+  return depth + (stone?.width ?? 0) >= rear + (drain?.diameter ?? 0) + CLEAR - 1e-9
 }
 
 /**
@@ -40,7 +44,7 @@ export function besidePad(plan: Plan): boolean {
  * @example pipeFloor(plan, 'on-bed', 9.4) // 9.1
  */
 export function pipeFloor(plan: Plan, school: DrainSchool, padTop: number): number {
-  const bottom = padTop - plan.pad.thickness
+  const bottom = padTop - buildingOf(plan).foundation.thickness
   if (school === 'in-pad') return bottom + bedOf(plan)
   if (school === 'on-bed' && besidePad(plan)) return bottom - CLEAR
   return padTop + bedOf(plan)
@@ -50,10 +54,16 @@ export function pipeFloor(plan: Plan, school: DrainSchool, padTop: number): numb
  * Invert of the toe drain, m, as the pad allows it: from each outlet it rises at least at its fall, follows the pad up at its steps, and
  * takes the lower way. Where the pad lets it lie as it would, that is the plain line between the outlets.
  *
- * @example seatedInvert(plan, steps, 'on-bed', 12)
+ * @example seatedInvert(plan, steps, 'on-bed', drain, 12) // 9.91
  */
-export function seatedInvert(plan: Plan, steps: readonly PadStep[], school: DrainSchool, station: number): number {
-  const { outlets, fall } = plan.drain
+export function seatedInvert(
+  plan: Plan,
+  steps: readonly PadStep[],
+  school: DrainSchool,
+  drain: Pick<Drain, 'outlets' | 'fall'>,
+  station: number,
+): number {
+  const { outlets, fall } = drain
   const floors = steps.map((s) => ({ from: s.start, to: s.end, floor: pipeFloor(plan, school, s.elevation) }))
   const from = (o: { station: number; invert: number }) => {
     const [a, b] = [Math.min(o.station, station), Math.max(o.station, station)]
@@ -70,24 +80,30 @@ export function seatedInvert(plan: Plan, steps: readonly PadStep[], school: Drai
   return Math.min(...outlets.map(from))
 }
 
-/** Invert at a station by the table of the plan, m. */
-export const plannedInvert = (plan: Plan, steps: readonly PadStep[], station: number): number =>
-  tableOf(plan) === 1 ? drainInvert(plan.drain.outlets, plan.drain.fall, station) : seatedInvert(plan, steps, schoolOf(plan, steps), station)
+/** Invert at a station by the table of the plan, m; undefined where there is no pipe. */
+export function plannedInvert(plan: Plan, steps: readonly PadStep[], station: number): number | undefined {
+  const { drain } = buildingOf(plan)
+  const school = schoolOf(plan, steps)
+  if (!drain || !school) return undefined
+  return tableOf(plan) === 1 ? drainInvert(drain.outlets, drain.fall, station) : seatedInvert(plan, steps, school, drain, station)
+}
 
 /** The system with its stages in the order in which this plan's pipe is laid. */
 export const stagedFor = (system: WallSystem, plan: Plan, steps: readonly PadStep[]): WallSystem =>
-  tableOf(plan) === 1 ? system : staged(system, plan, schoolOf(plan, steps))
+  tableOf(plan) === 1 ? system : staged(system, plan, { foundation: buildingOf(plan).foundation.kind, pipe: schoolOf(plan, steps) })
 
 /** What the pipe cannot do here, each in words. */
 export function pipeCautions(plan: Plan, steps: readonly PadStep[]): { id: string; message: string }[] {
+  const { drain, foundation } = buildingOf(plan)
   const school = schoolOf(plan, steps)
+  if (!drain || !school) return []
   const words: { id: string; message: string }[] = []
-  if (school === 'in-pad' && plan.pad.material !== 'open-graded')
+  if (school === 'in-pad' && !foundation.drains)
     words.push({
       id: 'pipe-pad',
-      message: `The plan lays the pipe inside a pad of ${plan.pad.material.replace('-', ' ')}: it weakens the pad and takes no water there. On a bed behind it, or an open pad.`,
+      message: `The plan lays the pipe inside a pad of ${foundation.kind.replace('-', ' ')}: it weakens the pad and takes no water there. On a bed behind it, or an open pad.`,
     })
-  for (const o of plan.drain.outlets) {
+  for (const o of drain.outlets) {
     const step = steps.find((s) => o.station >= s.start - 1e-6 && o.station <= s.end + 1e-6) ?? steps[0]
     if (!step) continue
     const by = pipeFloor(plan, school, step.elevation) - o.invert
@@ -99,7 +115,7 @@ export function pipeCautions(plan: Plan, steps: readonly PadStep[]): { id: strin
   }
   const stations = steps.flatMap((s) => [s.start, (s.start + s.end) / 2, s.end])
   const high = stations
-    .map((s) => ({ station: s, by: seatedInvert(plan, steps, school, s) + plan.drain.diameter - toeAt(plan, s) }))
+    .map((s) => ({ station: s, by: seatedInvert(plan, steps, school, drain, s) + drain.diameter - toeAt(plan, s) }))
     .reduce((a, b) => (b.by > a.by ? b : a))
   if (high.by > 0.005)
     words.push({

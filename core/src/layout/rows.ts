@@ -1,5 +1,6 @@
 import { atMost, below, LENGTH_TOLERANCE, tidy } from '../geometry'
 import type { Plan } from '../plan'
+import { type Building, offsetOfCourse, riseOf } from '../systems'
 import type { PadStep } from './base-steps'
 
 /** Stations along the face, m. */
@@ -32,8 +33,7 @@ export function carrying(courses: readonly Course[], number: number): Stretch[] 
 }
 
 /** Courses between pad and top steps, stopped at openings. */
-export function rowsOf(plan: Plan, steps: readonly PadStep[], tops: readonly PadStep[]): Course[] {
-  const { height, setback } = plan.unit
+export function rowsOf(plan: Plan, building: Building, steps: readonly PadStep[], tops: readonly PadStep[]): Course[] {
   const base = Math.min(...steps.map((s) => s.elevation))
   const highest = Math.max(...tops.map((s) => s.elevation))
   const openings = plan.openings ?? []
@@ -54,10 +54,9 @@ export function rowsOf(plan: Plan, steps: readonly PadStep[], tops: readonly Pad
     parts.push({ from, to, pad: (steps[p] as PadStep).elevation, top: (tops[t] as PadStep).elevation, open })
   }
   const result: Course[] = []
-  const count = Math.round((highest - base) / height)
-  for (let i = 0; i < count; i++) {
-    const bottom = tidy(base + i * height)
-    const top = tidy(bottom + height)
+  for (let i = 0; riseOf(building, i) + building.course(i + 1).height / 2 <= highest - base; i++) {
+    const bottom = tidy(base + riseOf(building, i))
+    const top = tidy(bottom + building.course(i + 1).height)
     const stretches: { from: number; to: number }[] = []
     for (const part of parts) {
       if (!atMost(part.pad, bottom) || !atMost(top, part.top)) continue
@@ -66,7 +65,7 @@ export function rowsOf(plan: Plan, steps: readonly PadStep[], tops: readonly Pad
       if (last && Math.abs(last.to - part.from) < LENGTH_TOLERANCE) last.to = part.to
       else stretches.push({ from: part.from, to: part.to })
     }
-    if (stretches.length > 0) result.push({ course: i + 1, bottom, top, offset: tidy(i * setback), stretches })
+    if (stretches.length > 0) result.push({ course: i + 1, bottom, top, offset: tidy(offsetOfCourse(building, i + 1)), stretches })
   }
   return result
 }

@@ -1,6 +1,6 @@
 import { LENGTH_TOLERANCE, tidy } from '../geometry'
 import type { Plan } from '../plan'
-import type { Piece, RunEnd, WallSystem } from '../systems'
+import type { Building, Piece, RunEnd, WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import { alongFace, besideStation, type FaceLeg, type Leg } from './face'
 import type { Course, Stretch } from './rows'
@@ -73,6 +73,7 @@ function gapsOf(stretches: readonly Stretch[], leg: Leg, length: number, closed:
 export interface RunBasis {
   readonly plan: Plan
   readonly system: WallSystem
+  readonly building: Building
   readonly closed: boolean
   readonly length: number
   readonly steps: readonly PadStep[]
@@ -90,7 +91,7 @@ export function runsOf(basis: RunBasis, course: Course, faces: readonly FaceLeg[
     for (const gap of gapsOf(course.stretches, leg, length, basis.closed, plan.openings)) {
       const ring = gap.start === 'ring'
       // A ring's joint moves by half a unit on every other course, so that it is bonded like any other.
-      const shift = ring && course.course % 2 === 0 ? plan.unit.length / 2 : 0
+      const shift = ring && course.course % 2 === 0 ? basis.building.course(course.course).length / 2 : 0
       const under = below.filter((r) => r.leg === leg.index && (ring || (r.from < gap.to + 1 && r.to > gap.from - 1)))
       const onPad = basis.steps.some(
         (s) => Math.abs(s.elevation - course.bottom) < LENGTH_TOLERANCE && overlaps(s.start, s.end, gap.from, gap.to, length, basis.closed),
@@ -146,21 +147,24 @@ function layRun({ basis, course, face, gap, shift, under, onPad }: ToLay): Run {
     }
   }
   if (under.length > 1 || around.length > 1) joints.sort((a, b) => a - b)
-  const laid = basis.system.lay({
-    unit: basis.plan.unit,
-    length,
-    course: course.course,
-    onPad,
-    start: gap.start,
-    end: gap.end,
-    startTurn: gap.start === leg.start ? leg.startTurn : 0,
-    endTurn: gap.end === leg.end ? leg.endTurn : 0,
-    below: joints,
-  })
+  const make = basis.building.course(course.course)
+  const laid = basis.system.lay(
+    {
+      length,
+      course: course.course,
+      onPad,
+      start: gap.start,
+      end: gap.end,
+      startTurn: gap.start === leg.start ? leg.startTurn : 0,
+      endTurn: gap.end === leg.end ? leg.endTurn : 0,
+      below: joints,
+    },
+    basis.plan.system.data,
+  )
   // Every unit stands at its own station. What an outside corner takes away, or an inside corner adds, is drawn in what touches the
   // corner alone: up to the first joint a piece's length away from it.
   const us = laid.pieces.map((p) => besideStation(face, c0 + p.at + shift))
-  const reach = basis.plan.unit.length / 2
+  const reach = make.length / 2
   const [low, high] = [Math.max(u0, gap.from), Math.min(u1, gap.to)]
   const left = atCorner(gap.start) && Math.abs(u0 - gap.from) > LENGTH_TOLERANCE ? us.find((u) => u > low + reach) : undefined
   const right = atCorner(gap.end) && Math.abs(u1 - gap.to) > LENGTH_TOLERANCE ? us.findLast((u) => u < high - reach) : undefined
@@ -184,12 +188,12 @@ function layRun({ basis, course, face, gap, shift, under, onPad }: ToLay): Run {
     const to = drawn(p.at + p.length)
     const turn = start >= basis.length - LENGTH_TOLERANCE && basis.closed ? basis.length : 0
     const piece = { start: tidy(start - turn), to: tidy(to - turn), at: p.at + shift, length: tidy(p.length), kind: p.kind }
-    return p.shape === undefined ? piece : { ...piece, shape: p.shape, bottom: p.bottom ?? 0, height: p.height ?? basis.plan.unit.height }
+    return p.shape === undefined ? piece : { ...piece, shape: p.shape, bottom: p.bottom ?? 0, height: p.height ?? make.height }
   })
   const edges: number[] = []
   for (const p of laid.pieces) {
     // Upon a band of rows only the joints that reach its top matter to the course above.
-    if (p.height !== undefined && (p.bottom ?? 0) + p.height < basis.plan.unit.height - LENGTH_TOLERANCE) continue
+    if (p.height !== undefined && (p.bottom ?? 0) + p.height < make.height - LENGTH_TOLERANCE) continue
     if (p.at > LENGTH_TOLERANCE || gap.start !== 'free') edges.push(besideStation(face, c0 + p.at + shift))
   }
   edges.push(besideStation(face, c0 + length + shift))

@@ -20,7 +20,8 @@ export interface WallSection {
     readonly elevation: number
     readonly type: string
   }[]
-  readonly pipe: { readonly x: number; readonly y: number; readonly radius: number }
+  /** Left out where the wall has no pipe. */
+  readonly pipe?: { readonly x: number; readonly y: number; readonly radius: number }
   /** Line of the cut behind, from the bottom of the trench up. */
   readonly cut: readonly Point[]
 }
@@ -39,31 +40,32 @@ export const coursesAt = (layout: Layout, station: number): Course[] => {
  * @example sectionAt(layout, 12).pad.top
  */
 export function sectionAt(layout: Layout, station: number): WallSection {
-  const { plan } = layout
+  const { plan, building } = layout
+  const { foundation, drain, stone } = building
   const padTop = stepAt(layout.steps, station)
-  const padBottom = tidy(padTop - plan.pad.thickness)
+  const padBottom = tidy(padTop - foundation.thickness)
   const courses = coursesAt(layout, station)
   const start = courses[0]?.offset ?? 0
-  const front = start - (plan.pad.width - plan.unit.depth) / 2
-  const back = start + plan.unit.depth + plan.excavation.behind
+  const { depth } = building.course(courses[0]?.course ?? 1)
+  const front = start - (foundation.width - depth) / 2
+  const back = start + depth + plan.excavation.behind
   const top = topAt(plan, station)
+  const invert = invertAt(layout, station)
   const last = courses[courses.length - 1]?.course ?? 0
   return {
     station,
     toe: toeAt(plan, station),
     top,
-    pad: { x: front, width: plan.pad.width, bottom: padBottom, top: padTop },
+    pad: { x: front, width: foundation.width, bottom: padBottom, top: padTop },
     courses: courses.map((c) => ({ course: c.course, x: c.offset, bottom: c.bottom, top: c.top })),
     grid: courses.flatMap((course) => {
       const g = course.course < last ? gridOn(layout, course.course) : undefined
       const here = g && (!g.crossing || g.over.some((s) => atMost(s.from, station) && atMost(station, s.to)))
       return g && here ? [{ course: g.course, x: course.offset, length: g.length, elevation: course.top, type: g.type }] : []
     }),
-    pipe: {
-      x: start + plan.unit.depth + Math.max(plan.stone.width, plan.drain.diameter) / 2,
-      y: invertAt(layout, station) + plan.drain.diameter / 2,
-      radius: plan.drain.diameter / 2,
-    },
+    ...(drain && invert !== undefined
+      ? { pipe: { x: start + depth + Math.max(stone?.width ?? 0, drain.diameter) / 2, y: invert + drain.diameter / 2, radius: drain.diameter / 2 } }
+      : {}),
     cut: [
       [front, toeAt(plan, station)],
       [front, padBottom],

@@ -1,6 +1,7 @@
 import { said } from '../base/said'
 import { type Plan, toeAt } from '../plan'
 import { limitsOf } from '../rules'
+import { buildingOf, riseOf } from '../systems'
 import type { PadStep } from './base-steps'
 
 /**
@@ -87,16 +88,16 @@ export function frostCautions(plan: Plan, steps: readonly PadStep[]): Word[] {
 
 /** Least cover of ground over the bottom of the pad in front of the wall, m. */
 export function frostCover(plan: Plan, steps: readonly PadStep[]): number {
-  return Math.min(...turnsOf(plan, steps).map((t) => toeAt(plan, t.station) - t.pad + plan.pad.thickness))
+  return Math.min(...turnsOf(plan, steps).map((t) => toeAt(plan, t.station) - t.pad + buildingOf(plan).foundation.thickness))
 }
 
 /** Layers of the plan against what holds a mass together. Said where no engineer's plan is named too: a planning check. */
 export function gridCautions(plan: Plan, height: number): Word[] {
-  if (plan.grid.length === 0) return []
+  const building = buildingOf(plan)
+  if (building.layers.length === 0) return []
   const limits = limitsOf(plan)
   const words: Word[] = []
-  const layers = [...plan.grid].sort((a, b) => a.course - b.course)
-  const h = plan.unit.height
+  const layers = [...building.layers].sort((a, b) => a.course - b.course)
   const least = limits.gridShare.value * height
   const short = layers.filter((l) => l.length < least - 0.005)
   if (short.length > 0)
@@ -104,12 +105,13 @@ export function gridCautions(plan: Plan, height: number): Word[] {
       id: 'grid-length',
       message: `${short.length === 1 ? 'The layer' : 'Layers'} on course ${short.map((l) => l.course).join(', ')} ${short.length === 1 ? 'is' : 'are'} shorter than ${limits.gridShare.value} of the height (${said.length(least, 2)}). ${limits.gridShare.reason}`,
     })
-  const courses = Math.round(height / h)
+  let courses = 0
+  while (riseOf(building, courses) + building.course(courses + 1).height / 2 <= height) courses++
   const gaps = [
     { from: 0, to: layers[0]?.course ?? 0, what: 'below the lowest layer' },
     ...layers.slice(1).map((l, i) => ({ from: layers[i]?.course ?? 0, to: l.course, what: `between courses ${layers[i]?.course} and ${l.course}` })),
     { from: layers[layers.length - 1]?.course ?? 0, to: courses, what: 'above the top layer' },
-  ].filter((g) => (g.to - g.from) * h > limits.gridSpacing.value + 0.005)
+  ].filter((g) => riseOf(building, g.to) - riseOf(building, g.from) > limits.gridSpacing.value + 0.005)
   if (gaps.length > 0)
     words.push({
       id: 'grid-spacing',

@@ -2,6 +2,7 @@ import type { Problem } from '../base/result'
 import { said } from '../base/said'
 import { exposedHeight, type Plan } from '../plan'
 import { embedment } from '../rules'
+import { buildingOf } from '../systems'
 
 /** Most pieces a wall may be laid out in: a wall of 1,000 m and twenty courses of small stones has fewer. */
 export const PIECE_LIMIT = 250_000
@@ -12,8 +13,10 @@ export const PIECE_LIMIT = 250_000
  * @example pieceEstimate(plan) // 1840
  */
 export function pieceEstimate(plan: Plan): number {
-  const { unit, grades } = plan
-  const buried = embedment({ exposedHeight: exposedHeight(plan), unitHeight: unit.height, rules: plan.embedment })
+  const { grades } = plan
+  const building = buildingOf(plan)
+  const unit = building.course(1)
+  const buried = embedment({ exposedHeight: exposedHeight(plan), unitHeight: unit.height, rules: [...building.embedment] })
   const depth = buried.ok ? buried.value.depth : 0
   const highest = Math.max(...grades.map((g) => g.top))
   const tall = (g: Plan['grades'][number]) => Math.max(0, (plan.top?.style === 'level' ? highest : g.top) - g.toe + depth)
@@ -33,9 +36,10 @@ export function pieceEstimate(plan: Plan): number {
 export function tooManyPieces(plan: Plan): Problem | undefined {
   const pieces = pieceEstimate(plan)
   if (pieces <= PIECE_LIMIT) return undefined
+  const make = buildingOf(plan).course(1)
   const share = Math.floor((plan.length * PIECE_LIMIT) / pieces)
   return {
     field: 'length',
-    message: `makes about ${pieces.toLocaleString('en')} pieces of ${said.given(plan.unit.length)} × ${said.given(plan.unit.height)}; at most ${PIECE_LIMIT.toLocaleString('en')} are laid out as one wall. Plan it as walls of up to ${said.given(share)} each, or check the size of the unit`,
+    message: `makes about ${pieces.toLocaleString('en')} pieces of ${said.given(make.length)} × ${said.given(make.height)}; at most ${PIECE_LIMIT.toLocaleString('en')} are laid out as one wall. Plan it as walls of up to ${said.given(share)} each, or check the size of the unit`,
   }
 }

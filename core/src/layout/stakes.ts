@@ -1,6 +1,7 @@
 import { said } from '../base/said'
 import { type Alignment, offsetOf, pointAt, pointOn, type SitePoint, stationOf, tidy } from '../geometry'
 import { type Plan, toeAt, topAt } from '../plan'
+import { buildingOf } from '../systems'
 import { type Layout, stepAt } from './layout'
 
 /** A stake of the set-out: where it goes, and what is written on it. m; offset positive into the fill. */
@@ -59,7 +60,7 @@ export function stakesOf(layout: Layout, offset = -1, spacing = 3): Stake[] {
   })
   for (const s of layout.steps.slice(1)) at(s.start, 'pad step')
   for (const s of plan.sections.slice(1)) at(s.from, `section ${s.id}`)
-  for (const o of plan.drain.outlets) at(o.station, 'outlet')
+  for (const o of layout.building.drain?.outlets ?? []) at(o.station, 'outlet')
   for (const o of plan.openings ?? []) at(o.station, o.name)
   return [...why]
     .sort((a, b) => a[0] - b[0])
@@ -67,7 +68,7 @@ export function stakesOf(layout: Layout, offset = -1, spacing = 3): Stake[] {
       const { bearing, ...face } = pointAt(alignment, station)
       const { bearing: _, ...stake } = pointAt(alignment, station, offset)
       const pad = stepAt(layout.steps, station)
-      const [toe, dig] = [toeAt(plan, station), pad - plan.pad.thickness]
+      const [toe, dig] = [toeAt(plan, station), pad - layout.building.foundation.thickness]
       return {
         name: `S${i + 1}`,
         station,
@@ -121,8 +122,11 @@ export function lineBeside(alignment: Alignment, offset: number, from = 0, to = 
 
 /** Offsets from the face of course 1 to the edges of the work, m; positive into the fill. */
 export function trenchOf(plan: Plan) {
-  const front = -(plan.pad.width - plan.unit.depth) / 2
-  return { front, back: plan.unit.depth + plan.excavation.behind, drain: plan.unit.depth + Math.max(plan.stone.width, plan.drain.diameter) / 2 }
+  const { foundation, stone, drain, course } = buildingOf(plan)
+  const { depth } = course(1)
+  const front = -(foundation.width - depth) / 2
+  const middle = drain && depth + Math.max(stone?.width ?? 0, drain.diameter) / 2
+  return { front, back: depth + plan.excavation.behind, ...(middle === undefined ? {} : { drain: middle }) }
 }
 
 /** Top edge of the cut behind: it leans back, so it is further from the face where the cut is deeper. */
@@ -133,7 +137,7 @@ export function cutEdge(layout: Layout): SitePoint[] {
   const parts = Math.max(8, Math.ceil(alignment.length / 0.75))
   for (let k = 0; k <= parts; k++) {
     const s = (alignment.length * k) / parts
-    const depth = topAt(plan, s) - (stepAt(layout.steps, s) - plan.pad.thickness)
+    const depth = topAt(plan, s) - (stepAt(layout.steps, s) - layout.building.foundation.thickness)
     points.push(pointAt(alignment, s, back + plan.excavation.slope * depth))
   }
   return points
@@ -163,7 +167,7 @@ export function clearances(layout: Layout): Clearance[] {
     let best = { distance: Number.POSITIVE_INFINITY, station: 0 }
     const look = (p: SitePoint) => {
       const at = stationOf(alignment, p)
-      const depth = topAt(plan, at.station) - (stepAt(layout.steps, at.station) - plan.pad.thickness)
+      const depth = topAt(plan, at.station) - (stepAt(layout.steps, at.station) - layout.building.foundation.thickness)
       const edge = back + plan.excavation.slope * depth
       // Past an end of the wall the straight distance counts.
       const across = at.offset < front ? front - at.offset : at.offset > edge ? at.offset - edge : -Math.min(at.offset - front, edge - at.offset)

@@ -26,7 +26,7 @@ export interface CutList {
  * @example cutList(layout).units.length // whole units to set aside for the saw
  */
 export function cutList(layout: Layout): CutList {
-  const { unit } = layout.plan
+  const unit = layout.building.course(1)
   const pieces: CutPiece[] = []
   layout.runs.forEach((runs, i) => {
     const course = layout.courses[i]?.course ?? 0
@@ -34,7 +34,7 @@ export function cutList(layout: Layout): CutList {
       for (const p of run.pieces) {
         // Pieces of a patterned band are cut from their own shape, one for one.
         if (p.shape !== undefined || p.length > unit.length) continue
-        if (p.kind === 'cut' || (p.kind === 'half' && unit.half === false))
+        if (p.kind === 'cut' || (p.kind === 'half' && !unit.half))
           pieces.push({ course, station: p.start, length: Math.round(p.length * 1000) / 1000 })
       }
     }

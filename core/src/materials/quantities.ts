@@ -13,9 +13,6 @@ const SWELL = 1.25
 const sum = <T>(list: readonly T[], of: (one: T) => number) => list.reduce((total, one) => total + of(one), 0)
 const lengthOf = (s: readonly { from: number; to: number }[]) => sum(s, (one) => one.to - one.from)
 
-/** Share ordered above what is built, per cent; common practice where the plan says nothing. */
-const WASTE = { units: 3, stone: 10, grid: 5 }
-
 /**
  * What the wall takes: units by kind, cuts, caps, pad, stone, excavation, spoil, grid, pipe, pallets and mass; then what
  * only its system has. Each says how it was worked out.
@@ -24,10 +21,10 @@ const WASTE = { units: 3, stone: 10, grid: 5 }
  * @example quantities(layout).find((q) => q.id === 'pad')
  */
 export function quantities(layout: Layout): Quantity[] {
-  const { plan, system } = layout
-  const { unit } = plan
+  const { plan, system, building } = layout
+  const { foundation, cap, waste } = building
+  const unit = building.course(1)
   const { many } = system.noun
-  const waste = plan.waste ?? WASTE
   const result: Quantity[] = []
   const say = (id: string, name: string, value: number, of: Quantity['unit'], working: string) =>
     result.push({ id, name, value: tidy(value), unit: of, working })
@@ -36,8 +33,8 @@ export function quantities(layout: Layout): Quantity[] {
   const count = (kind: Piece['kind']) => set.filter((p) => p.kind === kind && p.shape === undefined).length
 
   say('full', `Full ${many}`, count('full'), 'pieces', 'counted course by course')
-  if (unit.half !== false || count('half') > 0)
-    say('half', `Half ${many}`, count('half'), 'pieces', unit.half === false ? 'sawn: none are made' : 'where running bond needs them')
+  if (unit.half || count('half') > 0)
+    say('half', `Half ${many}`, count('half'), 'pieces', !unit.half ? 'sawn: none are made' : 'where running bond needs them')
   say('cut', `Cut ${many}`, count('cut'), 'pieces', 'where a run ends off the half-unit grid, or a curve shifts the joints')
   if (count('corner') > 0) say('corner', 'Corner units', count('corner'), 'pieces', 'one a course at every outside corner, alternating')
   if (count('mitre') > 0) say('mitre', `Mitred ${many}`, count('mitre'), 'pieces', 'two a course at every corner that takes no corner unit')
@@ -58,7 +55,7 @@ export function quantities(layout: Layout): Quantity[] {
   }
   const shaped = set.filter((p) => p.shape !== undefined)
   const whole = count('full') + cuts.units.length + count('mitre')
-  const other = count('corner') + (unit.half === false ? 0 : count('half')) + shaped.length
+  const other = count('corner') + (!unit.half ? 0 : count('half')) + shaped.length
   const ordered = Math.ceil((whole * (100 + waste.units)) / 100 - 1e-9)
   say('order', `Order: whole ${many}`, ordered, 'pieces', `${whole} needed (full, for the saw, mitred) + ${waste.units} %`)
   if (unit.perPallet)
@@ -83,30 +80,23 @@ export function quantities(layout: Layout): Quantity[] {
       'Caps',
       layout.caps.length,
       'pieces',
-      `${said.length(topRun, 2)} of top ÷ ${said.given(unit.capLength ?? unit.length)}${parts.length > 0 ? `; of them ${parts.join(', ')}` : ''}`,
+      `${said.length(topRun, 2)} of top ÷ ${said.given(cap?.length ?? unit.length)}${parts.length > 0 ? `; of them ${parts.join(', ')}` : ''}`,
     )
     for (const k of ['end', 'corner', 'tapered'] as const) if (caps(k) > 0) say(`caps-${k}`, `Caps: ${CAP_WORDS[k]}`, caps(k), 'pieces', CAP_WHY[k])
   }
 
   const padRun = sum(layout.steps, (s) => s.end - s.start)
-  say(
-    'pad',
-    'Pad, compacted',
-    padRun * plan.pad.width * plan.pad.thickness,
-    'm³',
-    `${said.length(padRun, 2)} × ${said.given(plan.pad.width)} × ${said.given(plan.pad.thickness)}`,
-  )
-  const padOrder = padRun * plan.pad.width * plan.pad.thickness * plan.pad.looseFactor * (1 + waste.stone / 100)
-  say('pad-order', 'Order: pad material, loose', padOrder, 'm³', `× ${plan.pad.looseFactor} loose + ${waste.stone} %`)
-  const own = system.quantities({ plan, pieces, onPad: onPadOf(layout), face, topRun, whole })
+  for (const q of foundation.takes(padRun, waste.stone)) result.push({ ...q, value: tidy(q.value) })
+  const own = system.quantities({ pieces, onPad: onPadOf(layout), face, topRun, whole }, plan.system.data)
   const cores = own.find((q) => q.id === 'cores')?.value ?? 0
-  const behind = face * plan.stone.width
+  const stone = building.stone?.width ?? 0
+  const behind = face * stone
   say(
     'stone',
     'Drainage stone',
     cores + behind,
     'm³',
-    `${cores > 0 ? `cores ${said.volume(cores)} + ` : ''}behind ${said.area(face)} × ${said.given(plan.stone.width)}`,
+    `${cores > 0 ? `cores ${said.volume(cores)} + ` : ''}behind ${said.area(face)} × ${said.given(stone)}`,
   )
   say('stone-order', 'Order: drainage stone', (cores + behind) * (1 + waste.stone / 100), 'm³', `+ ${waste.stone} %`)
 
@@ -115,19 +105,19 @@ export function quantities(layout: Layout): Quantity[] {
     for (const s of c.stretches) {
       const middle = (s.from + s.to) / 2
       const up = (c.bottom + c.top) / 2 - stepAt(layout.steps, middle)
-      const room = plan.excavation.behind + plan.excavation.slope * (up + plan.pad.thickness) - plan.stone.width - c.offset
-      backfill += Math.max(0, room) * unit.height * (s.to - s.from)
+      const room = plan.excavation.behind + plan.excavation.slope * (up + foundation.thickness) - stone - c.offset
+      backfill += Math.max(0, room) * building.course(c.course).height * (s.to - s.from)
     }
   }
   say('backfill', 'Backfill, compacted', backfill, 'm³', 'behind the stone to the cut, course by course')
 
-  const width = Math.max(plan.pad.width, unit.depth + plan.excavation.behind + (plan.pad.width - unit.depth) / 2)
+  const width = Math.max(foundation.width, unit.depth + plan.excavation.behind + (foundation.width - unit.depth) / 2)
   const { slope } = plan.excavation
   let dig = 0
   let bank = 0
   for (const s of layout.steps) {
     const at = stationsOver(s.start, s.end, 0.5)
-    const depth = (station: number) => Math.max(0, toeAt(plan, station) - (s.elevation - plan.pad.thickness))
+    const depth = (station: number) => Math.max(0, toeAt(plan, station) - (s.elevation - foundation.thickness))
     // Only the side behind leans back; the front is cut upright and closed again the same day.
     const below = (station: number) => width * depth(station) + (slope * depth(station) ** 2) / 2
     const above = (station: number) => {
@@ -154,7 +144,7 @@ export function quantities(layout: Layout): Quantity[] {
   const gridArea = sum(layers, (g) => lengthOf(g.over) * g.length)
   say('grid', 'Geogrid', gridArea, 'm²', `${layers.length} layers, run × length from the face`)
   if (gridArea > 0) say('grid-order', 'Order: geogrid', gridArea * (1 + waste.grid / 100), 'm²', `+ ${waste.grid} % for laps and trimming`)
-  say('pipe', 'Drain pipe', plan.length, 'm', 'length of the wall')
+  if (building.drain) say('pipe', 'Drain pipe', plan.length, 'm', 'length of the wall')
   for (const q of own) result.push({ ...q, value: tidy(q.value) })
   const fitted = counted(pieces)
   if (fitted !== set.length) throw new Error('pieces are counted in two ways')

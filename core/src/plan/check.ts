@@ -1,22 +1,17 @@
-import { failAll, ok, type Problem, type Result } from '../base/result'
+import type { Problem } from '../base/result'
 import { said } from '../base/said'
-import { read } from '../base/schema'
 import { below, same } from '../geometry'
 import { checkBook } from '../rules'
 import { checkAlignment } from './alignment'
-import { type Plan, planSchema } from './plan'
+import type { Plan } from './plan'
 
 /**
- * Reads a plan from outside: types and limits by the schema, then what only the whole can tell
- * (stations inside the wall, top over toe, sections that cover it).
+ * What only the whole of a plan can tell (stations inside the wall, top over toe, sections that cover it); what its system's part asks
+ * is said by the system.
  *
- * @returns the plan, or every problem with its field path
- * @example readPlan(JSON.parse(text))
+ * @returns every problem with its field path
  */
-export function readPlan(value: unknown): Result<Plan> {
-  const shape = read(planSchema, value)
-  if (!shape.ok) return shape
-  const plan = shape.value
+export function checkPlan(plan: Plan): Problem[] {
   const problems: Problem[] = []
   const say = (field: string, message: string) => problems.push({ field, message })
 
@@ -55,27 +50,6 @@ export function readPlan(value: unknown): Result<Plan> {
     say(`sections[${plan.sections.length - 1}].to`, `sections end at ${said.given(at)}, the wall at ${said.given(plan.length)}`)
   }
 
-  plan.drain.outlets.forEach((o, i) => {
-    if (below(plan.length, o.station)) {
-      say(`drain.outlets[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
-    }
-  })
-  if (plan.pad.width < plan.unit.depth) {
-    say('pad.width', `${said.given(plan.pad.width)} is narrower than the unit, ${said.given(plan.unit.depth)} deep`)
-  }
-  const seen = new Set<number>()
-  plan.grid.forEach((g, i) => {
-    if (seen.has(g.course)) say(`grid[${i}].course`, `course ${g.course} has a layer already`)
-    seen.add(g.course)
-    // The cut leans back, so a layer higher up has more room behind it.
-    const room = plan.unit.depth + plan.excavation.behind + plan.excavation.slope * g.course * plan.unit.height
-    if (below(room, g.length)) {
-      say(
-        `grid[${i}].length`,
-        `${said.given(g.length)} of grid does not fit: the excavation gives ${said.length(room, 2)} at course ${g.course}; dig deeper behind or shorten the layer`,
-      )
-    }
-  })
   problems.push(...checkAlignment(plan))
   plan.openings?.forEach((o, i) => {
     if (below(plan.length, o.station))
@@ -85,33 +59,9 @@ export function readPlan(value: unknown): Result<Plan> {
     if (below(plan.length, o.station))
       say(`water.possible[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
   })
-  const rolls = new Set<string>()
-  plan.gridRolls?.forEach((r, i) => {
-    if (rolls.has(r.type)) say(`gridRolls[${i}].type`, `there is a roll of ${r.type} already`)
-    rolls.add(r.type)
-    const longest = Math.max(0, ...plan.grid.filter((g) => g.type === r.type).map((g) => g.length))
-    if (below(r.length, longest))
-      say(`gridRolls[${i}].length`, `${said.given(r.length)} is shorter than the layer of ${said.given(longest)} cut from it`)
-  })
   plan.obstacles?.forEach((o, i) => {
     if (o.points.length === 1 && !o.radius) say(`obstacles[${i}].radius`, 'a single point needs a radius')
   })
-  const tile = plan.unit.pattern
-  tile?.pieces.forEach((p, i) => {
-    if (below(tile.length, p.x + p.length))
-      say(`unit.pattern.pieces[${i}].length`, `reaches ${said.length(p.x + p.length, 3)}, past the tile of ${said.given(tile.length)}`)
-    if (below(plan.unit.height, p.y + p.height))
-      say(`unit.pattern.pieces[${i}].height`, `reaches ${said.length(p.y + p.height, 3)}, over the course of ${said.given(plan.unit.height)}`)
-  })
-  if (tile) {
-    const filled = tile.pieces.reduce((sum, p) => sum + p.length * p.height, 0)
-    if (!same(filled, tile.length * plan.unit.height)) {
-      say(
-        'unit.pattern',
-        `its pieces cover ${filled.toFixed(4)} m² of a tile of ${(tile.length * plan.unit.height).toFixed(4)} m²; they must fill it without overlap`,
-      )
-    }
-  }
   if (plan.book) problems.push(...checkBook(plan.book))
-  return problems.length > 0 ? failAll(problems) : ok(plan)
+  return problems
 }

@@ -21,12 +21,12 @@ const vertex = (v: Vertex): { easting: number; northing: number; bulge: number }
 })
 
 /**
- * A plan along another line: its length follows, grades and sections are stretched to its end or cut off there, outlets and
- * openings beyond it move to it.
+ * What every wall has, along another line: its length follows, grades and sections are stretched to its end or cut off there, openings and
+ * other places beyond it move to it. Its system's part follows in `withLine` of the systems.
  *
- * @example withLine(plan, [{ easting: 0, northing: 0 }, { easting: 12, northing: 0 }], false).length // 12
+ * @example commonAlong(plan, [{ easting: 0, northing: 0 }, { easting: 12, northing: 0 }], false).length // 12
  */
-export function withLine(plan: Plan, vertices: readonly Vertex[], closed: boolean): Plan {
+export function commonAlong(plan: Plan, vertices: readonly Vertex[], closed: boolean): Plan {
   const alignment = { vertices: vertices.map(vertex), closed }
   const made = alignmentOf(alignment.vertices, closed)
   // A line that cannot be is kept for its problem to be shown; nothing else can follow it.
@@ -49,7 +49,6 @@ export function withLine(plan: Plan, vertices: readonly Vertex[], closed: boolea
     length,
     grades,
     sections,
-    drain: { ...plan.drain, outlets: near(plan.drain.outlets) },
     ...(plan.openings ? { openings: near(plan.openings) } : {}),
     ...(plan.water?.possible ? { water: { ...plan.water, possible: near(plan.water.possible) } } : {}),
   }

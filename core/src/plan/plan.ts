@@ -1,4 +1,5 @@
 import {
+  anything,
   choice,
   type InferType,
   list,
@@ -14,7 +15,7 @@ import {
   yesNo,
 } from '../base/schema'
 import { elevationAt } from '../geometry'
-import { addedPointSchema, choiceChangeSchema, embedmentSchema, pointChangeSchema, ruleBookSchema } from '../rules'
+import { addedPointSchema, choiceChangeSchema, pointChangeSchema, ruleBookSchema } from '../rules'
 
 const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
 const elevation = () => metres(-500, 9000)
@@ -33,55 +34,11 @@ export const HOLDS_NAMES: Readonly<Record<Holds, string>> = {
   seismic: 'earthquakes',
 }
 
-/** How the unit holds its place; the catalogue is sorted by it. */
-export const UNIT_PROFILES = ['lug', 'rear-lip', 'tongue-groove', 'pattern', 'landscape', 'basket'] as const
-
-/** One shape of a pattern's tile: where it lies in the tile, from its lower left corner, and how large it is (m). */
-export const patternPieceSchema = record({
-  shape: text(40),
-  x: metres(0, 20),
-  y: metres(0, 3),
-  length: metres(0.05, 5),
-  height: metres(0.03, 2),
-})
-
-/** A unit of the catalogue as it is used in this plan, so that a plan file stands on its own. Lengths m, mass kg, volume m³. */
-export const unitSchema = record({
-  id: text(40),
-  name: text(80),
-  height: metres(0.04, 1.5),
-  length: metres(0.1, 3),
-  depth: metres(0.08, 2),
-  setback: metres(0, 0.3),
-  coreVolume: quantity({ min: 0, max: 1, unit: 'm³' }),
-  mass: quantity({ min: 1, max: 5000, unit: 'kg' }),
-  capHeight: metres(0, 0.5),
-  profile: optionalChoice(UNIT_PROFILES),
-  /** Smallest radius of any course's face, m; a curve without it is refused. */
-  minRadius: optionalQuantity({ min: 0, max: 100, unit: 'm' }),
-  /** Half units are made; taken as yes when left out. */
-  half: optionalYesNo(),
-  /** Shortest piece that may be cut, m; a quarter unit when left out. */
-  minPiece: optionalQuantity({ min: 0.02, max: 3, unit: 'm' }),
-  /** Face length of a corner unit, m; without one corners are mitred. */
-  cornerLength: optionalQuantity({ min: 0.05, max: 3, unit: 'm' }),
-  /** Length of a cap, m; that of the unit when left out. */
-  capLength: optionalQuantity({ min: 0.05, max: 3, unit: 'm' }),
-  /** Tapered caps are used on curves tighter than this, m. */
-  capTaper: optionalQuantity({ min: 0, max: 500, unit: 'm' }),
-  perPallet: optionalQuantity({ min: 1, max: 5000, whole: true }),
-  /** Share of a basket that stays air between its stones. */
-  porosity: optionalQuantity({ min: 0, max: 0.6 }),
-  /** A tile of several shapes, two or three rows high, that repeats along the course. */
-  pattern: optionalRecord({ length: metres(0.1, 20), pieces: list(patternPieceSchema, 1, 60) }),
-})
-export type Unit = InferType<typeof unitSchema>
-
 /**
- * The wall as it is to be built. One revision of it is in force at a time; entries name the revision they were made under.
- * SI: stations, elevations and lengths in m.
+ * What every wall has, whatever it is built of; the rest belongs to its system, which reads it by a schema of its own. One revision of a
+ * plan is in force at a time; entries name the revision they were made under. SI: stations, elevations and lengths in m.
  */
-export const planSchema = record({
+export const planFields = {
   name: text(80),
   site: text(120),
   drawing: optionalText(80),
@@ -94,8 +51,8 @@ export const planSchema = record({
   front: optionalRecord({ slope: quantity({ min: 0, max: 2, unit: 'm down per m out' }), erodible: yesNo() }),
   /** How deep the ground freezes here, m. */
   frost: optionalQuantity({ min: 0, max: 4, unit: 'm' }),
-  system: text(40),
-  unit: unitSchema,
+  /** The system it is built of, and that system's own part of the plan. */
+  system: record({ id: text(40), data: anything() }),
   length: metres(0.5, 2000),
   /**
    * The face line of course 1 on the site grid, stations from its first point, the fill on its left. `bulge` is the tangent
@@ -132,27 +89,9 @@ export const planSchema = record({
     }),
     100,
   ),
-  /** Ordered above what is built, per cent. */
-  waste: optionalRecord({ units: quantity({ min: 0, max: 50 }), stone: quantity({ min: 0, max: 50 }), grid: quantity({ min: 0, max: 50 }) }),
   grades: list(record({ station: stationField(), toe: elevation(), top: elevation() }), 2, 500),
   benchmark: record({ name: text(60), elevation: elevation() }),
-  embedment: list(embedmentSchema, 1, 6),
-  pad: record({
-    material: choice(['dense-graded', 'open-graded', 'sand', 'sand-cement', 'lean-concrete'] as const),
-    thickness: metres(0.05, 1),
-    width: metres(0.15, 4),
-    maxLift: metres(0.03, 0.5),
-    looseFactor: quantity({ min: 1, max: 2 }),
-    minRun: metres(0, 50),
-  }),
   excavation: record({ behind: metres(0, 20), slope: quantity({ min: 0, max: 4, unit: 'm across per m up' }) }),
-  stone: record({ width: metres(0, 3) }),
-  drain: record({
-    diameter: metres(0.05, 0.6),
-    fall: quantity({ min: 0, max: 0.2, unit: 'm per m' }),
-    outlets: list(record({ station: stationField(), invert: elevation() }), 1, 50),
-    maxOutletSpacing: metres(1, 200),
-  }),
   /** Where the pipe sits and how it is kept open; what comes to it. Left out: on a stone bed, no sock. */
   water: optionalRecord({
     school: optionalChoice(['in-pad', 'on-bed', 'raised'] as const),
@@ -171,9 +110,6 @@ export const planSchema = record({
     runoff: optionalQuantity({ min: 0, max: 1 }),
     rain: optionalQuantity({ min: 0, max: 500, unit: 'mm/h' }),
   }),
-  /** Rolls the layers are cut from, by type; m. */
-  gridRolls: optionalList(record({ type: text(60), width: metres(0.3, 6), length: metres(2, 500) }), 20),
-  grid: list(record({ course: quantity({ min: 1, max: 200, whole: true }), length: metres(0.3, 30), type: text(60) }), 0, 100),
   sections: list(record({ id: text(8), from: stationField(), to: stationField() }), 1, 200),
   /** Which shipped table of limits the revision is judged by; 1 where it was issued before tables had numbers. Set by the house when it is issued. */
   ruleTable: optionalQuantity({ min: 1, max: 2, whole: true }),
@@ -194,8 +130,11 @@ export const planSchema = record({
     /** May a person release at a hold point what they recorded themselves? Taken as no. */
     ownRelease: optionalYesNo(),
   }),
-})
-export type Plan = InferType<typeof planSchema>
+}
+export const planSchema = record(planFields)
+type Common = InferType<typeof planSchema>
+/** A plan as it is worked with: its system's part has been read by that system's schema, and only the system looks into it. */
+export type Plan = Omit<Common, 'system'> & { readonly system: { readonly id: string; readonly data: unknown } }
 
 /** Toe grade at a station, m. */
 export const toeAt = (plan: Plan, station: number) =>

@@ -227,7 +227,7 @@ function findStep(state: WallState, entry: Entry): Result<Step> {
     if (step.lines.length > 0) {
       const lines = step.lines.map((l) => said.given(l)).join(' and ')
       if (where.offset === undefined) return fail('where.offset', `is missing; the pad is read along lines at ${lines} from the face`)
-      const reach = state.layout.plan.pad.width
+      const reach = state.layout.building.foundation.width
       if (!step.lines.some((l) => Math.abs(l - (where.offset ?? 0)) <= reach)) {
         return fail('where.offset', `${said.given(where.offset)} is off the pad; it is read at ${lines} from the face`)
       }

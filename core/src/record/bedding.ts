@@ -31,7 +31,7 @@ export function beddingAdvice(state: WallState, section: string, course?: number
   const advice: UnitAdvice[] = []
   const first = [...layout.cells.values()].find((c) => c.section === section && (course === undefined ? c.first : c.course === course))
   if (!first) return advice
-  const { unit } = layout.plan
+  const unit = layout.building.course(first.course)
   const rocks = limitsOf(layout.plan).unitLevel.value
   const height = Math.max(...layout.courses.map((c) => c.top)) - Math.min(...layout.courses.map((c) => c.bottom))
   const growth = growthReport(state, section, 'level')

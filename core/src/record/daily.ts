@@ -44,8 +44,8 @@ export function openDepth(state: WallState, step: Step): number {
   const own = layout.plan.sections.find((s) => s.id === step.section)
   if (!own) return 0
   const course = step.course === undefined ? undefined : layout.courses.find((c) => c.course === step.course)
-  const { plan } = layout
-  return Math.max(...turnsOf(plan, layout.steps, own).map((t) => topAt(plan, t.station) - (course?.bottom ?? t.pad - plan.pad.thickness)))
+  const { plan, building } = layout
+  return Math.max(...turnsOf(plan, layout.steps, own).map((t) => topAt(plan, t.station) - (course?.bottom ?? t.pad - building.foundation.thickness)))
 }
 
 /**

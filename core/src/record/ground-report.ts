@@ -76,18 +76,19 @@ export const DIG = { swell: 0.25, truck: 8 }
  */
 export function digReport(state: WallState): DigReport {
   const { layout } = state
-  const { plan } = layout
+  const { plan, building } = layout
+  const { foundation } = building
   const limit = limitsOf(plan).excavation.value
   const read = new Map<string, RecordedEntry>()
   for (const step of state.steps) {
     if (step.stage.work.type !== 'readings' || step.stage.work.target !== 'dig') continue
     for (const r of statusOf(state, step).read) if (r.entry) read.set(r.station.toFixed(3), r.entry)
   }
-  const width = plan.pad.width
+  const { width } = foundation
   const order = [...layout.steps].sort((a, b) => a.elevation - b.elevation || a.start - b.start)
   const spacing = plan.rules?.pointSpacing ?? limitsOf(plan).pointSpacing.value
   const steps = layout.steps.map((step): DigStep => {
-    const target = step.elevation - plan.pad.thickness
+    const target = step.elevation - foundation.thickness
     const cuts = plan.sections.flatMap((s) => {
       const from = Math.max(s.from, step.start)
       const to = Math.min(s.to, step.end)
@@ -146,9 +147,9 @@ export function digReport(state: WallState): DigReport {
     loads: Math.ceil(loose / DIG.truck - 1e-9),
     overDig: sum((s) => s.overDig),
     room: roomBehind(layout),
-    planned: plan.unit.depth + plan.excavation.behind,
+    planned: building.course(1).depth + plan.excavation.behind,
     deepest,
-    lowest: { station: (low.start + low.end) / 2, elevation: low.elevation - plan.pad.thickness },
+    lowest: { station: (low.start + low.end) / 2, elevation: low.elevation - foundation.thickness },
   }
 }
 
@@ -185,7 +186,7 @@ export interface ThicknessPoint {
 
 /** @example padThickness(state, 'A').filter((p) => p.out) */
 export function padThickness(state: WallState, section: string): ThicknessPoint[] {
-  const design = state.layout.plan.pad.thickness
+  const design = state.layout.building.foundation.thickness
   const dug = digReport(state).steps.flatMap((s) => s.points.filter((p) => p.deviation !== undefined))
   const tops = padReadings(state, section)
   return dug.flatMap((p) => {
@@ -246,23 +247,23 @@ export function soilParameters(
 
 /** What pad advice needs to know of this wall; frost and rain from the weather recorded. */
 export function padFacts(state: WallState): PadFacts {
-  const { plan, steps, system } = state.layout
+  const { plan, steps, system, building } = state.layout
   const lowest = Math.min(...steps.map((s) => s.elevation))
   const soils = soilsOf(state).filter((s) => s.finding.class !== 'organic')
   const worst = [...soils].sort((a, b) => a.finding.meaning.parameters.phi - b.finding.meaning.parameters.phi)[0]
   const weather = weatherOf(state)
   return {
-    padBottom: lowest - plan.pad.thickness,
+    padBottom: lowest - building.foundation.thickness,
     padTop: lowest,
-    outlet: Math.min(...plan.drain.outlets.map((o) => o.invert)),
+    outlet: Math.min(...(building.drain?.outlets ?? []).map((o) => o.invert)),
     subgrade: worst?.finding.class ?? 'lean-clay',
     // Frost is the depth to which the place freezes, not what tomorrow brings; where nobody said it, it is taken to reach the pad.
     frost:
       tableOf(plan) > 1 ? frostCover(plan, steps) < (plan.frost ?? Number.POSITIVE_INFINITY) : (weather.expected?.low ?? weather.now?.low ?? 5) <= 0,
     rain: (weather.expected?.rain ?? weather.now?.rain ?? 0) >= 5,
-    unitMass: plan.unit.mass,
+    unitMass: building.course(1).mass,
     height: exposedHeight(plan),
-    flexible: system.outline(plan.unit).fill === 'stone',
+    flexible: system.traits.flexible,
   }
 }
 
@@ -362,5 +363,10 @@ function owedByLift(state: WallState, key: string, length: number, tests: readon
 /** The elevation of the trench bottom and the pad at a station, m. */
 export const levelsAt = (state: WallState, station: number) => {
   const pad = stepAt(state.layout.steps, station)
-  return { pad, bottom: pad - state.layout.plan.pad.thickness, toe: toeAt(state.layout.plan, station), top: topAt(state.layout.plan, station) }
+  return {
+    pad,
+    bottom: pad - state.layout.building.foundation.thickness,
+    toe: toeAt(state.layout.plan, station),
+    top: topAt(state.layout.plan, station),
+  }
 }

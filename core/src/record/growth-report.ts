@@ -13,6 +13,7 @@ import {
 } from '../forecast'
 import type { Layout } from '../layout'
 import { type LimitName, limitsOf } from '../rules'
+import { riseOf } from '../systems'
 import { statusOf } from './fold'
 import type { StepStatus, WallState } from './state'
 import type { Step } from './steps'
@@ -269,7 +270,7 @@ function columnOf(layout: Layout, f: Followed, sense: GrowthSense, i: number, ra
   if (!growth) return undefined
   const expected = expectedAt(growth, Math.max(top, growth.now))
   // On an upper step of the pad the wall is as high as the courses that stand there.
-  const height = (top - first + 1) * layout.plan.unit.height
+  const height = riseOf(layout.building, top) - riseOf(layout.building, first - 1)
   return {
     station,
     get readings() {

@@ -69,7 +69,7 @@ function cutNeeds(state: WallState, section: string, own: Stretch, soils: readon
   const { layout } = state
   const limits = limitsOf(layout.plan)
   const deep = turnsOf(layout.plan, layout.steps, own)
-    .map((t) => ({ station: t.station, depth: topAt(layout.plan, t.station) - t.pad + layout.plan.pad.thickness }))
+    .map((t) => ({ station: t.station, depth: topAt(layout.plan, t.station) - t.pad + layout.building.foundation.thickness }))
     .reduce((a, b) => (b.depth > a.depth ? b : a))
   if (deep.depth <= limits.shoreAbove.value + 1e-6) return []
   const cuts = new Map<string, { station: number; data: CutData }>()

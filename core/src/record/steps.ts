@@ -38,7 +38,8 @@ function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): S
     ...(course === undefined ? {} : { course }),
   }
   const points = section ? pointsOf(layout, stage, section, course) : []
-  const { plan } = layout
+  const { plan, building } = layout
+  const { foundation } = building
   switch (stage.work.type) {
     case 'readings':
       return points.length > 0 ? { ...base, points, planned: 0 } : undefined
@@ -47,14 +48,14 @@ function stepFor(layout: Layout, stage: Stage, section?: string, cell?: Cell): S
     case 'lifts': {
       const pad = stage.work.of === 'pad'
       // What sets hard is poured in one go.
-      if (pad && tableOf(plan) > 1 && (plan.pad.material === 'lean-concrete' || plan.pad.material === 'sand-cement')) {
-        return { ...base, points, planned: 0, lifts: { count: 1, compacted: plan.pad.thickness, loose: plan.pad.thickness } }
+      if (pad && (!foundation.lifts || (tableOf(plan) > 1 && foundation.cast))) {
+        return { ...base, points, planned: 0, lifts: { count: 1, compacted: foundation.thickness, loose: foundation.thickness } }
       }
       const fitted = lifts(
-        pad
-          ? { thickness: plan.pad.thickness, maxLift: plan.pad.maxLift, looseFactor: plan.pad.looseFactor }
+        pad && foundation.lifts
+          ? { thickness: foundation.thickness, maxLift: foundation.lifts.max, looseFactor: foundation.lifts.loose }
           : {
-              thickness: plan.unit.height,
+              thickness: building.course(course ?? 1).height,
               maxLift: Math.max(limitsOf(plan).backfillLift.value / limitsOf(plan).backfillLoose.value, 0.05),
               looseFactor: limitsOf(plan).backfillLoose.value,
             },
@@ -86,8 +87,15 @@ export function pipeCourse(layout: Layout, section: Plan['sections'][number]): n
   const cells = [...layout.cells.values()].filter((c) => c.section === section.id)
   const first = cells.find((c) => c.first) ?? cells[0]
   if (schoolOf(layout.plan, layout.steps) !== 'raised') return first?.course ?? 0
-  const stations = [section.from, section.to, ...layout.steps.flatMap((s) => [s.start, s.end]), ...layout.plan.drain.outlets.map((o) => o.station)]
-  const high = Math.max(...stations.filter((s) => s >= section.from - 1e-6 && s <= section.to + 1e-6).map((s) => invertAt(layout, s)))
+  const stations = [
+    section.from,
+    section.to,
+    ...layout.steps.flatMap((s) => [s.start, s.end]),
+    ...(layout.building.drain?.outlets ?? []).map((o) => o.station),
+  ]
+  const high = Math.max(
+    ...stations.filter((s) => s >= section.from - 1e-6 && s <= section.to + 1e-6).map((s) => invertAt(layout, s) ?? Number.NEGATIVE_INFINITY),
+  )
   const at = cells.find((c) => (layout.courses.find((x) => x.course === c.course)?.top ?? Number.NEGATIVE_INFINITY) > high + 1e-6)
   return at?.course ?? cells[cells.length - 1]?.course ?? 0
 }

@@ -8,13 +8,13 @@ export function targetAt(layout: Layout, target: ReadingTarget, where: Where): n
   const station = where.station ?? 0
   switch (target) {
     case 'dig':
-      return stepAt(layout.steps, station) - layout.plan.pad.thickness
+      return stepAt(layout.steps, station) - layout.building.foundation.thickness
     case 'pad':
       return stepAt(layout.steps, station)
     case 'course-top':
       return layout.courses.find((c) => c.course === where.course)?.top ?? Number.NaN
     case 'invert':
-      return invertAt(layout, station)
+      return invertAt(layout, station) ?? Number.NaN
     case 'alignment':
     case 'setback':
       return 0
@@ -25,9 +25,9 @@ export function targetAt(layout: Layout, target: ReadingTarget, where: Where): n
 export function limitAt(layout: Layout, stage: Stage, where: Where): { value: number; reason: string } {
   if (stage.work.type !== 'readings') throw new TypeError(`${stage.id} has no readings`)
   // Units that only a machine can move want their pad right first time; baskets follow what they lie on.
-  const { unit } = layout.plan
+  const { mass } = layout.building.course(where.course ?? 1)
   const limits = limitsOf(layout.plan)
-  if (stage.work.target === 'pad' && unit.mass > limits.preciseUnits.value && unit.profile !== 'basket') return limits.padPrecise
+  if (stage.work.target === 'pad' && mass > limits.preciseUnits.value && !layout.system.traits.flexible) return limits.padPrecise
   const course = layout.courses.find((c) => c.course === where.course)
   const strict = stage.work.firstLimit && course && onPad(layout, course, where.station ?? 0)
   return limits[(strict ? stage.work.firstLimit : stage.work.limit) as LimitName]
@@ -60,9 +60,9 @@ export function stretchesOf(layout: Layout, stage: Stage, section: string, cours
 /** Distances from the face at which the pad is read across, m: a tenth of its width inside its edges. */
 export function linesOf(layout: Layout, stage: Stage): number[] {
   if (stage.work.type !== 'readings' || stage.work.target !== 'pad') return []
-  const { pad, unit } = layout.plan
-  const front = -(pad.width - unit.depth) / 2
-  return [front + 0.1 * pad.width, front + 0.9 * pad.width].map((v) => Math.round(v * 1000) / 1000)
+  const { foundation, course } = layout.building
+  const front = -(foundation.width - course(1).depth) / 2
+  return [front + 0.1 * foundation.width, front + 0.9 * foundation.width].map((v) => Math.round(v * 1000) / 1000)
 }
 
 /** Stations at which a reading stage wants a reading (m). */
@@ -81,7 +81,7 @@ export function pointsOf(layout: Layout, stage: Stage, section: string, course?:
   const short = layout.steps
     .filter((p) => Math.abs(p.elevation - row.bottom) < 1e-6)
     .flatMap((p) => stretchesOf(layout, stage, section, course).map((s) => ({ from: Math.max(s.from, p.start), to: Math.min(s.to, p.end) })))
-    .filter((s) => s.to - s.from >= layout.plan.unit.length / 4 && !own.some((x) => x >= s.from && x <= s.to))
+    .filter((s) => s.to - s.from >= layout.building.course(course ?? 1).length / 4 && !own.some((x) => x >= s.from && x <= s.to))
   return [...own, ...short.map(middle)].sort((a, b) => a - b)
 }
 

@@ -3,6 +3,7 @@ import { said } from '../base/said'
 import { builtHeight, invertAt, type Layout, pipeFloor, schoolOf, seatedInvert, stepAt } from '../layout'
 import { toeAt } from '../plan'
 import { limitsOf, tableOf } from '../rules'
+import type { Drain } from '../systems'
 import {
   DRAIN_SCHOOLS,
   type DrainProfile,
@@ -64,25 +65,27 @@ function stations(layout: Layout): number[] {
   const { length } = layout.plan
   const list = new Set<number>([0, length])
   for (let s = STEP; s < length; s += STEP) list.add(Math.round(s * 1000) / 1000)
-  for (const o of layout.plan.drain.outlets) if (o.station <= length) list.add(o.station)
+  for (const o of layout.building.drain?.outlets ?? []) if (o.station <= length) list.add(o.station)
   return [...list].sort((a, b) => a - b)
 }
 
 /** The pipe stands nowhere higher than the ground in front lets it: what the invert may not rise above, m. */
 export const drainCeiling = (layout: Layout) =>
-  stations(layout).map((station) => ({ station, elevation: toeAt(layout.plan, station) - layout.plan.drain.diameter }))
+  stations(layout).map((station) => ({ station, elevation: toeAt(layout.plan, station) - (layout.building.drain?.diameter ?? 0) }))
 
 /**
- * The toe drain as planned: profile, seat, cover, flow and what to be careful of.
+ * The toe drain as planned: profile, seat, cover, flow and what to be careful of; undefined for a wall that has none.
  *
- * @example drainPlan(layout).profile
+ * @example drainPlan(layout)?.profile
  */
-export function drainPlan(layout: Layout): DrainPlan {
-  const { plan } = layout
-  const { drain: d, water } = plan
+export function drainPlan(layout: Layout): DrainPlan | undefined {
+  const { plan, building } = layout
+  const { drain: d, foundation } = building
+  const { water } = plan
+  if (!d) return undefined
   const points = stations(layout).map((station): DrainPoint => {
     const padTop = stepAt(layout.steps, station)
-    const invert = invertAt(layout, station)
+    const invert = invertAt(layout, station) ?? Number.NaN
     const toe = toeAt(plan, station)
     return {
       station,
@@ -96,7 +99,7 @@ export function drainPlan(layout: Layout): DrainPlan {
         : undefined,
       toe,
       padTop,
-      padBottom: padTop - plan.pad.thickness,
+      padBottom: padTop - foundation.thickness,
       cover: toe - invert - d.diameter,
     }
   })
@@ -104,7 +107,7 @@ export function drainPlan(layout: Layout): DrainPlan {
     length: plan.length,
     fall: d.fall,
     maxOutletSpacing: d.maxOutletSpacing,
-    outlets: d.outlets,
+    outlets: [...d.outlets],
     ceiling: drainCeiling(layout),
   })
   // Since rule table 2 the pipe follows what the pad allows.
@@ -112,8 +115,8 @@ export function drainPlan(layout: Layout): DrainPlan {
   const lowest = Math.min(...layout.steps.map((s) => s.elevation))
   const bed = water?.bed ?? limitsOf(plan).pipeBed.value
   const fits = drainSeat({
-    open: plan.pad.material === 'open-graded',
-    padBottom: lowest - plan.pad.thickness,
+    open: foundation.drains,
+    padBottom: lowest - foundation.thickness,
     padTop: lowest,
     outlet: Math.min(...d.outlets.map((o) => o.invert)),
     bed,
@@ -134,7 +137,7 @@ export function drainPlan(layout: Layout): DrainPlan {
       `Between ${said.given(v[0]?.station ?? 0)} and ${said.given(v[v.length - 1]?.station ?? 0)} the pipe stands up to ${said.small(most)} above the ground in front: it cannot be covered there. More outlets, or less fall.`,
     )
   }
-  const flow = flowOf(layout, profile)
+  const flow = flowOf(layout, d, profile)
   const surface = surfaceOf(layout)
   if (surface)
     cautions.push(
@@ -159,7 +162,7 @@ export function drainPlan(layout: Layout): DrainPlan {
 /** The profile as the pad lets the pipe lie. */
 function seatedProfile(layout: Layout, plain: DrainProfile): DrainProfile {
   const ceiling = drainCeiling(layout)
-  const inverts = ceiling.map((c) => ({ station: c.station, invert: invertAt(layout, c.station) }))
+  const inverts = ceiling.map((c) => ({ station: c.station, invert: invertAt(layout, c.station) ?? Number.NaN }))
   const violations = ceiling.flatMap((c, i) => {
     const by = (inverts[i]?.invert ?? 0) - c.elevation
     return by > 1e-9 ? [{ station: c.station, by }] : []
@@ -174,7 +177,7 @@ function surfaceOf({ plan }: Layout): DrainPlan['surface'] {
   return { flow, swale: swaleDepth(flow, 0.01) }
 }
 
-function flowOf(layout: Layout, profile: Result<DrainProfile>): DrainPlan['flow'] {
+function flowOf(layout: Layout, d: Drain, profile: Result<DrainProfile>): DrainPlan['flow'] {
   const { plan } = layout
   const { area, runoff, rain } = plan.water ?? {}
   if (area === undefined || runoff === undefined || rain === undefined || !profile.ok) return undefined
@@ -187,24 +190,24 @@ function flowOf(layout: Layout, profile: Result<DrainProfile>): DrainPlan['flow'
   for (let i = 1; i < list.length; i++) {
     const [a, b] = [list[i - 1] as number, list[i] as number]
     const s = (a + b) / 2
-    const to = plan.drain.outlets.reduce((w, o) =>
-      o.invert + plan.drain.fall * Math.abs(s - o.station) < w.invert + plan.drain.fall * Math.abs(s - w.station) ? o : w,
-    )
+    const to = d.outlets.reduce((w, o) => (o.invert + d.fall * Math.abs(s - o.station) < w.invert + d.fall * Math.abs(s - w.station) ? o : w))
     share.set(to.station, (share.get(to.station) ?? 0) + (b - a))
   }
   const busiest = (total * Math.max(...share.values())) / plan.length
-  const capacity = pipeCapacity(plan.drain.diameter, plan.drain.fall)
+  const capacity = pipeCapacity(d.diameter, d.fall)
   return { total, busiest, capacity, enough: busiest <= capacity }
 }
 
 /** Outlets chosen anew from every place the plan says water could leave. */
 export function proposeOutlets(layout: Layout): Result<DrainSolution> {
   const { plan, steps } = layout
-  if (tableOf(plan) === 1) return solved(layout, (o) => o)
+  const { drain: d } = layout.building
+  if (!d) return fail('drain', 'the wall has no pipe')
+  if (tableOf(plan) === 1) return solved(layout, d, (o) => o)
   // The pad lifts the pipe where an outlet lies too low: what the solver reckons with is where the pipe can come out.
-  const school = schoolOf(plan, steps)
+  const school = schoolOf(plan, steps) ?? 'on-bed'
   const real = new Map<string, { station: number; invert: number }>()
-  const found = solved(layout, (o) => {
+  const found = solved(layout, d, (o) => {
     const lifted = { station: o.station, invert: Math.max(o.invert, pipeFloor(plan, school, stepAt(steps, o.station))) }
     real.set(`${lifted.station} ${lifted.invert}`, o)
     return lifted
@@ -213,7 +216,7 @@ export function proposeOutlets(layout: Layout): Result<DrainSolution> {
   const outlets = found.value.outlets.map((o) => real.get(`${o.station} ${o.invert}`) ?? o)
   // Between the outlets the pipe follows the pad up at its steps, and may rise out of the ground there.
   const high = drainCeiling(layout)
-    .map((c) => ({ station: c.station, by: seatedInvert({ ...plan, drain: { ...plan.drain, outlets } }, steps, school, c.station) - c.elevation }))
+    .map((c) => ({ station: c.station, by: seatedInvert(plan, steps, school, { ...d, outlets }, c.station) - c.elevation }))
     .reduce((a, b) => (b.by > a.by ? b : a), { station: 0, by: 0 })
   if (high.by > 1e-6)
     return fail(
@@ -223,12 +226,16 @@ export function proposeOutlets(layout: Layout): Result<DrainSolution> {
   return ok({ outlets, profile: found.value.profile })
 }
 
-const solved = (layout: Layout, as: (o: { station: number; invert: number }) => { station: number; invert: number }): Result<DrainSolution> =>
+const solved = (
+  layout: Layout,
+  d: Drain,
+  as: (o: { station: number; invert: number }) => { station: number; invert: number },
+): Result<DrainSolution> =>
   solveDrain({
     length: layout.plan.length,
-    fall: layout.plan.drain.fall,
-    maxOutletSpacing: layout.plan.drain.maxOutletSpacing,
-    possible: [...(layout.plan.water?.possible ?? []), ...layout.plan.drain.outlets].map(as),
+    fall: d.fall,
+    maxOutletSpacing: d.maxOutletSpacing,
+    possible: [...(layout.plan.water?.possible ?? []), ...d.outlets].map(as),
     ceiling: drainCeiling(layout),
   })
 

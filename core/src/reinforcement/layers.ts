@@ -15,7 +15,7 @@ export interface Roll {
   readonly assumed: boolean
 }
 export const rollOf = (layout: Layout, type: string): Roll => {
-  const planned = layout.plan.gridRolls?.find((r) => r.type === type)
+  const planned = layout.building.rolls.find((r) => r.type === type)
   return { type, width: planned?.width ?? COMMON_ROLL.width, length: planned?.length ?? COMMON_ROLL.length, assumed: !planned }
 }
 
@@ -98,7 +98,7 @@ function liesOf(layout: Layout, course: number, length: number, width: number, o
   const lies: Lie[] = []
   const cautious = tableOf(layout.plan) > 1
   // By the order of the layers: courses may all be even, and every layer would leave the same gap.
-  const order = [...layout.plan.grid]
+  const order = [...layout.building.layers]
     .map((g) => g.course)
     .sort((a, b) => a - b)
     .indexOf(course)

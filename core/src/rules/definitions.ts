@@ -104,6 +104,7 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   gridLapSoil: drawn('Soil between overlapping geogrid', 'length', 'least', [0.025, 0.3], 'grid'),
   gridSpacing: drawn('Geogrid layers apart, most', 'length', 'most', [0.2, 1], 'grid'),
   gridShare: drawn('Geogrid length, share of the height', 'share', 'least', [0.4, 1.5], 'grid'),
+  courseWithoutPipe: safe('Courses a wall may have without a pipe', 'count', 'most', [0, 3], 'water'),
   topLayer: drawn('Layer over the stone', 'length', 'least', [0.05, 1], 'top'),
   overhangMin: drawn('Cap overhang, least', 'length', 'least', [-0.05, 0.1], 'top'),
   overhangMax: drawn('Cap overhang, most', 'length', 'most', [0, 0.15], 'top'),

@@ -57,6 +57,7 @@ export const POINTS: readonly InspectionPoint[] = [
     fixed: true,
   }),
   hold('subgrade', 'Subgrade', 'Nobody can see the soil again once the pad is on it.'),
+  hold('footing', 'Bars before the pour', 'Concrete hides bars, laps and cover for good.', { fixed: true }),
   hold('pad-level', 'Pad level', 'The pad cannot be corrected under a course.'),
   hold('first-course', 'First course', 'The course that decides the wall.'),
   hold('drain', 'Drain before cover', 'A buried pipe cannot be looked at.', { fixed: true }),

@@ -48,6 +48,7 @@ const FIRST = {
   shave: { value: 0.003, reason: `More than ${said.small(0.003)} off one unit thins its shell: re-set it.` },
   pull: { value: 0.006, reason: `A lug has about ${said.small(0.006)} of play; more cannot be pulled in one course.` },
   pointSpacing: { value: 3, reason: 'Readings further apart than a level is long miss the hollow between them.' },
+  courseWithoutPipe: { value: 3, reason: 'Water that stands behind a wall pushes it over; only walls of a few courses are built without a pipe.' },
   openCourses: { value: 1, reason: 'Unfilled courses shift, and voids stay in cores that are stacked over.' },
   engineeredAbove: { value: 1.2, reason: 'Above this height most codes ask for a licensed engineer and a permit.' },
   questionable: { value: 0.1, reason: `A deviation over ${said.small(0.1)} is more often a slipped digit than a mistake in the work.` },

@@ -1,6 +1,7 @@
 import { QUARTER, runningBond } from './running-bond'
 import type { CourseRun, LaidPiece, LaidRun, RunEnd } from './system'
 import { tile } from './tile'
+import type { Unit } from './unit'
 
 /** Corners between these turns take a corner unit; others are mitred (radians). */
 const SQUARE = [(75 * Math.PI) / 180, (105 * Math.PI) / 180] as const
@@ -9,10 +10,9 @@ const SQUARE = [(75 * Math.PI) / 180, (105 * Math.PI) / 180] as const
  * A course of block: corner pieces first, alternating course by course so that no joint runs up the corner; then the bond
  * between them, or the tile of a patterned unit on every course that does not lie on the pad.
  */
-export function layBlocks(run: CourseRun): LaidRun {
-  const { unit } = run
-  const head = cornerPiece(run, run.start, run.startTurn, 'start')
-  const tail = cornerPiece(run, run.end, run.endTurn, 'end')
+export function layBlocks(run: CourseRun, unit: Unit): LaidRun {
+  const head = cornerPiece(run, unit, run.start, run.startTurn, 'start')
+  const tail = cornerPiece(run, unit, run.end, run.endTurn, 'end')
   // A leg too short for its corner pieces is bonded as if it ended there.
   const room = run.length - (head?.length ?? 0) - (tail?.length ?? 0)
   const fits = room > unit.length / 2 || Math.abs(room) < 1e-6
@@ -25,7 +25,7 @@ export function layBlocks(run: CourseRun): LaidRun {
   const fixed = { start: a !== undefined, end: b !== undefined }
   const middle =
     unit.pattern && !run.onPad
-      ? tile(run, unit.pattern, from - before, to)
+      ? tile(run, unit, unit.pattern, from - before, to)
       : runningBond(
           run,
           {
@@ -45,9 +45,8 @@ export function layBlocks(run: CourseRun): LaidRun {
 /** On which courses this leg's unit runs through the corner: its end on odd courses, its start on even ones. */
 const through = (run: CourseRun, side: 'start' | 'end') => (run.course % 2 === 1) === (side === 'end')
 
-function cornerPiece(run: CourseRun, end: RunEnd, turn: number, side: 'start' | 'end'): LaidPiece | undefined {
+function cornerPiece(run: CourseRun, unit: Unit, end: RunEnd, turn: number, side: 'start' | 'end'): LaidPiece | undefined {
   if (end !== 'outside-corner') return undefined
-  const { unit } = run
   const runs = through(run, side)
   if (turn > SQUARE[0] && turn < SQUARE[1] && unit.cornerLength) {
     return runs ? { at: 0, length: unit.cornerLength, kind: 'corner' } : { at: 0, length: unit.depth, kind: 'return' }

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
-import type { Unit } from '../plan'
 import type { CountBasis, Outline, Quantity } from './system'
+import type { Unit } from './unit'
 
 /** Side view of a block, its core where it has one; m. */
 export function blockOutline(u: Unit): { readonly body: Outline; readonly core?: Outline } {
@@ -29,8 +29,8 @@ export function blockOutline(u: Unit): { readonly body: Outline; readonly core?:
 const BEAD = 0.000_05
 
 /** Adhesive under the caps; nothing where there is no cap. */
-export const capAdhesive = ({ plan, topRun }: CountBasis): Quantity[] =>
-  plan.unit.capHeight > 0
+export const capAdhesive = ({ topRun }: Pick<CountBasis, 'topRun'>, unit: Unit): Quantity[] =>
+  unit.capHeight > 0
     ? [
         {
           id: 'adhesive',
@@ -43,8 +43,7 @@ export const capAdhesive = ({ plan, topRun }: CountBasis): Quantity[] =>
     : []
 
 /** Stone in the cores of hollow units. */
-export function coreStone({ plan, pieces }: CountBasis): Quantity {
-  const { unit } = plan
+export function coreStone({ pieces }: Pick<CountBasis, 'pieces'>, unit: Unit): Quantity {
   const share = (kind: string, each: number) => pieces.filter((p) => p.kind === kind).length * each
   return {
     id: 'cores',
@@ -56,7 +55,7 @@ export function coreStone({ plan, pieces }: CountBasis): Quantity {
 }
 
 /** Adhesive between the courses: two beads along every piece above the first course. */
-export function bedAdhesive({ pieces }: CountBasis): Quantity {
+export function bedAdhesive({ pieces }: Pick<CountBasis, 'pieces'>): Quantity {
   const run = pieces.reduce((sum, p) => (p.kind === 'return' ? sum : sum + p.length), 0)
   return {
     id: 'bed-adhesive',

@@ -2,6 +2,7 @@ import { said } from '../base/said'
 import type { Plan } from '../plan'
 import { type AddedPoint, pointOf, type RuleBook } from '../rules'
 import type { DrainSchool } from '../water/seat'
+import { foundationKindOf } from './foundations'
 import { pipeOrder } from './pipe-order'
 import { schooled } from './schools'
 import type { Requirement, Stage, WallSystem } from './system'
@@ -48,30 +49,49 @@ function withPoint(stages: readonly Stage[], p: AddedPoint): readonly Stage[] {
 const KEPT = 60
 const made = new WeakMap<WallSystem, Map<string, WallSystem>>()
 
+/** Stages that are of the pipe alone: gone where the wall has none. */
+const PIPE_ALONE: ReadonlySet<string> = new Set(['invert', 'drain', 'cover', 'pour'])
+
+/** What a system's own stages become on this foundation, and with or without a pipe. */
+function standing(stages: readonly Stage[], foundation: string, pipe: boolean): readonly Stage[] {
+  const ground = foundationKindOf(foundation)?.stages?.(stages) ?? stages
+  if (pipe) return ground
+  return ground.filter((s) => !PIPE_ALONE.has(s.id)).map((s) => ({ ...s, requires: s.requires.filter((r) => !PIPE_ALONE.has(r.stage)) }))
+}
+
+const seated = (stages: readonly Stage[], school: DrainSchool | undefined) => (school ? pipeOrder(stages, school) : stages)
+
+/** What of a wall its stages follow from besides its rules: its foundation, and where its pipe sits, if it has one. */
+export interface StagedBy {
+  readonly foundation: string
+  readonly pipe: DrainSchool | undefined
+}
+
 /**
- * A system with its stages as a plan has them built: the schools of its rules, the order in which its pipe is laid, its inspection points.
- * The same object for the same rules.
+ * A system with its stages as a plan has them built: its foundation, the schools of its rules, the order in which its pipe is laid, its
+ * inspection points. The same object for the same rules.
  *
- * @example staged(system, plan, 'raised').stages.map((s) => s.id)
+ * @example staged(system, plan, { foundation: 'dense-graded', pipe: 'raised' }).stages.map((s) => s.id)
  */
-export function staged(system: WallSystem, plan: Pick<Plan, 'book'>, school: DrainSchool): WallSystem {
+export function staged(system: WallSystem, plan: Pick<Plan, 'book'> & Partial<Pick<Plan, 'system'>>, by: StagedBy): WallSystem {
   const { book } = plan
   const own = made.get(system) ?? new Map<string, WallSystem>()
   made.set(system, own)
-  const key = book ? JSON.stringify([school, book.choices, book.points, book.added]) : school
+  const stages = standing((plan.system && system.staged?.(plan.system.data)) ?? system.stages, by.foundation, by.pipe !== undefined)
+  const variant = stages.map((s) => s.id).join()
+  const key = JSON.stringify([by, variant, ...(book ? [book.choices, book.points, book.added] : [])])
   const known = own.get(key)
   if (known) return known
-  const ordered = pipeOrder(
+  const ordered = seated(
     book
       ? schooled(
-          system.stages,
+          stages,
           book.choices.filter((c) => !system.schools || system.schools.includes(c.choice)),
         )
-      : system.stages,
-    school,
+      : stages,
+    by.pipe,
   )
-  const stages = book ? book.added.reduce(withPoint, pointed(ordered, book)) : ordered
-  const result = { ...system, stages }
+  const result = { ...system, stages: book ? book.added.reduce(withPoint, pointed(ordered, book)) : ordered }
   if (own.size >= KEPT) own.clear()
   own.set(key, result)
   return result

@@ -1,101 +1,20 @@
-import type { Plan, Unit } from '../plan'
+import type { Problem } from '../base/result'
+import type { yup } from '../base/schema'
+import type { Plan } from '../plan'
+import type { Building } from './building'
+import type { Quantity } from './quantity'
+import type { Question, Starts } from './question'
+import type { Stage } from './stage'
+import type { Unit } from './unit'
 
-/** Where a stage is done: once for the wall, once per section, or once per course of a section. */
-export type StageScope = 'wall' | 'section' | 'course'
-
-/** What a reading of a stage is judged against. */
-export type ReadingTarget = 'alignment' | 'dig' | 'pad' | 'course-top' | 'invert' | 'setback'
-
-/** An item of a checklist that a person confirms. */
-export interface CheckItem {
-  readonly id: string
-  readonly text: string
-  /** It may be said not to apply, where it is so: nobody is made to confirm what was not done. */
-  readonly maybe?: true
-}
-
-/** A number that goes with a checklist: a thickness, an overhang; m. */
-export interface CheckMeasure {
-  readonly id: string
-  readonly text: string
-  /** Limits, m, from the rule book by name; what lies outside is a finding. */
-  readonly least?: string
-  readonly most?: string
-  /** It may be off either way: `most` counts below nought as well. */
-  readonly either?: true
-  /** Asked since this rule table. */
-  readonly since?: number
-}
-
-/** What is recorded in a stage. */
-export type Work =
-  | {
-      readonly type: 'check'
-      readonly items: readonly CheckItem[]
-      readonly measures?: readonly CheckMeasure[]
-      readonly detail?: string
-      readonly until?: string
-    }
-  | {
-      readonly type: 'readings'
-      readonly target: ReadingTarget
-      readonly sense: 'level' | 'line' | 'setback'
-      readonly limit: string
-      readonly firstLimit?: string
-    }
-  | { readonly type: 'lifts'; readonly of: 'pad' | 'backfill' }
-  | { readonly type: 'units' }
-  | { readonly type: 'grid' }
-  /** Pipe laid stretch by stretch, each with what was looked at and a photo, before anything covers it. */
-  | { readonly type: 'pipe'; readonly items: readonly CheckItem[] }
-
-/**
- * Only at these courses: `pipe` is where the pipe lies; `first` is whatever lies on the pad, on an upper step too; `above-first` whatever does not; `lowest` and `last`
- * the lowest and the highest course of a section; `third` whatever lies on the pad, every third course above, and the highest.
- */
-export type StageWhen = 'every' | 'third' | 'pipe' | 'first' | 'above-first' | 'lowest' | 'with-grid' | 'last'
-
-/** What must have happened before; the reason is shown when it blocks. */
-export interface Requirement {
-  readonly stage: string
-  /** Same place, the course below, or the wall or section as a whole. */
-  readonly of: 'same' | 'below'
-  /** hold: its hold point released. hard: done, nobody may pass. soft: done, or passed with a written reason. */
-  readonly force: 'hold' | 'hard' | 'soft'
-  readonly why: string
-}
-
-/** One stage of the work in the order of the system. */
-export interface Stage {
-  readonly id: string
-  readonly title: string
-  readonly scope: StageScope
-  readonly when: StageWhen
-  readonly work: Work
-  readonly hold?: string
-  /** The witness point it belongs to, where it holds nothing up. */
-  readonly witness?: string
-  /** Not in the wet and not in frost: a reason in writing is asked for. */
-  readonly dry?: string
-  /** Kinds of entry that are recorded here beside the work itself: a boulder, a soil, a density test. */
-  readonly also?: readonly string[]
-  /** Facts that must be in the record before it is done, since rule table 2: the soil along the section, the cut where it is deep. */
-  readonly needs?: readonly ('soil' | 'cut')[]
-  readonly requires: readonly Requirement[]
-  /** One section, or one course of one section, where it is done nowhere else. */
-  readonly only?: { readonly section?: string | undefined; readonly course?: number | undefined }
-  /** The caution that belongs where the danger is. */
-  readonly caution?: string
-  /** What to do, in a sentence. */
-  readonly how: string
-}
+export * from './quantity'
+export * from './stage'
 
 /** How a run of a course ends: free, at a step of the pad or top, at a corner, at an opening, or nowhere (a ring). */
 export type RunEnd = 'free' | 'step' | 'outside-corner' | 'inside-corner' | 'opening' | 'ring'
 
 /** A run of one course between two ends, as a system is asked to fill it. Positions in m along the course's own face. */
 export interface CourseRun {
-  readonly unit: Unit
   readonly length: number
   /** Number of the course from the lowest pad step. */
   readonly course: number
@@ -149,18 +68,8 @@ export interface Piece {
 /** Pieces that a person sets; the returns belong to the other leg's corner units. */
 export const counted = (pieces: readonly Piece[]): number => pieces.reduce((n, p) => (p.kind === 'return' ? n : n + 1), 0)
 
-/** One line of the quantities, with its working in words. */
-export interface Quantity {
-  readonly id: string
-  readonly name: string
-  readonly value: number
-  readonly unit: 'm' | 'm²' | 'm³' | 'kg' | 'pieces'
-  readonly working: string
-}
-
 /** What a system counts its own quantities from. */
 export interface CountBasis {
-  readonly plan: Plan
   readonly pieces: readonly Piece[]
   /** Those that lie straight on the pad, on its upper steps too. */
   readonly onPad: readonly Piece[]
@@ -173,31 +82,70 @@ export interface CountBasis {
 /** Outline of a side view, m: x into the fill, y up. */
 export type Outline = readonly (readonly [number, number])[]
 
+/** What is true of a system as such: said here, never guessed from a name or a drawing. */
+export interface Traits {
+  /** It follows ground that settles without harm; rigid walls crack or lean. */
+  readonly flexible: boolean
+  /** Its pieces are carried and set by hand; others are filled where they stand, or set by a machine. */
+  readonly carried: boolean
+  /** What is seen of a piece: a face, or the stones within it. */
+  readonly face: 'plain' | 'stone'
+}
+
+/** A difference between two revisions of a system's own part: an id, what it is, and both in words. */
+export type PartChange = readonly [id: string, title: string, was: string, is: string]
+
 /**
- * A wall system: what a course is, what its units are, in which order stages run. A new one is a folder beside this file
- * and a line in the index; nothing else names it.
+ * A wall system: its own part of the plan, what a course is, in which order stages run. A new one is a folder beside this file and a line
+ * in the index; nothing else names it, and nothing outside it reads a field of its data.
+ *
+ * @typeParam D - its own part of the plan, read by its schema
  */
-export interface WallSystem {
+export interface WallSystem<D = unknown> {
   readonly id: string
   readonly name: string
   readonly summary: string
+  /** Its own part of the plan. */
+  readonly schema: yup.ISchema<D>
   /** Made-up units of the catalogue. */
   readonly units: readonly Unit[]
   readonly stages: readonly Stage[]
+  readonly traits: Traits
   /** The choices between schools that mean something to it; every one where it is left out. */
   readonly schools?: readonly string[]
   /** A course is open from the first record of `from` until every one of `until` is done. */
   readonly open: { readonly from: string; readonly until: readonly string[] }
   /** The words of the system for one piece and for several. */
   readonly noun: { readonly one: string; readonly many: string }
+  /** What the planner asks for its part, in the order of the trade. */
+  readonly questions: readonly Question[]
+  /** The part a new wall starts with. */
+  start(unit: Unit, starts: Starts): D
+  /** Its part after an answer changed: what no longer belongs to it goes, what it now must have gets its usual value. */
+  settle(data: D): D
+  /** What only the whole plan can tell of its part; fields are those of the part. */
+  check(plan: Plan, data: D): readonly Problem[]
+  /** Its part where the wall became another length: what would lie beyond its end lies at it. */
+  refit(data: D, length: number): D
+  /** Its part in the terms every wall has. */
+  building(plan: Plan, data: D): Building
+  /** What of its part the pieces of a course follow from: where it is the same, a run of before is taken over. */
+  laidBy(data: D): unknown
   /** Fills a run of a course with pieces. */
-  lay(run: CourseRun): LaidRun
-  /** What a person must know about the unit before work: an id and a sentence each. */
-  cautions(plan: Plan): readonly { readonly id: string; readonly message: string }[]
+  lay(run: CourseRun, data: D): LaidRun
+  /** Its stages for this part, before schools, pipe and points: its own where left out. */
+  staged?(data: D): readonly Stage[]
+  /** What a person must know of it before work: an id and a sentence each. */
+  cautions(plan: Plan, data: D): readonly { readonly id: string; readonly message: string }[]
   /** Why a wall of this system is an engineer's whatever its height; empty where it is not. `rows` is how many stand on one another. */
-  engineered?(plan: Plan, rows: number): readonly string[]
+  engineered?(plan: Plan, data: D, rows: number): readonly string[]
   /** Quantities only this system has. */
-  quantities(basis: CountBasis): readonly Quantity[]
-  /** Side view of one piece for the section drawing: closed outlines relative to its lower front corner. */
-  outline(unit: Unit): { readonly body: Outline; readonly core?: Outline; readonly fill?: 'stone' }
+  quantities(basis: CountBasis, data: D): readonly Quantity[]
+  /** Side view of a piece of a course for the section drawing: closed outlines relative to its lower front corner. */
+  outline(data: D, course: number): { readonly body: Outline; readonly core?: Outline; readonly fill?: 'stone' }
+  /** How two revisions of its part differ. */
+  compare(before: D, after: D): readonly PartChange[]
 }
+
+/** A system as it stands in the index: its part goes in and out unopened. The schema that read it is what makes this sound. */
+export const defineSystem = <D>(system: WallSystem<D>): WallSystem => system as unknown as WallSystem

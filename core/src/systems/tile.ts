@@ -1,6 +1,6 @@
 import { said } from '../base/said'
-import type { Unit } from '../plan'
 import type { CourseRun, LaidPiece, LaidRun } from './system'
+import type { Unit } from './unit'
 
 type Tile = NonNullable<Unit['pattern']>
 
@@ -45,8 +45,7 @@ function share(pieces: LaidPiece[], atStart: boolean, edge: number, least: numbe
  * A band of a patterned wall: the tile repeated, shifted so that the joints at its foot keep the furthest from the joints
  * below; at least a quarter of a unit where that can be.
  */
-export function tile(run: CourseRun, pattern: Tile, from: number, to: number): LaidRun {
-  const { unit } = run
+export function tile(run: CourseRun, unit: Unit, pattern: Tile, from: number, to: number): LaidRun {
   const wanted = unit.length / 4
   const least = unit.minPiece ?? wanted
   let best: { pieces: LaidPiece[]; clear: number; slivers: number } | undefined

@@ -1,8 +1,8 @@
 // Rule table 2: when a wall is an engineer's, and what the ground round it asks.
-import { admit, barriers, builtHeight, type Entry, fold, issued, type Plan, stepKey } from '@stone-tally/core'
+import { admit, barriers, builtHeight, type Entry, fold, issued, type EarlierPlan as Plan, stepKey } from '@stone-tally/core'
 import * as fc from 'fast-check'
 import { good } from '../build'
-import { entry, layoutOf, NOW, plain, recorded, SIGNED, smallPlan } from '../plans'
+import { built, entry, layoutOf, NOW, plain, recorded, SIGNED, smallPlan } from '../plans'
 import { Site } from '../site'
 import { at, planOn, unitNamed } from '../walls'
 
@@ -31,7 +31,7 @@ describe('the engineer’s gate', () => {
   test('a low wall on level ground is a crew’s', () => {
     const { steps, tops } = layoutOf(low)
     // By hand: 0.2 m buried, 0.3 m shown rounded up to two courses of 0.2 and one more, 0.1 m of cap, 0.15 m of pad.
-    expect(builtHeight(low, steps, tops).height).toBeCloseTo(0.15 + 0.4 + 0.1, 9)
+    expect(builtHeight(built(low), steps, tops).height).toBeCloseTo(0.15 + 0.4 + 0.1, 9)
     expect(cautions(low)).toEqual([])
   })
   test('a level top that shows 2.5 m is not a wall of 1 m', () => {

@@ -1,5 +1,5 @@
 // Rule table 2: layers of geogrid, who releases them, and where they cross.
-import { type Entry, fold, layerSchedule, type Plan, statusOf, stepsOf, type WallState } from '@stone-tally/core'
+import { type Entry, fold, layerSchedule, type EarlierPlan as Plan, statusOf, stepsOf, type WallState } from '@stone-tally/core'
 import { entry, layoutOf, plain, recorded, SIGNED, smallPlan } from '../plans'
 import { Site } from '../site'
 import { at, planOn } from '../walls'

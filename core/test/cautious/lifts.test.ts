@@ -1,7 +1,7 @@
 // Rule table 2, held against hand-worked cases: each says what it rests on. Earlier revisions keep table 1 (record-truth and edges).
-import { type LiftData, layOut, limitsOf, type Plan, plantRule, readPlan, statusOf } from '@stone-tally/core'
+import { type LiftData, layOut, limitsOf, type EarlierPlan as Plan, plantRule, readPlan, statusOf } from '@stone-tally/core'
 import * as fc from 'fast-check'
-import { entry, plain, smallPlan } from '../plans'
+import { built, entry, plain, smallPlan } from '../plans'
 import { Site } from '../site'
 import { at, planOn, unitNamed } from '../walls'
 import { judge, plan, today } from './wall'
@@ -124,12 +124,12 @@ describe('what a drawing sets itself', () => {
     [{ limit: 'courseLevel', value: 6, source: 'S-3' }, 'rules.limits[0].value', /is the unit right/],
     [{ limit: 'passes', value: 3, source: ' ' }, 'rules.limits[0].source', /is missing/],
   ])('%j is refused at %s', (limit, field, message) => {
-    const made = layOut(own(limit))
+    const made = layOut(built(own(limit)))
     expect(made.ok ? undefined : made.problems[0]).toMatchObject({ field, message: expect.stringMatching(message) })
   })
   test('twice the same, and a front that cannot be', () => {
-    expect(layOut(own({ limit: 'passes', value: 3, source: 'S-3' }, { limit: 'passes', value: 4, source: 'S-4' })).ok).toBe(false)
-    expect(layOut(own({ limit: 'gridFrontMin', value: 0.2, source: 'S-3' })).ok).toBe(false)
+    expect(layOut(built(own({ limit: 'passes', value: 3, source: 'S-3' }, { limit: 'passes', value: 4, source: 'S-4' }))).ok).toBe(false)
+    expect(layOut(built(own({ limit: 'gridFrontMin', value: 0.2, source: 'S-3' }))).ok).toBe(false)
   })
   test('a table of another number is refused, none is the first', () => {
     expect(readPlan({ ...smallPlan, ruleTable: 3 }).ok).toBe(false)

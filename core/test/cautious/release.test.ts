@@ -1,5 +1,5 @@
 // Rule table 2: a release waits for everything that belongs to it, and the final for everything.
-import { type CheckData, densityReport, doubtful, type Entry, owedBefore, type Plan, reduceBook, statusOf } from '@stone-tally/core'
+import { type CheckData, densityReport, doubtful, type Entry, owedBefore, type EarlierPlan as Plan, reduceBook, statusOf } from '@stone-tally/core'
 import { build, good, groundOf } from '../build'
 import { entry, layoutOf, plain, SIGNED, smallPlan } from '../plans'
 import { Site } from '../site'

@@ -1,4 +1,4 @@
-import { type Entry, issued, type Plan, verdictOf, type WallState } from '@stone-tally/core'
+import { type Entry, issued, type EarlierPlan as Plan, verdictOf, type WallState } from '@stone-tally/core'
 import { entry, plain, smallPlan, stateOf } from '../plans'
 
 /** A plan as it would be issued today, its engineer named. */

@@ -12,7 +12,7 @@ import {
   LIMIT_DEFS,
   LIMITS,
   limitsOf,
-  type Plan,
+  type EarlierPlan as Plan,
   POINTS,
   pointOf,
   type RuleBook,

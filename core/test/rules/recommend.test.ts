@@ -1,5 +1,5 @@
 // Which school the facts of a wall speak for, and why.
-import { CHOICES, choiceDef, issueUnder, type Plan, type WallFacts, wallFacts } from '@stone-tally/core'
+import { CHOICES, choiceDef, issueUnder, type EarlierPlan as Plan, type WallFacts, wallFacts } from '@stone-tally/core'
 import { layoutOf, plain, smallPlan } from '../plans'
 import { unitNamed } from '../walls'
 

@@ -12,7 +12,7 @@ import {
   lineOf,
   nextStep,
   openFindings,
-  type Plan,
+  type EarlierPlan as Plan,
   type Rules,
   schoolOf,
   stageChanges,

@@ -44,7 +44,7 @@ export function LineDrawing({
   const narrow = width < 700
   const [left, right, top, bottom] = [8, 8, narrow ? 44 : 26, 34]
   const x = scaleLinear([from, to], [left, width - right])
-  const unit = layout.plan.unit.height
+  const unit = layout.building.course(1).height
   const tops = columns.map((c) => c.growth.top)
   const high = Math.max(1, ...tops)
   const limit = columns[0]?.rule.limit ?? 0.006

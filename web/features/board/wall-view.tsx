@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, formatStation, type Layout } from '@stone-tally/core'
+import { capHeight, formatLength, formatStation, type Layout } from '@stone-tally/core'
 import { select } from 'd3-selection'
 import { type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { useEffect, useMemo, useRef, useState } from 'react'
@@ -41,9 +41,9 @@ export function WallView({ layout, width, station, from, to, onStation, onCell, 
   const base = useMemo(() => ({ from: from - 0.4, to: to + 0.4 }), [from, to])
   const tall =
     Math.max(...layout.tops.map((s) => s.elevation)) +
-    layout.plan.unit.capHeight -
+    capHeight(layout.building) -
     Math.min(...layout.steps.map((s) => s.elevation)) +
-    layout.plan.pad.thickness
+    layout.building.foundation.thickness
   const height = Math.round(Math.min(360, Math.max(150, ((tall + 0.5) * width) / (base.to - base.from) + 44)))
 
   useEffect(() => {
@@ -80,8 +80,8 @@ export function WallView({ layout, width, station, from, to, onStation, onCell, 
     const px = e.clientX - box.left
     const s = Math.min(layout.plan.length, Math.max(0, view.from + (px / width) * (view.to - view.from)))
     const perMetre = width / (view.to - view.from)
-    const low = Math.min(...layout.steps.map((x) => x.elevation)) - layout.plan.pad.thickness
-    const high = Math.max(...layout.tops.map((x) => x.elevation)) + layout.plan.unit.capHeight
+    const low = Math.min(...layout.steps.map((x) => x.elevation)) - layout.building.foundation.thickness
+    const high = Math.max(...layout.tops.map((x) => x.elevation)) + capHeight(layout.building)
     const elevation = (low + high) / 2 - (e.clientY - box.top - height / 2) / perMetre
     onStation(Math.round(s * 100) / 100)
     setTouched(unitAt(layout, s, elevation))

@@ -4,7 +4,7 @@ import { systemOf, type Unit } from '@stone-tally/core'
 
 /** The face of a unit, all to one scale: a metre is a hundred pixels at most, larger ones are fitted. */
 export function UnitFace({ unit, system }: { unit: Unit; system: string }) {
-  const stone = systemOf(system)?.outline(unit).fill === 'stone'
+  const stone = systemOf(system)?.traits.face === 'stone'
   const length = unit.pattern?.length ?? unit.length
   const k = Math.min(110, 84 / length)
   const [w, h] = [length * k, unit.height * k]

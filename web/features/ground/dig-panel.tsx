@@ -271,7 +271,7 @@ function ObstructionForm(props: GroundProps) {
     ? ''
     : Math.abs(high.value) <= limit + 1e-6
       ? `The pad may be ${formatSmall(high.value, units)} thinner here: within ${formatSmall(limit, units)} of design.`
-      : `More than ${formatSmall(limit, units)}: a pad thin here and thick beside it settles unevenly. Break it out, or step up a whole course (${formatSmall(state.layout.plan.unit.height, units)}).`
+      : `More than ${formatSmall(limit, units)}: a pad thin here and thick beside it settles unevenly. Break it out, or step up a whole course (${formatSmall(state.layout.building.course(1).height, units)}).`
   const put = async () => {
     const long = parseLength(length, units === 'metric' ? 'm' : 'ft')
     if (!long.ok || !high.ok)

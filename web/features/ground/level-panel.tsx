@@ -329,7 +329,11 @@ function Stake({ state, station, units }: GroundProps) {
   const courses = layout.courses.filter((c) => c.stretches.some((s) => station >= s.from && station <= s.to))
   const marks =
     level.ok && step
-      ? stakeMarks(level.value, [{ course: -1, top: step.elevation - layout.plan.pad.thickness }, { course: 0, top: step.elevation }, ...courses])
+      ? stakeMarks(level.value, [
+          { course: -1, top: step.elevation - layout.building.foundation.thickness },
+          { course: 0, top: step.elevation },
+          ...courses,
+        ])
       : []
   return (
     <Stack>

@@ -8,6 +8,7 @@ import {
   formatMass,
   formatSmall,
   liftPlans,
+  PAD_MATERIALS,
   PAD_NAMES,
   type PadMaterial,
   padAdvice,
@@ -34,7 +35,8 @@ const Option = styled.div`
 /** Which pad for this place and why, in which lifts with which tool, and the log of the lifts. */
 export function LiftsPanel(props: GroundProps) {
   const { state, section, units, me } = props
-  const { plan } = state.layout
+  const { plan, building } = state.layout
+  const { foundation } = building
   const facts = padFacts(state)
   const options = padAdvice(facts)
   const choice = padChoiceOf(state)
@@ -42,7 +44,9 @@ export function LiftsPanel(props: GroundProps) {
   const own = plan.sections.find((s) => s.id === section)
   const length = own ? own.to - own.from : plan.length
   const fine = SOILS[facts.subgrade].drainage === 'slow'
-  const plans = liftPlans({ thickness: plan.pad.thickness, maxLift: plan.pad.maxLift, looseFactor: plan.pad.looseFactor, fine: false })
+  const plans = foundation.lifts
+    ? liftPlans({ thickness: foundation.thickness, maxLift: foundation.lifts.max, looseFactor: foundation.lifts.loose, fine: false })
+    : []
   const soft = soilsOf(state, section).some((s) => !s.finding.suitable)
   const lap = fabricLap(soft)
   return (
@@ -54,7 +58,9 @@ export function LiftsPanel(props: GroundProps) {
             ['Bottom of pad', formatLength(facts.padBottom, units)],
             [
               'Lowest outlet',
-              `${formatLength(facts.outlet, units)}${facts.outlet <= facts.padBottom + 0.02 ? ', below the pad' : ', above its bottom'}`,
+              !Number.isFinite(facts.outlet)
+                ? 'none: the wall has no pipe'
+                : `${formatLength(facts.outlet, units)}${facts.outlet <= facts.padBottom + 0.02 ? ', below the pad' : ', above its bottom'}`,
             ],
             [
               'Soil below',
@@ -72,7 +78,7 @@ export function LiftsPanel(props: GroundProps) {
                 {i === 0 ? '▶ ' : ''}
                 {PAD_NAMES[o.material]}
                 {i === 0 ? ': recommended' : o.ruledOut ? ': not here without an engineer' : ''}
-                {o.material === plan.pad.material ? ' · in the plan' : ''}
+                {o.material === foundation.kind ? ' · in the plan' : ''}
                 {choice?.material === o.material ? ' · chosen' : ''}
               </strong>
               <ul>
@@ -96,14 +102,10 @@ export function LiftsPanel(props: GroundProps) {
         {choice ? (
           <Caution>
             {choice.by} chose {PAD_NAMES[choice.material].toLowerCase()}: {choice.reason}
-            {choice.material === plan.pad.material
-              ? ''
-              : ` The plan says ${PAD_NAMES[plan.pad.material].toLowerCase()}: issue a revision before the pad is placed.`}
+            {choice.material === foundation.kind ? '' : ` The plan says ${foundation.name.toLowerCase()}: issue a revision before the pad is placed.`}
           </Caution>
         ) : null}
-        {me.role === 'foreman' && step ? (
-          <ChoiceForm {...props} recommended={options[0]?.material ?? plan.pad.material} stage={step.stage.id} />
-        ) : null}
+        {me.role === 'foreman' && step ? <ChoiceForm {...props} recommended={options[0]?.material ?? 'dense-graded'} stage={step.stage.id} /> : null}
       </Stack>
       <Stack>
         <h2>Lifts by tool</h2>
@@ -132,9 +134,9 @@ export function LiftsPanel(props: GroundProps) {
           </table>
         </Wide>
         <p style={{ fontSize: 15, color: 'var(--soft)' }}>
-          {formatSmall(plan.pad.thickness, units)} of {PAD_NAMES[plan.pad.material].toLowerCase()}.{' '}
+          {formatSmall(foundation.thickness, units)} of {foundation.name.toLowerCase()}.{' '}
           {fine || soft
-            ? `Separation fabric below: ${formatArea(fabricArea(length, plan.pad.width + 2 * plan.pad.thickness, 50, lap), units)} with laps of ${formatSmall(lap, units)}, flat and tight.`
+            ? `Separation fabric below: ${formatArea(fabricArea(length, foundation.width + 2 * foundation.thickness, 50, lap), units)} with laps of ${formatSmall(lap, units)}, flat and tight.`
             : 'Fabric below only where the plan asks for it.'}
         </p>
         <GroundStep {...props} step={step} tag="PAD" />
@@ -144,7 +146,7 @@ export function LiftsPanel(props: GroundProps) {
 }
 
 function ChoiceForm({ state, section, record, recommended, stage }: GroundProps & { recommended: PadMaterial; stage: string }) {
-  const [material, setMaterial] = useState<PadMaterial>(state.layout.plan.pad.material)
+  const [material, setMaterial] = useState<PadMaterial>(PAD_MATERIALS.find((m) => m === state.layout.building.foundation.kind) ?? recommended)
   const [reason, setReason, noReason] = useTyped(`pad-choice ${section}`, 'reason')
   const { busy, problems, go } = useRecord(record)
   return (

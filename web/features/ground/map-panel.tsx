@@ -39,8 +39,8 @@ export function MapPanel(props: GroundProps) {
   const thickness = padThickness(state, section)
   const [box, width] = useWidth<HTMLDivElement>(700)
   const own = state.layout.plan.sections.find((s) => s.id === section)
-  const { pad, unit } = state.layout.plan
-  const front = -(pad.width - unit.depth) / 2
+  const { foundation: pad, course } = state.layout.building
+  const front = -(pad.width - course(1).depth) / 2
   const area = useMemo(() => ({ from: own?.from ?? 0, to: own?.to ?? 1, front, back: front + pad.width }), [own?.from, own?.to, front, pad.width])
   const tilt = [
     ...(Math.abs(plan.fit.along) * (area.to - area.from) > limit.value
@@ -93,7 +93,7 @@ export function MapPanel(props: GroundProps) {
                 {todo.map((a) => (
                   <tr key={`${a.station} ${a.offset}`}>
                     <td>{formatStation(a.station, units)}</td>
-                    <td>{a.offset < unit.depth / 2 ? 'front' : 'back'}</td>
+                    <td>{a.offset < course(1).depth / 2 ? 'front' : 'back'}</td>
                     <td>
                       <strong>
                         {a.action === 'shave' ? '▲ shave' : '▼ add'} {formatSmall(a.by, units)}

@@ -204,7 +204,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
         <Targets
           list={[
             ['Dig out, at least', formatSmall(found.undercut, units)],
-            ['Soil out, fill in', formatVolume(undercutVolume(length, state.layout.plan.pad.width, found.undercut), units)],
+            ['Soil out, fill in', formatVolume(undercutVolume(length, state.layout.building.foundation.width, found.undercut), units)],
           ]}
         />
       )}
@@ -296,8 +296,8 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
         </>
       ) : null}
       <p>
-        About {formatVolume(undercutVolume(of.data.to - of.data.from, state.layout.plan.pad.width, of.finding.undercut), units)} to fill. Separation
-        fabric between soft soil and stone.
+        About {formatVolume(undercutVolume(of.data.to - of.data.from, state.layout.building.foundation.width, of.finding.undercut), units)} to fill.
+        Separation fabric between soft soil and stone.
       </p>
       <Button isDisabled={busy || !depth.trim()} onPress={put}>
         Record the undercut

@@ -155,7 +155,7 @@ export function LayersPage({ wall, name, plans, me }: { wall: string; name: stri
           ))}
         </Stack>
       ) : null}
-      <Rolls feed={feed} me={me} types={[...new Set(layout.plan.grid.map((g) => g.type))]} />
+      <Rolls feed={feed} me={me} types={[...new Set(layout.building.layers.map((g) => g.type))]} />
       {rolls.length > 0 ? (
         <Wide role="region" aria-label="Rolls on site" tabIndex={0}>
           <table style={{ width: '100%' }}>

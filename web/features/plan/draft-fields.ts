@@ -1,8 +1,11 @@
-import type { Plan } from '@stone-tally/core'
-
 /** Which line of the plan in force a typed line stands for; a new line has none. */
 export interface Was {
   was?: number
+}
+
+/** A line of a list of the system's part as it is typed, by column. */
+export interface Line extends Was {
+  cells: Record<string, string>
 }
 
 /** A plan as it is typed: every length a text in the crew's units. */
@@ -19,29 +22,17 @@ export interface Draft {
   frost: string
   limits: ({ limit: string; value: string; source: string } & Was)[]
   system: string
-  unit: string
   length: string
   grades: ({ station: string; toe: string; top: string } & Was)[]
   benchmarkName: string
   benchmark: string
-  embedFixed: string
-  embedShare: string
-  padMaterial: Plan['pad']['material']
-  padThickness: string
-  padWidth: string
-  padLift: string
-  minRun: string
   behind: string
   slope: string
-  stone: string
-  pipe: string
-  fall: string
-  outlets: ({ station: string; invert: string } & Was)[]
-  grid: ({ course: string; length: string; type: string } & Was)[]
   sections: ({ id: string; to: string } & Was)[]
   openCourses: string
   topStyle: 'stepped' | 'level' | 'cap-following'
-  wasteUnits: string
-  wasteStone: string
-  wasteGrid: string
+  /** Answers to the questions of its system by their name; its unit by its id. */
+  part: Record<string, string>
+  /** Answers that are lists: lines of columns. */
+  lists: Record<string, Line[]>
 }

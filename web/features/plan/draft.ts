@@ -1,5 +1,6 @@
 import {
   type Adopted,
+  answerIn,
   failAll,
   formatLength,
   issued,
@@ -12,28 +13,38 @@ import {
   parseLength,
   type Result,
   type RuleBook,
+  read,
   readPlan,
-  type StartName,
+  type Starts,
   SYSTEMS,
   schoolBy,
   startBy,
+  systemOf,
   tooManyPieces,
   type Unit,
   type UnitSystem,
+  unitOfPlan,
+  type WallSystem,
+  withAnswer,
+  type yup,
 } from '@stone-tally/core'
 
 import type { Draft, Was } from './draft-fields'
+import { partField, partRead, partTexts } from './part'
 import { frontRead, holdsRead, rulesRead, surroundingsOf } from './surroundings'
 
 export type { Draft } from './draft-fields'
 
-const PADS = ['dense-graded', 'open-graded', 'sand', 'sand-cement', 'lean-concrete'] as const
-/** The pad a new wall starts from: the company's school, where a plan can have it. */
-const padStart = (book: RuleBook | undefined) => PADS.find((p) => p === schoolBy({ book }, 'pad-material')) ?? 'dense-graded'
+/** What a new wall starts from, as the rules of the company have it. */
+const startsOf = (book: RuleBook | undefined): Starts => ({
+  value: (name) => startBy({ book }, name),
+  school: (choice) => schoolBy({ book }, choice),
+})
+const first = SYSTEMS[0] as WallSystem
 
 /** A new wall, from what the rule book has the planner start from. */
 export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
-  const starts = (name: StartName) => startBy({ book }, name)
+  const starts = startsOf(book)
   const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
   return {
     name: '',
@@ -46,8 +57,8 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
     frontErodible: '',
     frost: '',
     limits: [],
-    system: SYSTEMS[0]?.id ?? '',
-    unit: SYSTEMS[0]?.units[0]?.id ?? '',
+    system: first.id,
+    ...partTexts(first, first.start(first.units[0] as Unit, starts), units),
     length: '',
     grades: [
       { station: '0', toe: '', top: '' },
@@ -55,66 +66,35 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
     ],
     benchmarkName: 'BM 1',
     benchmark: '',
-    embedFixed: l(starts('embedFixed')),
-    embedShare: `${starts('embedShare')}`,
-    padMaterial: padStart(book),
-    padThickness: l(starts('padThickness')),
-    padWidth: l(starts('padWidth')),
-    padLift: l(starts('padLift')),
-    minRun: l(starts('minRun')),
-    behind: l(starts('behind')),
-    slope: `${starts('slope')}`,
-    stone: l(starts('stone')),
-    pipe: l(starts('pipe')),
-    fall: `${starts('fall')}`,
-    outlets: [{ station: '0', invert: '' }],
-    grid: [],
+    behind: l(starts.value('behind')),
+    slope: `${starts.value('slope')}`,
     sections: [{ id: 'A', to: '' }],
     openCourses: `${limitsOf({ book }).openCourses.value}`,
     topStyle: schoolBy({ book }, 'top-grade') === 'level' ? 'level' : 'stepped',
-    wasteUnits: `${starts('wasteUnits')}`,
-    wasteStone: `${starts('wasteStone')}`,
-    wasteGrid: `${starts('wasteGrid')}`,
   }
 }
 
 /** The draft of a plan in force, to make its next revision from. */
 export function draftOf(plan: Plan, units: UnitSystem): Draft {
   const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
-  const fixed = plan.embedment.find((r) => r.kind === 'fixed')
-  const share = plan.embedment.find((r) => r.kind === 'fraction')
+  const system = systemOf(plan.system.id)
   return {
     name: plan.name,
     site: plan.site,
     drawing: plan.drawing ?? '',
     engineer: plan.engineer ?? '',
     ...surroundingsOf(plan, units),
-    system: plan.system,
-    unit: plan.unit.id,
+    system: plan.system.id,
+    ...(system ? partTexts(system, plan.system.data, units) : { part: {}, lists: {} }),
     length: l(plan.length),
     grades: plan.grades.map((g, was) => ({ was, station: l(g.station), toe: l(g.toe), top: l(g.top) })),
     benchmarkName: plan.benchmark.name,
     benchmark: l(plan.benchmark.elevation),
-    embedFixed: fixed?.depth == null ? '' : l(fixed.depth),
-    embedShare: share?.fraction == null ? '' : `${share.fraction * 100}`,
-    padMaterial: plan.pad.material,
-    padThickness: l(plan.pad.thickness),
-    padWidth: l(plan.pad.width),
-    padLift: l(plan.pad.maxLift),
-    minRun: l(plan.pad.minRun),
     behind: l(plan.excavation.behind),
     slope: `${plan.excavation.slope}`,
-    stone: l(plan.stone.width),
-    pipe: l(plan.drain.diameter),
-    fall: `${plan.drain.fall * 100}`,
-    outlets: plan.drain.outlets.map((o, was) => ({ was, station: l(o.station), invert: l(o.invert) })),
-    grid: plan.grid.map((g, was) => ({ was, course: `${g.course}`, length: l(g.length), type: g.type })),
     sections: plan.sections.map((s, was) => ({ was, id: s.id, to: l(s.to) })),
     openCourses: `${plan.rules?.openCourses ?? 1}`,
     topStyle: plan.top?.style ?? 'stepped',
-    wasteUnits: `${plan.waste?.units ?? 3}`,
-    wasteStone: `${plan.waste?.stone ?? 10}`,
-    wasteGrid: `${plan.waste?.grid ?? 5}`,
   }
 }
 
@@ -159,34 +139,50 @@ export function planAlong(plan: Plan, line: Adopted, draft: Draft, units: UnitSy
       ...s,
       to: draft.sections[i]?.to.trim() === '' ? line.length : own(s.to, draft.sections[i]?.to, line.length),
     })),
-    drain: { ...plan.drain, outlets: plan.drain.outlets.map((o, i) => ({ ...o, station: own(o.station, draft.outlets[i]?.station, line.length) })) },
+    system: { ...plan.system, data: endsAlong(plan, line, draft, l) },
   }
+}
+
+/** The system's part with what ends at the end of the line there to the last digit. */
+function endsAlong(plan: Plan, line: Adopted, draft: Draft, l: (m: number) => string): unknown {
+  const system = systemOf(plan.system.id)
+  return (system?.questions ?? []).reduce((part: unknown, q) => {
+    if (q.of !== 'list' || !q.columns.some((c) => c.id === 'station')) return part
+    const rows = (answerIn(part, q.at) ?? []) as { station: number }[]
+    const ends = (i: number) => draft.lists[q.id]?.[i]?.cells.station === l(line.length)
+    return withAnswer(
+      part,
+      q.at,
+      rows.map((r, i) => (ends(i) ? { ...r, station: line.length } : r)),
+    )
+  }, plan.system.data)
 }
 
 /** Where a field of the plan stands in the draft, to put a problem beside what was typed. */
 const FIELD: Record<string, string> = {
-  'unit.id': 'unit',
   'benchmark.name': 'benchmarkName',
   'benchmark.elevation': 'benchmark',
-  'pad.material': 'padMaterial',
-  'pad.thickness': 'padThickness',
-  'pad.width': 'padWidth',
-  'pad.maxLift': 'padLift',
-  'pad.minRun': 'minRun',
   'excavation.behind': 'behind',
   'excavation.slope': 'slope',
-  'stone.width': 'stone',
-  'drain.diameter': 'pipe',
-  'drain.fall': 'fall',
   'rules.openCourses': 'openCourses',
 }
-const draftField = (field: string) =>
+const draftField = (field: string, system: WallSystem) =>
   FIELD[field] ??
-  (field.startsWith('embedment') ? 'embedFixed' : undefined) ??
-  field
-    .replace(/^drain\.outlets/, 'outlets')
-    .replace(/^rules\.limits/, 'limits')
-    .replace(/\[(\d+)\]/g, '.$1')
+  (field.startsWith('system.data.') ? partField(system, field.slice('system.data.'.length)) : undefined) ??
+  field.replace(/^rules\.limits/, 'limits').replace(/\[(\d+)\]/g, '.$1')
+
+/** The system and unit that a draft is for: the plan's own unit until another is chosen, whatever became of the catalogue since. */
+export function chosenOf(
+  draft: Pick<Draft, 'part'>,
+  catalogue: readonly { system: string; unit: Unit }[],
+  base?: Plan,
+): { system: WallSystem; unit: Unit } | undefined {
+  const own = base && unitOfPlan(base)
+  const chosen =
+    own && base && own.id === draft.part.unit ? { system: base.system.id, unit: own } : catalogue.find((u) => u.unit.id === draft.part.unit)
+  const system = chosen && systemOf(chosen.system)
+  return chosen && system ? { system, unit: chosen.unit } : undefined
+}
 
 /**
  * What was typed, as a plan the core has checked and laid out; problems carry the path of the draft's field.
@@ -217,7 +213,7 @@ export function planOf(
     problems.push({ field, message: value.trim() === '' ? 'is missing' : `"${value}" is not a number` })
     return Number.NaN
   }
-  const percent = (field: string, value: string) => number(field, value) / 100
+  const _percent = (field: string, value: string) => number(field, value) / 100
   const shown = base && draftOf(base, units)
   type Typed = { [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft]
   /** The plan's own value while the field reads as it was shown; else what was typed. */
@@ -226,16 +222,14 @@ export function planOf(
   const words = (name: Typed, own: string | undefined): string | undefined =>
     shown && draft[name] === shown[name] ? own : draft[name].trim() || undefined
 
-  // A wall keeps its own unit until another is chosen, whatever became of the catalogue since.
-  const kept = base && base.unit.id === draft.unit ? { system: base.system, unit: base.unit } : undefined
-  const chosen = kept ?? catalogue.find((u) => u.unit.id === draft.unit)
-  const unit = chosen?.unit
-  if (!unit) return failAll([{ field: 'unit', message: 'choose a unit from the catalogue' }])
+  const chosen = chosenOf(draft, catalogue, base)
+  if (!chosen) return failAll([{ field: 'part.unit', message: 'choose a unit from the catalogue' }])
+  const { system } = chosen
   // The set-out rules the length of a wall that has one.
   const length = base?.alignment ? base.length : edit('length', base?.length, metres)
 
   /** One field of a line of a list. What ended with the wall ends with it still. */
-  const cell = (list: 'grades' | 'outlets' | 'grid' | 'sections', i: number, name: string, own: number | undefined, parse = metres): number => {
+  const cell = (list: 'grades' | 'sections', i: number, name: string, own: number | undefined, parse = metres): number => {
     const row = draft[list][i] as unknown as Record<string, string> & Was
     const before = row.was === undefined ? undefined : (shown?.[list][row.was] as unknown as Record<string, string> | undefined)
     if (own === undefined || !before || before[name] !== row[name]) return parse(`${list}.${i}.${name}`, row[name] ?? '')
@@ -248,7 +242,6 @@ export function planOf(
     i === draft.sections.length - 1 && s.to.trim() === '' ? length : cell('sections', i, 'to', own(base?.sections, s)?.to),
   )
   const lastGrade = (g: Draft['grades'][number], i: number) => i === draft.grades.length - 1 && g.station.trim() === ''
-  const waste = shown && !base?.waste && (['wasteUnits', 'wasteStone', 'wasteGrid'] as const).every((w) => draft[w] === shown[w])
   const openCourses = edit('openCourses', base?.rules?.openCourses, (f, v) => (shown && v === shown.openCourses ? undefined : number(f, v)) as number)
   const value = {
     ...base,
@@ -261,15 +254,7 @@ export function planOf(
     front: frontRead(draft, shown, base?.front, number),
     frost: draft.frost === (shown?.frost ?? '') ? base?.frost : draft.frost.trim() ? metres('frost', draft.frost) : undefined,
     top: draft.topStyle === (shown?.topStyle ?? 'stepped') ? base?.top : { ...base?.top, style: draft.topStyle },
-    waste: waste
-      ? undefined
-      : {
-          units: edit('wasteUnits', base?.waste?.units, number),
-          stone: edit('wasteStone', base?.waste?.stone, number),
-          grid: edit('wasteGrid', base?.waste?.grid, number),
-        },
-    system: chosen.system,
-    unit,
+    system: { id: system.id, data: partRead({ system, typed: draft, units, ...partFrom(system, chosen.unit), unit: chosen.unit, problems }) },
     length,
     grades: draft.grades.map((g, i) => ({
       ...own(base?.grades, g),
@@ -282,39 +267,11 @@ export function planOf(
       name: words('benchmarkName', base?.benchmark.name) ?? '',
       elevation: edit('benchmark', base?.benchmark.elevation, metres),
     },
-    embedment: embedmentOf(),
-    pad: {
-      looseFactor: 1.25,
-      ...base?.pad,
-      material: draft.padMaterial,
-      thickness: edit('padThickness', base?.pad.thickness, metres),
-      width: edit('padWidth', base?.pad.width, metres),
-      maxLift: edit('padLift', base?.pad.maxLift, metres),
-      minRun: edit('minRun', base?.pad.minRun, metres),
-    },
     excavation: {
       ...base?.excavation,
       behind: edit('behind', base?.excavation.behind, metres),
       slope: edit('slope', base?.excavation.slope, number),
     },
-    stone: { ...base?.stone, width: edit('stone', base?.stone.width, metres) },
-    drain: {
-      maxOutletSpacing: 15,
-      ...base?.drain,
-      diameter: edit('pipe', base?.drain.diameter, metres),
-      fall: edit('fall', base?.drain.fall, percent),
-      outlets: draft.outlets.map((o, i) => ({
-        ...own(base?.drain.outlets, o),
-        station: cell('outlets', i, 'station', own(base?.drain.outlets, o)?.station),
-        invert: cell('outlets', i, 'invert', own(base?.drain.outlets, o)?.invert),
-      })),
-    },
-    grid: draft.grid.map((g, i) => ({
-      ...own(base?.grid, g),
-      course: cell('grid', i, 'course', own(base?.grid, g)?.course, number),
-      length: cell('grid', i, 'length', own(base?.grid, g)?.length),
-      type: g.type.trim(),
-    })),
     sections: draft.sections.map((s, i) => ({
       ...own(base?.sections, s),
       id: s.id.trim(),
@@ -326,7 +283,7 @@ export function planOf(
   if (problems.length > 0) return failAll(problems)
   // What is undefined was left out: the plan's own JSON has no such key.
   const plan = readPlan(Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined)))
-  const placed = (list: readonly Problem[]) => failAll(list.map((p) => ({ field: draftField(p.field), message: p.message })))
+  const placed = (list: readonly Problem[]) => failAll(list.map((p) => ({ field: draftField(p.field, system), message: p.message })))
   if (!plan.ok) return placed(plan.problems)
   const large = tooManyPieces(plan.value)
   if (large) return placed([large])
@@ -336,21 +293,11 @@ export function planOf(
   const nowhere = misplaced(laid.value)
   return nowhere.length > 0 ? placed(nowhere) : ok(plan.value)
 
-  /** The schools the form shows are edited where they stand; the others stay as the plan has them. */
-  function embedmentOf() {
-    const share = draft.embedShare.trim()
-    if (!base || !shown) {
-      const fraction = share ? [{ kind: 'fraction' as const, fraction: percent('embedShare', share) }] : []
-      return [{ kind: 'fixed' as const, depth: metres('embedFixed', draft.embedFixed) }, ...fraction, { kind: 'courses' as const, count: 1 }]
-    }
-    type Rule = Plan['embedment'][number]
-    const edited = (list: Rule[], kind: Rule['kind'], name: Typed, made: () => Rule): Rule[] => {
-      if (draft[name] === shown[name]) return list
-      const i = list.findIndex((r) => r.kind === kind)
-      const now = draft[name].trim() ? [made()] : []
-      return i < 0 ? [...list, ...now] : [...list.slice(0, i), ...now, ...list.slice(i + 1)]
-    }
-    const fixed = edited([...base.embedment], 'fixed', 'embedFixed', () => ({ kind: 'fixed', depth: metres('embedFixed', draft.embedFixed) }))
-    return edited(fixed, 'fraction', 'embedShare', () => ({ kind: 'fraction', fraction: percent('embedShare', share) }))
+  /** The part the typed one is an edit of: the plan's own wherever the system can read it, else what a new wall starts with. */
+  function partFrom(of: WallSystem, unit: Unit): { data: unknown; shown?: Draft | undefined } {
+    const at = of.questions.find((q) => q.of === 'unit')?.at
+    const own = base && at !== undefined ? withAnswer(base.system.data, at, unit) : base?.system.data
+    if (base && shown && (of.id === base.system.id || read(of.schema as yup.AnySchema, own).ok)) return { data: base.system.data, shown }
+    return { data: of.start(unit, startsOf(base?.book)) }
   }
 }

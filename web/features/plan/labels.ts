@@ -1,3 +1,6 @@
+import type { WallSystem } from '@stone-tally/core'
+import { partLabel } from './part'
+
 /** What a field of the draft is called on the form, its lines counted from 1. */
 const LABEL: Readonly<Record<string, string>> = {
   name: 'Name',
@@ -12,7 +15,6 @@ const LABEL: Readonly<Record<string, string>> = {
   'limits.limit': 'Limit of the drawing: which',
   'limits.value': 'Limit of the drawing: value',
   'limits.source': 'Limit of the drawing: where it says so',
-  unit: 'Unit',
   length: 'Length',
   grades: 'Grades',
   'grades.station': 'Grade: station',
@@ -20,47 +22,30 @@ const LABEL: Readonly<Record<string, string>> = {
   'grades.top': 'Grade: top',
   benchmarkName: 'Benchmark',
   benchmark: 'Elevation of the benchmark',
-  embedFixed: 'Bury at least',
-  embedShare: 'Bury at least, % of height',
-  padMaterial: 'Pad material',
-  padThickness: 'Pad thickness',
-  padWidth: 'Pad width',
-  padLift: 'Pad lift at most',
-  minRun: 'Shortest step',
   behind: 'Room behind units',
   slope: 'Cut leans back',
-  stone: 'Stone behind units',
-  pipe: 'Pipe diameter',
-  fall: 'Fall',
-  outlets: 'Outlets',
-  'outlets.station': 'Outlet: station',
-  'outlets.invert': 'Outlet: invert',
-  'grid.course': 'Geogrid: course',
-  'grid.length': 'Geogrid: length',
-  'grid.type': 'Geogrid: type',
   sections: 'Sections',
   'sections.id': 'Section: name',
   'sections.from': 'Section: starts at',
   'sections.to': 'Section: ends at',
   openCourses: 'Open courses allowed',
   topStyle: 'The top',
-  wasteUnits: 'Units ordered above',
-  wasteStone: 'Stone ordered above',
-  wasteGrid: 'Geogrid ordered above',
   alignment: 'The line (Set-out)',
   openings: 'Openings (Set-out)',
   obstacles: 'Obstacles (Set-out)',
   references: 'References (Set-out)',
   water: 'Water',
-  gridRolls: 'Rolls (Layers)',
 }
 
 /**
  * A field of the draft in the words of the form.
  *
+ * @param system - the system whose questions the form asks
  * @example fieldLabel('sections.1.to') // 'Section 2: ends at'
  */
-export function fieldLabel(field: string): string {
+export function fieldLabel(field: string, system?: WallSystem): string {
+  const own = system && partLabel(system, field)
+  if (own) return own
   const line = /^(\w+)\.(\d+)(?:\.(.+))?$/.exec(field)
   if (!line) return LABEL[field] ?? LABEL[field.split(/[.[]/)[0] ?? ''] ?? field
   const [, list, at, rest] = line

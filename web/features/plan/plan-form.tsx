@@ -12,6 +12,7 @@ import {
   type RuleBook,
   say,
   type UnitSystem,
+  unitOfPlan,
 } from '@stone-tally/core'
 import { useMemo, useRef, useState } from 'react'
 import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
@@ -25,23 +26,13 @@ import { useWidth } from '@/ui/drawing/use-width'
 import { takeHanded } from '@/ui/handed'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
-import { type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf } from './draft'
+import { chosenOf, type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf } from './draft'
+import { Grid, Lines, Part } from './form-parts'
 import { fieldLabel } from './labels'
+import { PartChapter } from './part-questions'
 import { DrawingLimits, Surroundings } from './surroundings-part'
 
-const Grid = styled.div`display: grid; gap: 12px 16px; grid-template-columns: repeat(auto-fill, minmax(170px, 1fr)); align-items: start;`
-const Part = styled.fieldset`border: 0; border-top: 2px solid var(--ink); padding: 12px 0 0; margin: 0; min-width: 0; display: grid; gap: 12px; legend { font: 650 18px/1 'Archivo Variable', sans-serif; padding: 0 12px 0 0; }`
-const Lines = styled.div`display: grid; gap: 8px; .line { display: flex; flex-wrap: wrap; gap: 10px; align-items: flex-end; max-width: 640px; } .line > * { flex: 1 1 90px; min-width: 0; } .line > button, .line > span { flex: 0 0 48px; }`
-
 const Wide = styled.div`overflow-x: auto;`
-
-const MATERIALS = [
-  ['dense-graded', 'Dense graded'],
-  ['open-graded', 'Open graded'],
-  ['sand', 'Sand'],
-  ['sand-cement', 'Sand-cement'],
-  ['lean-concrete', 'Lean concrete'],
-] as const
 
 /** Makes a wall by hand, or the next revision of its plan: typed on one side, drawn and counted as it is typed. */
 export function PlanForm({
@@ -62,8 +53,6 @@ export function PlanForm({
   const form = useForm<Draft>({ defaultValues: wall ? draftOf(wall.plan, typedIn) : emptyDraft(typedIn, book) })
   const { control, watch, setError, handleSubmit, clearErrors, formState } = form
   const grades = useFieldArray({ control, name: 'grades' })
-  const outlets = useFieldArray({ control, name: 'outlets' })
-  const grid = useFieldArray({ control, name: 'grid' })
   const sections = useFieldArray({ control, name: 'sections' })
   const [problems, setProblems] = useState<readonly { field: string; message: string }[]>([])
   const draft = watch()
@@ -74,12 +63,13 @@ export function PlanForm({
     return plan.ok && line ? { ok: true as const, value: planAlong(plan.value, line, values, typedIn) } : plan
   }
   const live = made(draft)
+  const system = chosenOf(draft, catalogue, wall?.plan)?.system
   const may = me.role === 'foreman' || me.role === 'office'
   const u = typedIn === 'metric' ? 'm' : 'ft'
 
   const place = (list: readonly { field: string; message: string }[]) => {
     for (const p of list) setError(p.field as FieldPath<Draft>, { message: p.message })
-    setProblems(list.map((p) => ({ field: fieldLabel(p.field), message: p.message })))
+    setProblems(list.map((p) => ({ field: fieldLabel(p.field, system), message: p.message })))
   }
   const submit = handleSubmit(async (values) => {
     clearErrors()
@@ -107,9 +97,10 @@ export function PlanForm({
       ✕
     </Quiet>
   )
+  const asked = { part: draft.part, control, text, u }
   // The unit of this wall is offered even when it has left the catalogue.
-  const offered =
-    wall && !catalogue.some((c) => c.unit.id === wall.plan.unit.id) ? [...catalogue, { system: wall.plan.system, unit: wall.plan.unit }] : catalogue
+  const own = wall && unitOfPlan(wall.plan)
+  const offered = own && wall && !catalogue.some((c) => c.unit.id === own.id) ? [...catalogue, { system: wall.plan.system.id, unit: own }] : catalogue
   const options = offered.map(
     (c) => [c.unit.id, `${c.unit.name} (${formatLength(c.unit.height, typedIn, 2)} × ${formatLength(c.unit.length, typedIn, 2)})`] as const,
   )
@@ -131,7 +122,7 @@ export function PlanForm({
         </Row>
         <Preview
           plan={live.ok ? live.value : undefined}
-          problem={live.ok ? undefined : say(`${fieldLabel(live.problems[0]?.field ?? '')} ${live.problems[0]?.message}`, units)}
+          problem={live.ok ? undefined : say(`${fieldLabel(live.problems[0]?.field ?? '', system)} ${live.problems[0]?.message}`, units)}
         />
         {wall ? null : (
           <details open={handed !== undefined}>
@@ -164,7 +155,7 @@ export function PlanForm({
             <Surroundings control={control} text={text} u={u} />
             <Controller
               control={control}
-              name="unit"
+              name="part.unit"
               render={({ field }) => <Choice label="Unit" value={field.value} options={options} onChange={field.onChange} />}
             />
           </Part>
@@ -204,60 +195,18 @@ export function PlanForm({
               {text('benchmark', `Its elevation, ${u}`)}
             </Grid>
           </Part>
-          <Part>
-            <legend>Pad and excavation</legend>
-            <Grid>
-              {text('embedFixed', `Bury at least, ${u}`)}
-              {text('embedShare', 'and at least, % of height', 'the deeper rule governs; never less than one course')}
-              {text('padThickness', `Pad thickness, ${u}`)}
-              {text('padWidth', `Pad width, ${u}`)}
-              {text('padLift', `Pad lift at most, ${u}`)}
-              {text('minRun', `Shortest step, ${u}`)}
-              {text('behind', `Room behind units, ${u}`)}
-              {text('slope', 'Cut leans back, across per 1 up')}
-            </Grid>
-            <Controller
-              control={control}
-              name="padMaterial"
-              render={({ field }) => <Choice label="Pad material" value={field.value} options={MATERIALS} onChange={field.onChange} />}
-            />
-          </Part>
-          <Part>
-            <legend>Stone and drain</legend>
-            <Grid>
-              {text('stone', `Stone behind units, ${u}`)}
-              {text('pipe', `Pipe diameter, ${u}`)}
-              {text('fall', 'Fall, %')}
-            </Grid>
-            <Lines>
-              {outlets.fields.map((f, i) => (
-                <div className="line" key={f.id}>
-                  {text(`outlets.${i}.station`, `Outlet at, ${u}`)}
-                  {text(`outlets.${i}.invert`, `Invert, ${u}`)}
-                  {outlets.fields.length > 1 ? remove(i, outlets) : <span />}
-                </div>
-              ))}
-              <div>
-                <Quiet onPress={() => outlets.append({ station: '', invert: '' })}>Add an outlet</Quiet>
-              </div>
-            </Lines>
-          </Part>
-          <Part>
-            <legend>Geogrid</legend>
-            <Lines>
-              {grid.fields.map((f, i) => (
-                <div className="line" key={f.id}>
-                  {text(`grid.${i}.course`, 'On top of course')}
-                  {text(`grid.${i}.length`, `Length from face, ${u}`)}
-                  {text(`grid.${i}.type`, 'Type')}
-                  {remove(i, grid)}
-                </div>
-              ))}
-              <div>
-                <Quiet onPress={() => grid.append({ course: '', length: '', type: '' })}>Add a layer</Quiet>
-              </div>
-            </Lines>
-          </Part>
+          {system ? (
+            <>
+              <PartChapter legend="Pad and excavation" chapter="pad" {...asked} system={system}>
+                <Grid>
+                  {text('behind', `Room behind units, ${u}`)}
+                  {text('slope', 'Cut leans back, across per 1 up')}
+                </Grid>
+              </PartChapter>
+              <PartChapter legend="Stone and drain" chapter="water" {...asked} system={system} />
+              <PartChapter legend="Geogrid" chapter="grid" {...asked} system={system} />
+            </>
+          ) : null}
           <Part>
             <legend>Sections</legend>
             <Lines>
@@ -281,14 +230,7 @@ export function PlanForm({
               <DrawingLimits control={control} text={text} units={typedIn} />
             </Lines>
           </Part>
-          <Part>
-            <legend>Ordered above what is built</legend>
-            <Grid>
-              {text('wasteUnits', 'Units, %')}
-              {text('wasteStone', 'Stone and pad, %')}
-              {text('wasteGrid', 'Geogrid, %')}
-            </Grid>
-          </Part>
+          {system ? <PartChapter legend="Ordered above what is built" chapter="order" {...asked} system={system} /> : null}
           {problems.length > 0 ? <Problems list={problems} /> : null}
           {may ? (
             <Row>
@@ -357,8 +299,8 @@ function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | 
                         {formatLength(s.start, units, 2)} to {formatLength(s.end, units, 2)}
                       </td>
                       <td>{formatLength(s.elevation, units)}</td>
-                      <td>{formatLength(s.elevation - laid.value.plan.pad.thickness, units)}</td>
-                      <td>{formatLength(laid.value.plan.benchmark.elevation - s.elevation + laid.value.plan.pad.thickness, units)}</td>
+                      <td>{formatLength(s.elevation - laid.value.building.foundation.thickness, units)}</td>
+                      <td>{formatLength(laid.value.plan.benchmark.elevation - s.elevation + laid.value.building.foundation.thickness, units)}</td>
                     </tr>
                   ))}
                 </tbody>

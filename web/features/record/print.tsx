@@ -100,7 +100,8 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
           <h1>{plan.name}: course record</h1>
           <p>
             {plan.site}. Drawing {plan.drawing ?? 'not named'}, plan revision {state.layouts.length}.{' '}
-            {plan.engineer ? `Engineered plan: ${plan.engineer}.` : 'No engineered plan named.'} {layout.system.name}, {plan.unit.name}.
+            {plan.engineer ? `Engineered plan: ${plan.engineer}.` : 'No engineered plan named.'} {layout.system.name},{' '}
+            {layout.building.course(1).name}.
           </p>
           <p suppressHydrationWarning>
             Printed {day(printed)} by {me.name}. {head.seq} entries; the record ends with {head.hash.slice(0, 16)}…{head.hash.slice(-8)}.

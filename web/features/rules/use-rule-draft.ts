@@ -1,5 +1,6 @@
 import {
   bookOf,
+  buildingOf,
   checkLimits,
   compareRules,
   emptyRules,
@@ -12,6 +13,7 @@ import {
   type Rules,
   readRules,
   resolveRules,
+  type StagedBy,
   SYSTEMS,
   shippedRules,
   stageChanges,
@@ -117,9 +119,11 @@ export function useRuleDraft(of: RulesOf, own: RuleSet): RuleDraft {
     const changes = compareRules(after, before)
       .filter((c) => of.level !== 'wall' || !c.rule.startsWith('start.'))
       .concat(signed(rules, own.rules, after, before))
-    const systems = of.level === 'wall' ? SYSTEMS.filter((s) => s.id === of.plan.system) : SYSTEMS
+    const systems = of.level === 'wall' ? SYSTEMS.filter((s) => s.id === of.plan.system.id) : SYSTEMS
+    const plan = of.level === 'wall' ? of.plan : {}
+    const by: StagedBy = { foundation: of.level === 'wall' ? buildingOf(of.plan).foundation.kind : 'dense-graded', pipe: 'on-bed' }
     const stages = systems.flatMap((s) => {
-      const texts = stageChanges(staged(s, { book: before }, 'on-bed'), staged(s, { book: after }, 'on-bed')).map((c) => c.text)
+      const texts = stageChanges(staged(s, { ...plan, book: before }, by), staged(s, { ...plan, book: after }, by)).map((c) => c.text)
       return texts.length > 0 ? [{ system: s.name, texts }] : []
     })
     // Until somebody changes it a wall's page shows what judges the wall, not what its next revision would.

@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, type UnitSystem } from '@stone-tally/core'
+import { buildingOf, formatLength, type UnitSystem } from '@stone-tally/core'
 import { Choice, Quiet, Stack } from '@/ui/controls'
 import { setGrade } from './plan-view'
 import { lengthOf, Typed } from './typed'
@@ -39,7 +39,7 @@ export function GradesPanel({ draft, units, readOnly }: { draft: Draft; units: U
       />
       <Typed
         label="Shortest top step"
-        value={draft.plan.top?.minRun ?? draft.plan.pad.minRun}
+        value={draft.plan.top?.minRun ?? buildingOf(draft.plan).foundation.minRun}
         {...l}
         onTake={(minRun) => minRun >= 0 && draft.edit((p) => ({ ...p, top: { style: p.top?.style ?? 'stepped', minRun } }), 'min run')}
         disabled={readOnly}

@@ -11,6 +11,7 @@ import {
   type Plan,
   type Problem,
   segmentOf,
+  systemOf,
   type UnitSystem,
 } from '@stone-tally/core'
 import { proxy } from 'comlink'
@@ -42,10 +43,11 @@ const reader = () => beside<DrawingWorker>(startReader, PATIENCE)
 
 /** A plan with the line and grades of a drawing; what lies beyond the new end is brought back to it, or goes. */
 export function withLine(p: Plan, a: Adopted): Plan {
-  const inside = (list: readonly { station: number; invert: number }[]) => list.map((o) => ({ ...o, station: Math.min(o.station, a.length) }))
   const kept = p.sections.filter((s) => s.from < a.length - 0.5)
+  const part = systemOf(p.system.id)?.refit(p.system.data, a.length) ?? p.system.data
   return {
     ...p,
+    system: { ...p.system, data: part },
     length: a.length,
     alignment: a.alignment,
     grades: a.grades ?? [
@@ -53,7 +55,6 @@ export function withLine(p: Plan, a: Adopted): Plan {
       { ...(p.grades[p.grades.length - 1] as (typeof p.grades)[number]), station: a.length },
     ],
     sections: kept.map((s, i) => (i === kept.length - 1 ? { ...s, to: a.length } : s)),
-    drain: { ...p.drain, outlets: inside(p.drain.outlets) },
     ...(p.openings ? { openings: p.openings.filter((o) => o.station <= a.length) } : {}),
   }
 }

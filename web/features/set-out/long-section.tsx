@@ -1,6 +1,6 @@
 'use client'
 
-import { FOOT, formatLength, formatStation, invertAt, type UnitSystem } from '@stone-tally/core'
+import { capHeight, FOOT, formatLength, formatStation, invertAt, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId, useRef } from 'react'
@@ -30,8 +30,8 @@ export function LongSection({
   const svg = useRef<SVGSVGElement>(null)
   const { layout, plan } = draft
   const [left, right, top, bottom] = [74, 16, 30, 26]
-  const low = Math.min(...layout.steps.map((s) => s.elevation), ...plan.grades.map((g) => g.toe)) - plan.pad.thickness - 0.1
-  const high = Math.max(...layout.tops.map((s) => s.elevation + plan.unit.capHeight), ...plan.grades.map((g) => g.top)) + 0.1
+  const low = Math.min(...layout.steps.map((s) => s.elevation), ...plan.grades.map((g) => g.toe)) - layout.building.foundation.thickness - 0.1
+  const high = Math.max(...layout.tops.map((s) => s.elevation + capHeight(layout.building)), ...plan.grades.map((g) => g.top)) + 0.1
   const x = scaleLinear([0, Math.max(plan.length, layout.plan.length)], [left, width - right])
   const y = scaleLinear([low, high], [height - bottom, top])
   const larger = (height - top - bottom) / (high - low) / ((width - left - right) / plan.length)
@@ -82,7 +82,10 @@ export function LongSection({
       x
         .ticks(60)
         .filter((s) => s <= layout.plan.length)
-        .map((s) => [x(s), y(invertAt(layout, s))]),
+        .flatMap((s) => {
+          const invert = invertAt(layout, s)
+          return invert === undefined ? [] : [[x(s), y(invert)] as [number, number]]
+        }),
     ) ?? ''
   return (
     <svg
@@ -112,14 +115,19 @@ export function LongSection({
           x={x(s.start)}
           y={y(s.elevation)}
           width={x(s.end) - x(s.start)}
-          height={y(s.elevation - plan.pad.thickness) - y(s.elevation)}
+          height={y(s.elevation - layout.building.foundation.thickness) - y(s.elevation)}
           fill={`url(#${id}-pad)`}
           stroke="var(--ink)"
           strokeWidth={1}
         />
       ))}
       {layout.tops.map((s) => (
-        <path key={`t${s.start}`} d={`M${x(s.start)} ${y(s.elevation + plan.unit.capHeight)}H${x(s.end)}`} stroke="var(--ink)" strokeWidth={2.2} />
+        <path
+          key={`t${s.start}`}
+          d={`M${x(s.start)} ${y(s.elevation + capHeight(layout.building))}H${x(s.end)}`}
+          stroke="var(--ink)"
+          strokeWidth={2.2}
+        />
       ))}
       {layout.steps.map((s, i) => {
         const next = layout.steps[i + 1]

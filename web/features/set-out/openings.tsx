@@ -1,6 +1,6 @@
 'use client'
 
-import type { Plan, UnitSystem } from '@stone-tally/core'
+import { buildingOf, type Plan, type UnitSystem } from '@stone-tally/core'
 import { Field, Quiet, Row, Stack } from '@/ui/controls'
 import { lengthOf, Pair, Typed } from './typed'
 import type { Draft } from './use-draft'
@@ -20,7 +20,10 @@ export function Openings({ draft, units, readOnly }: { draft: Draft; units: Unit
   const add = () => {
     const middle = Math.round(draft.plan.length * 50) / 100
     const toe = draft.layout.steps.find((s) => middle < s.end)?.elevation ?? draft.plan.benchmark.elevation
-    put([...list, { name: `pipe ${list.length + 1}`, station: middle, width: 0.4, bottom: toe + draft.plan.unit.height, height: 0.4 }])
+    put([
+      ...list,
+      { name: `pipe ${list.length + 1}`, station: middle, width: 0.4, bottom: toe + buildingOf(draft.plan).course(1).height, height: 0.4 },
+    ])
   }
   return (
     <>

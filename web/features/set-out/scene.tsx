@@ -86,7 +86,7 @@ export function Scene({
 }) {
   const { plan, alignment } = layout
   const { front, back, drain } = trenchOf(plan)
-  const gridLength = Math.max(0, ...plan.grid.map((g) => g.length))
+  const gridLength = Math.max(0, ...layout.building.layers.map((g) => g.length))
   const room = new Room()
   // The scale bar, the north arrow and the zoom buttons keep their places.
   room.free(110, sheet.height - 22, 220, 46)
@@ -110,8 +110,8 @@ export function Scene({
       <path d={beside(back)} fill="none" stroke="var(--soft)" strokeWidth={1} />
       <path d={beside(front)} fill="none" stroke="var(--soft)" strokeWidth={1} />
       {gridLength > 0 ? <path d={beside(gridLength)} fill="none" stroke="var(--ink)" strokeWidth={1} strokeDasharray="14 4 3 4" /> : null}
-      <path d={beside(drain)} fill="none" stroke="var(--ink)" strokeWidth={1.2} strokeDasharray="6 4" />
-      {plan.drain.outlets.map((o) => {
+      {drain === undefined ? null : <path d={beside(drain)} fill="none" stroke="var(--ink)" strokeWidth={1.2} strokeDasharray="6 4" />}
+      {layout.building.drain?.outlets.map((o) => {
         const [a, b] = [pointAt(alignment, o.station, drain), pointAt(alignment, o.station, -1.2)]
         return (
           <g key={`o${o.station}`}>
@@ -317,8 +317,8 @@ export function Margins({ sheet, units }: { sheet: Sheet; units: UnitSystem }) {
 /** The units of one course as they lie, when near enough to be told apart. */
 export function paintCourse(g: CanvasRenderingContext2D, layout: Layout, course: number, sheet: Sheet, ink: Ink) {
   const i = layout.courses.findIndex((c) => c.course === course)
-  if (i < 0 || layout.plan.unit.length * sheet.k < 7) return
-  const { depth } = layout.plan.unit
+  if (i < 0 || layout.building.course(1).length * sheet.k < 7) return
+  const { depth } = layout.building.course(1)
   const near = (p: SitePoint) => toX(sheet, p) > -80 && toX(sheet, p) < sheet.width + 80 && toY(sheet, p) > -80 && toY(sheet, p) < sheet.height + 80
   g.lineWidth = 0.9
   g.strokeStyle = ink.ink

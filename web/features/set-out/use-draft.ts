@@ -1,6 +1,6 @@
 'use client'
 
-import { type Layout, layOut, misplaced, type Plan, type Problem, readPlan, systemOf, tooManyPieces } from '@stone-tally/core'
+import { type Layout, layOut, misplaced, type Plan, type Problem, readPlan, tooManyPieces, travelled } from '@stone-tally/core'
 import { proxy } from 'comlink'
 import { useCallback, useEffect, useReducer, useRef, useState } from 'react'
 import { type Beside, beside } from '@/workers/beside'
@@ -107,8 +107,8 @@ export function useDraft(start: Plan, initial: Layout): Draft {
             ),
         )
         answered = true
-        const system = systemOf(plan.value.system)
-        take(answer.ok && system ? { ok: true, value: { ...answer.value, system } as Layout } : (answer as ReturnType<typeof layOut>))
+        const whole = answer.ok ? travelled(answer.value) : undefined
+        take(whole ? { ok: true, value: whole } : (answer as ReturnType<typeof layOut>))
       } catch (error) {
         // A page that stands still for a second is better than a wall that never comes.
         answered = true

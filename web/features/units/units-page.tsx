@@ -1,7 +1,9 @@
 'use client'
 
 import {
+  capHeight,
   cutList,
+  type EmbedmentRule,
   formatAmount,
   formatLength,
   formatSmall,
@@ -9,7 +11,6 @@ import {
   KERF,
   type Layout,
   type Piece,
-  type Plan,
   quantities,
   say,
   type UnitSystem,
@@ -41,7 +42,7 @@ const KIND: Record<Piece['kind'], string> = {
 }
 
 /** A school of embedment in words. */
-function ruleWords(rule: Plan['embedment'][number] | undefined, units: UnitSystem): string {
+function ruleWords(rule: EmbedmentRule | undefined, units: UnitSystem): string {
   switch (rule?.kind) {
     case 'fixed':
       return `the fixed least depth of ${formatLength(rule.depth ?? 0, units)}`
@@ -82,7 +83,10 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
   const { list, from } = useMemo(() => sources(layout), [layout])
   const { plan } = layout
   const tall =
-    Math.max(...layout.tops.map((x) => x.elevation)) + plan.unit.capHeight - Math.min(...layout.steps.map((x) => x.elevation)) + plan.pad.thickness
+    Math.max(...layout.tops.map((x) => x.elevation)) +
+    capHeight(layout.building) -
+    Math.min(...layout.steps.map((x) => x.elevation)) +
+    layout.building.foundation.thickness
   const height = Math.round(Math.min(380, Math.max(250, ((tall + 0.6) * width) / (plan.length + 1) + 60)))
   const base = { from: -0.5, to: plan.length + 0.5 }
   const down = t.y + ((t.k - 1) * height) / 2
@@ -109,8 +113,8 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
   const pick = (e: React.MouseEvent<HTMLDivElement>) => {
     const box = e.currentTarget.getBoundingClientRect()
     const perMetre = width / (view.to - view.from)
-    const low = Math.min(...layout.steps.map((x) => x.elevation)) - plan.pad.thickness
-    const high = Math.max(...layout.tops.map((x) => x.elevation)) + plan.unit.capHeight
+    const low = Math.min(...layout.steps.map((x) => x.elevation)) - layout.building.foundation.thickness
+    const high = Math.max(...layout.tops.map((x) => x.elevation)) + capHeight(layout.building)
     const found = unitAt(
       layout,
       view.from + (e.clientX - box.left) / perMetre,
@@ -191,8 +195,9 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
         </div>
         <p>
           {layout.courses.length} courses on {layout.steps.length} pad steps, {layout.tops.length} top {layout.tops.length === 1 ? 'level' : 'steps'}.
-          Buried <strong>{formatLength(layout.buried.depth, units)}</strong> or more: {ruleWords(plan.embedment[layout.buried.governing], units)}{' '}
-          governs, rounded up to {layout.buried.courses} {layout.buried.courses === 1 ? 'course' : 'courses'}.
+          Buried <strong>{formatLength(layout.buried.depth, units)}</strong> or more:{' '}
+          {ruleWords(layout.building.embedment[layout.buried.governing], units)} governs, rounded up to {layout.buried.courses}{' '}
+          {layout.buried.courses === 1 ? 'course' : 'courses'}.
         </p>
         {layout.cautions.map((c) => (
           <Caution key={c.message}>{say(c.message, units)}</Caution>
@@ -272,7 +277,9 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
                         <tr key={i}>
                           <td>{i + 1}</td>
                           <td>{u.map((x) => formatLength(x, units)).join(' + ')}</td>
-                          <td className="n">{formatLength(Math.max(0, plan.unit.length - u.reduce((a, b) => a + b + KERF, -KERF)), units)}</td>
+                          <td className="n">
+                            {formatLength(Math.max(0, layout.building.course(1).length - u.reduce((a, b) => a + b + KERF, -KERF)), units)}
+                          </td>
                         </tr>
                       ))}
                     </tbody>

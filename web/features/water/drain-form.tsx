@@ -1,6 +1,7 @@
 'use client'
 
 import {
+  buildingOf,
   DRAIN_SCHOOLS,
   type DrainSchool,
   formatLength,
@@ -15,6 +16,7 @@ import {
   RUNOFF,
   typedAmount,
   unitOf,
+  withAnswerTo,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { type Me, useTypedForm } from '@/features/wall'
@@ -140,10 +142,11 @@ export function DrainForm({
       sock,
       ...Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined)),
       ...(possible.length > 0 ? { possible } : {}),
-      ...(heel && lift !== undefined ? { heel: { fall: Math.max(plan.drain.fall, 0.01), ...own?.heel, above: lift } } : {}),
+      ...(heel && lift !== undefined ? { heel: { fall: Math.max(buildingOf(plan).drain?.fall ?? 0, 0.01), ...own?.heel, above: lift } } : {}),
     }
     setBusy(true)
-    const next = { ...plan, water, ...(take && proposal ? { drain: { ...plan.drain, outlets: proposal.map((o) => ({ ...o })) } } : {}) }
+    const outlets = proposal?.map((o) => ({ ...o }))
+    const next = take && outlets ? withAnswerTo({ ...plan, water }, 'outlets', outlets) : { ...plan, water }
     const answer = await send('POST', `/api/walls/${wall}/revisions`, { plan: next, base: revision })
     setBusy(false)
     if (answer.ok) {

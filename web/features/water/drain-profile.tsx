@@ -7,6 +7,8 @@ import { useId } from 'react'
 import { HALO, LABEL, StationAxis } from '@/ui/drawing/axis'
 import { Hatches } from '@/ui/drawing/hatches'
 
+const NO_PIPE = { fall: 0, outlets: [], diameter: 0 } as const
+
 /** Long section of the drain: ground in front, pad, pipe with its fall, outlets, and what of it lies, is seen and is covered. Heights are drawn larger. */
 export function DrainProfile({
   drain,
@@ -27,7 +29,8 @@ export function DrainProfile({
 }) {
   const id = useId()
   const { points } = drain
-  const { plan } = layout
+  const { plan, building } = layout
+  const { fall, outlets, diameter: d } = building.drain ?? NO_PIPE
   const [left, right, top, bottom] = [58, 16, 30, 34]
   const lows = points.map((p) => Math.min(p.padBottom, p.invert))
   const highs = points.map((p) => Math.max(p.toe, p.heel ?? p.toe))
@@ -40,9 +43,8 @@ export function DrainProfile({
       (p) => x(p.station),
       (p) => y(pick(p)),
     )(points) ?? ''
-  const d = plan.drain.diameter
   const over = drain.profile.ok ? drain.profile.value.violations : []
-  const invert = (s: number) => Math.min(...plan.drain.outlets.map((o) => o.invert + plan.drain.fall * Math.abs(s - o.station)))
+  const invert = (s: number) => Math.min(...outlets.map((o) => o.invert + fall * Math.abs(s - o.station)))
   const stretch = (from: number, to: number) => {
     const inside = points.filter((p) => p.station > from && p.station < to).map((p) => [x(p.station), y(p.invert + d / 2)] as const)
     return line()([[x(from), y(invert(from) + d / 2)], ...inside, [x(to), y(invert(to) + d / 2)]].map(([a, b]) => [a as number, b as number])) ?? ''
@@ -53,7 +55,7 @@ export function DrainProfile({
       height={height}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={`Drain profile: ${plan.drain.outlets.length} outlets, ${laid.length} stretches laid`}
+      aria-label={`Drain profile: ${outlets.length} outlets, ${laid.length} stretches laid`}
       style={{ display: 'block', maxWidth: '100%', border: '1px solid var(--line)', background: 'var(--ground)' }}
     >
       <Hatches id={id} />
@@ -64,7 +66,7 @@ export function DrainProfile({
           x={x(s.start)}
           width={x(s.end) - x(s.start)}
           y={y(s.elevation)}
-          height={y(s.elevation - plan.pad.thickness) - y(s.elevation)}
+          height={y(s.elevation - building.foundation.thickness) - y(s.elevation)}
           fill={`url(#${id}-pad)`}
           stroke="var(--ink)"
         />
@@ -136,7 +138,7 @@ export function DrainProfile({
       {proposed.map((o) => (
         <circle key={`n${o.station}`} cx={x(o.station)} cy={y(o.invert)} r={11} fill="none" stroke="var(--now)" strokeWidth={3} />
       ))}
-      {plan.drain.outlets.map((o) => {
+      {outlets.map((o) => {
         const at = x(o.station)
         return (
           <g key={o.station}>

@@ -2,6 +2,7 @@
 
 import {
   DRAIN_SCHOOLS,
+  type DrainPlan,
   type DrainSchool,
   drainPlan,
   filterOf,
@@ -22,7 +23,7 @@ import {
 import Link from 'next/link'
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import { type Me, useWall, WallPage } from '@/features/wall'
+import { type Me, useWall, type WallFeed, WallPage } from '@/features/wall'
 import { Caution, Stack, Wide } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Targets } from '@/ui/figure'
@@ -36,30 +37,45 @@ const Two = styled.div`display: grid; gap: 24px; grid-template-columns: minmax(0
 /** Water: where it can leave, how the pipe falls to it, what it carries, and what of it lies and was seen. */
 export function WaterPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
   const feed = useWall(wall, plans, me)
+  const { layout } = feed.state
+  const drain = useMemo(() => drainPlan(layout), [layout])
+  return (
+    <WallPage wall={wall} name={name} me={me} feed={feed} here="water" title="Water">
+      {drain ? (
+        <Drained wall={wall} me={me} feed={feed} drain={drain} />
+      ) : (
+        <p>This wall is planned without a pipe. Where water gathers behind it, give it one in the plan before it is built.</p>
+      )}
+    </WallPage>
+  )
+}
+
+/** The pages of a wall that has a pipe. */
+function Drained({ wall, me, feed, drain }: { wall: string; me: Me; feed: WallFeed; drain: DrainPlan }) {
   const { state } = feed
   const { layout } = state
   const { plan } = layout
+  const { fall, outlets } = layout.building.drain ?? { fall: 0, outlets: [] }
   const { units } = usePreferences()
   const [box, width] = useWidth<HTMLDivElement>(1180)
-  const drain = useMemo(() => drainPlan(layout), [layout])
   const proposal = useMemo(() => proposeOutlets(layout), [layout])
   const laid = useMemo(() => laidPipe(state), [state])
   const sieve = filterOf(state)
-  const inPlan = (s: number) => plan.drain.outlets.some((o) => Math.abs(o.station - s) < 0.01)
+  const inPlan = (s: number) => outlets.some((o) => Math.abs(o.station - s) < 0.01)
   const proposed = proposal.ok ? proposal.value.outlets.filter((o) => !inPlan(o.station)) : []
-  const dropped = proposal.ok ? plan.drain.outlets.filter((o) => !proposal.value.outlets.some((p) => Math.abs(p.station - o.station) < 0.01)) : []
+  const dropped = proposal.ok ? outlets.filter((o) => !proposal.value.outlets.some((p) => Math.abs(p.station - o.station) < 0.01)) : []
   const steps = state.steps.filter((s) => s.stage.work.type === 'pipe' || s.stage.id === 'cover' || s.stage.id === 'invert' || s.stage.id === 'pour')
   const every = Math.max(1, Math.ceil(drain.points.length / 24))
   const shown = drain.points.filter((p, i) => i % every === 0 || inPlan(p.station))
   return (
-    <WallPage wall={wall} name={name} me={me} feed={feed} here="water" title="Water">
+    <>
       <div ref={box}>
         <DrainProfile drain={drain} layout={layout} laid={laid} proposed={proposed} width={width} height={width < 600 ? 260 : 320} units={units} />
       </div>
       <Targets
         list={[
           ['Where the pipe sits', DRAIN_SCHOOLS[drain.school].name],
-          ['Fall', `${(plan.drain.fall * 100).toFixed(1)} %`],
+          ['Fall', `${(fall * 100).toFixed(1)} %`],
           ['Longest way to an outlet', drain.profile.ok ? formatLength(drain.profile.value.longestRun, units, 1) : '—'],
           ['Bed, cover', `${formatSmall(drain.bed, units)}, ${formatSmall(drain.coverStone, units)}`],
           ['Sock', drain.sock ? 'yes' : 'none'],
@@ -167,7 +183,7 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
                   {inPlan(p.station) ? '○ ' : ''}
                   {formatStation(p.station, units)}
                 </td>
-                <td className="n">{formatLength(invertAt(layout, p.station), units)}</td>
+                <td className="n">{formatLength(invertAt(layout, p.station) ?? Number.NaN, units)}</td>
                 <td className="n">{p.heel === undefined ? '—' : formatLength(p.heel, units)}</td>
                 <td className="n">{formatLength(p.toe, units, 2)}</td>
                 <td className="n">
@@ -180,6 +196,6 @@ export function WaterPage({ wall, name, plans, me }: { wall: string; name: strin
           </tbody>
         </table>
       </Wide>
-    </WallPage>
+    </>
   )
 }

@@ -1,6 +1,6 @@
 'use client'
 
-import { decodeText, formatLength, type Layout, type Problem, readDrawing, say } from '@stone-tally/core'
+import { capHeight, decodeText, formatLength, type Layout, type Problem, readDrawing, say } from '@stone-tally/core'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
@@ -141,8 +141,8 @@ function heightFor(layout: Layout, width: number): number {
   const tall =
     Math.max(...layout.tops.map((s) => s.elevation)) -
     Math.min(...layout.steps.map((s) => s.elevation)) +
-    layout.plan.unit.capHeight +
-    layout.plan.pad.thickness
+    capHeight(layout.building) +
+    layout.building.foundation.thickness
   return Math.round((width / (layout.plan.length + 1)) * (tall + 0.3))
 }
 

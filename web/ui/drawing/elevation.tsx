@@ -1,6 +1,6 @@
 'use client'
 
-import { FOOT, formatStation, gridOn, invertAt, type Layout, toeAt, topAt, type UnitSystem } from '@stone-tally/core'
+import { capHeight, FOOT, formatStation, gridOn, invertAt, type Layout, toeAt, topAt, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useCallback, useId, useMemo, useRef } from 'react'
@@ -54,8 +54,8 @@ export function Elevation({
   const id = useId()
   const { plan } = layout
   const perMetre = width / (to - from)
-  const low = Math.min(...layout.steps.map((s) => s.elevation)) - plan.pad.thickness
-  const high = Math.max(...layout.tops.map((s) => s.elevation)) + plan.unit.capHeight
+  const low = Math.min(...layout.steps.map((s) => s.elevation)) - layout.building.foundation.thickness
+  const high = Math.max(...layout.tops.map((s) => s.elevation)) + capHeight(layout.building)
   const x = scaleLinear([from, to], [0, width])
   const middle = (low + high) / 2
   const y = scaleLinear([middle - 1, middle + 1], [height / 2 + down + perMetre, height / 2 + down - perMetre])
@@ -96,14 +96,14 @@ export function Elevation({
       }),
     [layout, plan],
   )
-  const close = plan.unit.length * perMetre >= UNIT_PIXELS
+  const close = layout.building.course(1).length * perMetre >= UNIT_PIXELS
   // On a long wall far away the courses are one surface; their outlines would only be noise.
   const outlines = layout.cells.size < 600 || close
   const following = plan.top?.style === 'cap-following'
-  const capped = layout.caps.length > 0 && (following || ((plan.unit.capLength ?? plan.unit.length) * perMetre > 9 && layout.caps.length < 400))
+  const capped = layout.caps.length > 0 && (following || ((layout.building.cap?.length ?? 0) * perMetre > 9 && layout.caps.length < 400))
   const capPath = (c: { start: number; to: number; elevation: number }) => {
-    const under = (s: number) => (following ? topAt(plan, s) - plan.unit.capHeight : c.elevation)
-    const t = plan.unit.capHeight
+    const under = (s: number) => (following ? topAt(plan, s) - capHeight(layout.building) : c.elevation)
+    const t = capHeight(layout.building)
     return `M${x(c.start)} ${y(under(c.start))}L${x(c.to)} ${y(under(c.to))}V${y(under(c.to) + t)}L${x(c.start)} ${y(under(c.start) + t)}Z`
   }
   // Names of corners go left of their line at the edge of the drawing, and a row lower where one would lie on another.
@@ -137,7 +137,7 @@ export function Elevation({
           .map((s) => (
             <path
               key={s.start}
-              d={rect(s.start, s.end, s.elevation - plan.pad.thickness, s.elevation)}
+              d={rect(s.start, s.end, s.elevation - layout.building.foundation.thickness, s.elevation)}
               fill={`url(#${id}-pad)`}
               stroke="var(--ink)"
               strokeWidth={1}
@@ -203,11 +203,11 @@ export function Elevation({
                 />
               ))
           : layout.tops
-              .filter((s) => inView(s.start, s.end) && plan.unit.capHeight > 0)
+              .filter((s) => inView(s.start, s.end) && capHeight(layout.building) > 0)
               .map((s) => (
                 <path
                   key={s.start}
-                  d={rect(s.start, s.end, s.elevation, s.elevation + plan.unit.capHeight)}
+                  d={rect(s.start, s.end, s.elevation, s.elevation + capHeight(layout.building))}
                   fill="var(--panel)"
                   stroke="var(--ink)"
                   strokeWidth={plain ? 0.8 : 1.2}
@@ -260,10 +260,12 @@ export function Elevation({
         )}
         <path d={profile((s) => topAt(plan, s))} fill="none" stroke="var(--ink)" strokeWidth={plain ? 1 : 1.4} strokeDasharray="12 3 2 3" />
         <path d={profile((s) => toeAt(plan, s))} fill="none" stroke="var(--ink)" strokeWidth={plain ? 1.6 : 2.4} />
-        {plain ? null : <path d={profile((s) => invertAt(layout, s))} fill="none" stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="3 3" />}
+        {plain || !layout.building.drain ? null : (
+          <path d={profile((s) => invertAt(layout, s) ?? Number.NaN)} fill="none" stroke="var(--ink)" strokeWidth={1.3} strokeDasharray="3 3" />
+        )}
         {plain
           ? null
-          : plan.drain.outlets
+          : layout.building.drain?.outlets
               .filter((o) => inView(o.station, o.station))
               .map((o) => (
                 <circle

@@ -74,10 +74,10 @@ export function paintUnits(
   cells: Iterable<Cell> = layout.cells.values(),
 ): number {
   const { from, to, perMetre, high } = view
-  const close = layout.plan.unit.length * perMetre >= UNIT_PIXELS
+  const close = layout.building.course(1).length * perMetre >= UNIT_PIXELS
   const low = high - view.height / perMetre
   // Mesh is drawn heavy round its stone; block joints are light until they are set.
-  const baskets = layout.system.outline(layout.plan.unit).fill === 'stone'
+  const baskets = layout.system.traits.face === 'stone'
   const gap = baskets ? 1.8 : perMetre > 60 ? 1.4 : 0.8
   const own = baskets ? { ...ink, unit: ink.stone, cut: ink.stone, line: ink.ink } : ink
   let filled = 0

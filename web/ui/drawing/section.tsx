@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, formatStation, type Layout, sectionAt, type UnitSystem } from '@stone-tally/core'
+import { capHeight, formatLength, formatStation, type Layout, sectionAt, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId } from 'react'
@@ -26,25 +26,25 @@ export function SectionDrawing({
 }) {
   const id = useId()
   const s = sectionAt(layout, station)
-  const { unit } = layout.plan
-  const shape = layout.system.outline(unit)
+  const first = layout.building.course(s.courses[0]?.course ?? 1)
+  const cap = capHeight(layout.building)
   const right = Math.max(...s.cut.map(([px]) => px), ...s.grid.map((g) => g.x + g.length)) + 0.2
   const left = s.pad.x - 0.7
   const low = s.pad.bottom - 0.25
-  const high = Math.max(s.top, ...s.courses.map((c) => c.top + unit.capHeight)) + 0.25
+  const high = Math.max(s.top, ...s.courses.map((c) => c.top + cap)) + 0.25
   const scale = Math.min((width - 8) / (right - left), (height - 34) / (high - low))
   const x = scaleLinear([left, left + 1], [4, 4 + scale])
   const y = scaleLinear([low, low + 1], [height - 30, height - 30 - scale])
   const poly = (points: readonly (readonly [number, number])[]) => `${line()(points.map(([a, b]) => [x(a), y(b)])) ?? ''}Z`
-  const back = s.courses[0] ? s.courses[0].x + unit.depth : 0
+  const back = s.courses[0] ? s.courses[0].x + first.depth : 0
   const last = s.courses[s.courses.length - 1]
   const cutTop = s.cut[3] ?? [right, s.top]
-  const stone = layout.plan.stone.width
+  const stone = layout.building.stone?.width ?? 0
   const stoneShape: (readonly [number, number])[] = [
     [back, s.pad.top],
     [back + stone, s.pad.top],
-    [(last?.x ?? 0) + unit.depth + stone, last?.top ?? s.top],
-    [(last?.x ?? 0) + unit.depth, last?.top ?? s.top],
+    [(last?.x ?? 0) + first.depth + stone, last?.top ?? s.top],
+    [(last?.x ?? 0) + first.depth, last?.top ?? s.top],
   ]
   const label = { fill: 'var(--ink)', fontFamily: 'Barlow Condensed', fontSize: 14, fontWeight: 500 }
   return (
@@ -58,7 +58,7 @@ export function SectionDrawing({
     >
       <Hatches id={id} />
       <path d={poly([[left, s.toe], ...s.cut, [right + 2, s.top], [right + 2, low - 1], [left, low - 1]])} fill={`url(#${id}-ground)`} />
-      <path d={poly([[back + stone, s.pad.top], ...s.cut.slice(2), [(last?.x ?? 0) + unit.depth + stone, s.top]])} fill={`url(#${id}-soil)`} />
+      <path d={poly([[back + stone, s.pad.top], ...s.cut.slice(2), [(last?.x ?? 0) + first.depth + stone, s.top]])} fill={`url(#${id}-soil)`} />
       <path d={poly(stoneShape)} fill={`url(#${id}-stone)`} stroke="var(--line)" strokeWidth={0.8} />
       <path
         d={line()([[left, s.toe] as const, ...s.cut, [right + 2, s.top] as const].map(([a, b]) => [x(a), y(b)])) ?? ''}
@@ -77,6 +77,7 @@ export function SectionDrawing({
       />
       {s.courses.map((c) => {
         const at = (points: readonly (readonly [number, number])[]) => poly(points.map(([px, py]) => [c.x + px, c.bottom + py]))
+        const shape = layout.system.outline(layout.plan.system.data, c.course)
         const done = set(c.course)
         return (
           <g key={c.course}>
@@ -92,12 +93,12 @@ export function SectionDrawing({
           </g>
         )
       })}
-      {last ? (
+      {last && cap > 0 ? (
         <rect
           x={x(last.x)}
-          y={y(last.top + unit.capHeight)}
-          width={unit.depth * scale}
-          height={unit.capHeight * scale}
+          y={y(last.top + cap)}
+          width={layout.building.course(last.course).depth * scale}
+          height={cap * scale}
           fill="var(--panel)"
           stroke="var(--ink)"
           strokeWidth={1.2}
@@ -119,7 +120,9 @@ export function SectionDrawing({
           </text>
         </g>
       ))}
-      <circle cx={x(s.pipe.x)} cy={y(s.pipe.y)} r={Math.max(3, s.pipe.radius * scale)} fill="var(--ground)" stroke="var(--ink)" strokeWidth={1.8} />
+      {s.pipe ? (
+        <circle cx={x(s.pipe.x)} cy={y(s.pipe.y)} r={Math.max(3, s.pipe.radius * scale)} fill="var(--ground)" stroke="var(--ink)" strokeWidth={1.8} />
+      ) : null}
       <text x={x(left) + 2} y={y(s.toe) - 5} {...label}>
         {formatLength(s.toe, units, 2)}
       </text>
@@ -127,7 +130,7 @@ export function SectionDrawing({
         {formatLength(s.top, units, 2)}
       </text>
       <text x={4} y={height - 8} {...label} fontSize={15}>
-        {`Section at ${formatStation(station, units)} · pad ${formatLength(s.pad.top, units)} · pipe ${formatLength(s.pipe.y - s.pipe.radius, units)}`}
+        {`Section at ${formatStation(station, units)} · pad ${formatLength(s.pad.top, units)}${s.pipe ? ` · pipe ${formatLength(s.pipe.y - s.pipe.radius, units)}` : ''}`}
       </text>
     </svg>
   )

@@ -31,16 +31,14 @@ export const cutData = record({
 export type CutData = InferType<typeof cutData>
 
 /** Room the longest layer at a station needs behind the face of course 1, m; the trench of the plan where there is none. */
-export function roomBehind(layout: {
-  plan: { grid: readonly { length: number }[]; unit: { depth: number }; excavation: { behind: number } }
-}): number {
-  const longest = Math.max(0, ...layout.plan.grid.map((g) => g.length))
-  return Math.max(layout.plan.unit.depth + layout.plan.excavation.behind, longest)
+export function roomBehind(layout: Layout): number {
+  const longest = Math.max(0, ...layout.building.layers.map((g) => g.length))
+  return Math.max(layout.building.course(1).depth + layout.plan.excavation.behind, longest)
 }
 
 /** Depth of the cut behind the wall at a station: top grade to the bottom of the trench, m. @example cutDepth(layout, 12) // 1.95 */
 export const cutDepth = (layout: Layout, station: number): number =>
-  topAt(layout.plan, station) - (stepAt(layout.steps, station) - layout.plan.pad.thickness)
+  topAt(layout.plan, station) - (stepAt(layout.steps, station) - layout.building.foundation.thickness)
 
 /**
  * What a cut asks for over the depth at which sides bury people: how it is held, who judged it, and what lies and stands at its edge.
@@ -57,7 +55,9 @@ function judgeCut(d: CutData, layout: Layout, station: number): Verdict {
   const clay = d.soil === 'stiff-clay' && d.sound === true && d.water === false && !!d.by?.trim()
   const least = clay ? limits.cutStiffClay.value : limits.cutSlope.value
   const outs = [
-    d.width != null && d.width < plan.pad.width - 0.005 && `${m(d.width)} wide, the pad needs ${m(plan.pad.width)}`,
+    d.width != null &&
+      d.width < layout.building.foundation.width - 0.005 &&
+      `${m(d.width)} wide, the pad needs ${m(layout.building.foundation.width)}`,
     d.behind != null && d.behind < room - 0.005 && `${m(d.behind)} behind the face, the longest layer and its stone need ${m(room)}`,
     over &&
       !held &&
@@ -106,7 +106,8 @@ export const cut = defineKind<CutData>({
     const room = roomBehind(layout)
     const limits = limitsOf(plan)
     if (tableOf(plan) > 1) return judgeCut(d, layout, station)
-    if (d.width != null && d.width < plan.pad.width - 0.005) return { verdict: 'out', text: `${m(d.width)} wide, the pad needs ${m(plan.pad.width)}` }
+    if (d.width != null && d.width < layout.building.foundation.width - 0.005)
+      return { verdict: 'out', text: `${m(d.width)} wide, the pad needs ${m(layout.building.foundation.width)}` }
     if (d.behind != null && d.behind < room - 0.005)
       return { verdict: 'out', text: `${m(d.behind)} behind the face, the longest layer and its stone need ${m(room)}` }
     if (d.slope != null && deep > limits.shoreAbove.value && d.slope < limits.cutSlope.value && !d.shored) {

@@ -173,8 +173,11 @@ function checkRecord(d: DensityData, { layout, stage }: Context): Result<true> {
       'data.untestable',
       `is missing; a method record serves stone without fines, or fill with over ${limit} % of coarse stones. Test anything else`,
     )
-  if (d.untestable === 'open-graded' && pad && plan.pad.material !== 'open-graded')
-    return fail('data.untestable', `the pad of the plan is ${plan.pad.material.replace('-', ' ')}, which can be tested: by sand cone or gauge`)
+  if (d.untestable === 'open-graded' && pad && !layout.building.foundation.drains)
+    return fail(
+      'data.untestable',
+      `the pad of the plan is ${layout.building.foundation.kind.replace('-', ' ')}, which can be tested: by sand cone or gauge`,
+    )
   if (d.untestable === 'oversize' && d.oversize == null) return fail('data.oversize', 'is missing; give the share of coarse stones in per cent')
   if (d.untestable === 'oversize' && (d.oversize ?? 0) <= limit)
     return fail('data.oversize', `${d.oversize} % of coarse stones can be tested; over ${limit} % a method record serves`)

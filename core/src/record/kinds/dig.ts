@@ -45,7 +45,7 @@ export const obstruction = defineKind<ObstructionData>({
       }
     }
     if (d.way === 'step') {
-      const { height } = layout.plan.unit
+      const { height } = layout.building.course(1)
       const off = Math.abs(d.above / height - Math.round(d.above / height)) * height
       if (d.above > 0 && d.above > height + limit)
         return { verdict: 'ok', text: `over one course high: ${Math.ceil(d.above / height - 1e-9)} courses up, by a revision of the plan` }
@@ -78,9 +78,9 @@ export const padChoice = defineKind<PadChoiceData>({
   roles: ['foreman'],
   schema: padChoiceData as unknown as yup.ISchema<PadChoiceData>,
   judge: (entry, { layout }) =>
-    entry.data.material === layout.plan.pad.material
+    entry.data.material === layout.building.foundation.kind
       ? { verdict: 'ok', text: 'as the plan' }
-      : { verdict: 'ok', text: `the plan says ${layout.plan.pad.material}: issue a revision before the pad is placed` },
+      : { verdict: 'ok', text: `the plan says ${layout.building.foundation.kind}: issue a revision before the pad is placed` },
   line: ({ data: d }) => `Pad of ${d.material.replace('-', ' ')} (recommended: ${d.recommended.replace('-', ' ')}): ${d.reason}`,
 })
 

@@ -1,7 +1,7 @@
 import { said } from '../../base/said'
 import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, quantity, record, type yup } from '../../base/schema'
 import { SQUEEZE } from '../../ground'
-import type { Plan } from '../../plan'
+import type { Layout } from '../../layout'
 import { limitsOf, plantRule, tableOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import type { Verdict } from '../entry'
@@ -38,13 +38,13 @@ export type LiftData = InferType<typeof liftData>
 export const PLANT_NAMES = { 'hand-tamper': 'hand tamper', 'light-plate': 'light plate', 'heavy-plate': 'heavy plate', roller: 'roller' }
 
 /** Concrete and cement mixes are poured or tamped in one go: passes and density say nothing of them. */
-function judgePoured(d: LiftData, plan: Plan): Verdict {
-  const cement = plan.pad.material === 'lean-concrete' || plan.pad.material === 'sand-cement'
+function judgePoured(d: LiftData, { plan, building }: Layout): Verdict {
+  const { foundation } = building
   return judged(
     [
-      !cement && `the pad is ${plan.pad.material.replace('-', ' ')}: it is compacted, not poured`,
-      d.thickness < plan.pad.thickness - limitsOf(plan).padThickness.value - 0.0005 &&
-        `${said.small(d.thickness)} thick, the plan wants ${said.small(plan.pad.thickness)}`,
+      !foundation.cast && `the pad is ${foundation.kind.replace('-', ' ')}: it is compacted, not poured`,
+      d.thickness < foundation.thickness - limitsOf(plan).padThickness.value - 0.0005 &&
+        `${said.small(d.thickness)} thick, the plan wants ${said.small(foundation.thickness)}`,
     ],
     `poured, ${said.small(d.thickness)}`,
   )
@@ -64,22 +64,24 @@ export const lift = defineKind<LiftData>({
   judge(entry, { layout, stage }) {
     if (stage?.work.type !== 'lifts') return undefined
     const pad = stage.work.of === 'pad'
-    const { plan } = layout
+    const { plan, building } = layout
+    const { foundation } = building
+    const most = foundation.lifts?.max ?? foundation.thickness
     const limits = limitsOf(plan)
     const { thickness, passes, compaction, plant, near, loose, fabricLap, fill } = entry.data
-    if (pad && entry.data.poured) return judgePoured(entry.data, plan)
+    if (pad && entry.data.poured) return judgePoured(entry.data, layout)
     const first = tableOf(plan) === 1
     const tool = plantRule(plan, plant, fill)
     // Of a pad the plan has its own limit, and no plant reaches deeper than it does.
-    const limit = pad ? (first ? plan.pad.maxLift : Math.min(plan.pad.maxLift, tool.compacted)) : tool.compacted
+    const limit = pad ? (first ? most : Math.min(most, tool.compacted)) : tool.compacted
     const wet = SQUEEZE.find((s) => s.id === entry.data.squeeze)
     const heavy = plant === 'roller' || plant === 'heavy-plate'
     const mm = (v: number) => said.small(v)
-    const thick = thickness > limit + (first ? 1e-6 : 0.0005) && (pad || !first || plan.unit.height + 1e-6 < thickness)
+    const thick = thickness > limit + (first ? 1e-6 : 0.0005) && (pad || !first || building.course(entry.where.course ?? 1).height + 1e-6 < thickness)
     const by = first ? '' : ` with a ${PLANT_NAMES[plant]}${fill === 'fine' ? ' in silt or clay' : ''}`
     return judged(
       [
-        thick && `lift ${mm(thickness)}, limit ${mm(limit)}${limit === plan.pad.maxLift && pad ? '' : by}`,
+        thick && `lift ${mm(thickness)}, limit ${mm(limit)}${limit === most && pad ? '' : by}`,
         passes < tool.passes && `${passes} ${passes === 1 ? 'pass' : 'passes'}${by}, at least ${tool.passes}`,
         compaction != null && compaction < limits.compaction.value && `${compaction} % of maximum density, at least ${limits.compaction.value} %`,
         wet?.out && `${wet.judged}: ${wet.text}`,

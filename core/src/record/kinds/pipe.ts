@@ -48,12 +48,13 @@ export const pipe = defineKind<PipeData>({
   judge(entry, { layout, stage }) {
     const d = entry.data
     const { plan } = layout
+    const { drain } = layout.building
     const mm = (v: number) => said.small(v)
     const bed = plan.water?.bed ?? limitsOf(plan).pipeBed.value
     const missing = stage?.work.type === 'pipe' ? stage.work.items.filter((i) => !d.confirmed.includes(i.id)) : []
     return judged(
       [
-        d.diameter < plan.drain.diameter - 0.005 && `pipe of ${mm(d.diameter)}, the plan wants ${mm(plan.drain.diameter)}`,
+        drain && d.diameter < drain.diameter - 0.005 && `pipe of ${mm(d.diameter)}, the plan wants ${mm(drain.diameter)}`,
         d.bed < bed - 0.005 && `bed of ${mm(d.bed)}, at least ${mm(bed)}`,
         (d.start === 'open' || d.end === 'open') && 'an open end takes in soil; cap and wrap it',
         d.laps === 'against' && 'laps against the flow catch soil; turn them with it',

@@ -1,5 +1,5 @@
 import { said } from '../../base/said'
-import type { Stretch } from '../../layout'
+import type { Layout, Stretch } from '../../layout'
 import { limitsOf } from '../../rules'
 import type { RecordedEntry } from '../entry'
 import type { LiftData } from '../kinds'
@@ -31,7 +31,8 @@ export const lifts = defineWork({
   },
   changed(before, after, step) {
     const { work } = step.stage
-    const [was, is] = work.of === 'pad' ? [before.plan.pad.thickness, after.plan.pad.thickness] : [before.plan.unit.height, after.plan.unit.height]
+    const of = ({ building }: Layout) => (work.of === 'pad' ? building.foundation.thickness : building.course(step.course ?? 1).height)
+    const [was, is] = [of(before), of(after)]
     return Math.abs(is - was) > NOISE
       ? `the layer is now ${mm(is - was)
           .replace('higher', 'thicker')

@@ -36,6 +36,7 @@ export const pipe = defineWork({
   },
   changed(before, after, step, entry) {
     if (entry.kind !== 'pipe') return undefined
+    if (!after.building.drain) return 'the plan has no pipe any more'
     const d = entry.data as PipeData
     const by = [d.from, d.to].map((station) => targetAt(after, 'invert', { station }) - targetAt(before, 'invert', { station }))
     const most = by.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a), 0)

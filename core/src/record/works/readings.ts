@@ -24,8 +24,9 @@ export const readings = defineWork({
     const { work } = step.stage
     if (work.target === 'alignment') return lineMoved(before, after)
     if (work.target === 'setback') {
-      const by = after.plan.unit.setback - before.plan.unit.setback
-      return Math.abs(by) > NOISE / 2 ? `the units now step back ${said.small(after.plan.unit.setback)} a course` : undefined
+      const [was, is] = [before, after].map((l) => l.building.course(step.course ?? 1).setback) as [number, number]
+      const by = is - was
+      return Math.abs(by) > NOISE / 2 ? `the units now step back ${said.small(is)} a course` : undefined
     }
     const [was, is] = [targetAt(before, work.target, where), targetAt(after, work.target, where)]
     return Math.abs(is - was) > NOISE ? `its target is now ${mm(is - was)}` : undefined

@@ -1,5 +1,8 @@
 import { said } from '../../base/said'
-import type { CountBasis, Quantity, WallSystem } from '../system'
+import { blocks } from '../block-system'
+import { type BlockData, foundationEngineered } from '../blocks'
+import { type CountBasis, defineSystem, type Quantity } from '../system'
+import type { Unit } from '../unit'
 import { lay } from './lay'
 import { stages } from './stages'
 import { units } from './units'
@@ -7,8 +10,7 @@ import { units } from './units'
 /** Solid rock, kg/m³: common for granite and limestone; a supplier's own figure goes before it. */
 const ROCK = 2600
 
-function count({ plan, pieces, face, topRun }: CountBasis): Quantity[] {
-  const { unit } = plan
+function count({ pieces, face, topRun }: CountBasis, unit: Unit): Quantity[] {
   const own = pieces.filter((p) => p.kind !== 'return')
   const run = own.reduce((sum, p) => sum + p.length, 0)
   const volume = run * unit.height * unit.depth
@@ -61,7 +63,8 @@ function count({ plan, pieces, face, topRun }: CountBasis): Quantity[] {
 }
 
 /** Baskets of wire mesh filled with stone, row on row, leaning into the slope. */
-export const gabion: WallSystem = {
+export const gabion = defineSystem<BlockData>({
+  ...blocks,
   id: 'gabion',
   name: 'Gabion baskets',
   summary: 'Rows of mesh baskets, braced, filled with hand-faced stone, lidded and laced; fabric behind; the rows step back into the slope.',
@@ -74,16 +77,17 @@ export const gabion: WallSystem = {
     ...['face-compactor', 'lift-thickness', 'grid-start', 'grid-length', 'top-grade', 'open-courses'],
   ],
   open: { from: 'units', until: ['lids', 'backfill'] },
-  lay,
-  cautions: ({ unit }) => {
+  traits: { flexible: true, carried: false, face: 'stone' },
+  lay: (run, { unit }) => lay(run, unit),
+  cautions: (_plan, { unit }) => {
     const lean = (Math.atan(unit.setback / unit.height) * 180) / Math.PI
     return lean < 5.5
       ? [{ id: 'lean', message: `The baskets lean ${lean.toFixed(1)}° into the slope; 6° is usual. A steeper face needs the engineer's word.` }]
       : []
   },
-  engineered: (_plan, rows) => (rows > 1 ? [`${rows} rows of baskets stand on the depth of one`] : []),
-  quantities: count,
-  outline: (u) => ({
+  engineered: (_plan, data, rows) => [...foundationEngineered(data), ...(rows > 1 ? [`${rows} rows of baskets stand on the depth of one`] : [])],
+  quantities: (basis, { unit }) => count(basis, unit),
+  outline: ({ unit: u }) => ({
     body: [
       [0, 0],
       [u.depth, 0],
@@ -98,4 +102,4 @@ export const gabion: WallSystem = {
     ],
     fill: 'stone',
   }),
-}
+})

@@ -1,5 +1,6 @@
 import { runningBond } from '../running-bond'
 import type { CourseRun, LaidPiece, LaidRun } from '../system'
+import type { Unit } from '../unit'
 
 /** Seams between baskets are kept this far from the seams below, m; a tall seam is where a gabion wall opens. */
 const SEAM = 0.3
@@ -8,8 +9,7 @@ const SEAM = 0.3
  * A row of baskets: the longest where they fit, the half size to stagger, one cut down and laced again where the run is
  * odd. At an outside corner one leg's basket runs through and the other butts against its side, course by course in turn.
  */
-export function lay(run: CourseRun): LaidRun {
-  const { unit } = run
+export function lay(run: CourseRun, unit: Unit): LaidRun {
   const b = {
     full: unit.length,
     half: unit.half !== false,

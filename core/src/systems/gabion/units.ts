@@ -1,4 +1,4 @@
-import type { Unit } from '../../plan'
+import type { Unit } from '../unit'
 
 /** Baskets: `length` is the longest, its half is made too, others are panels cut down and laced again. Mass is the empty basket. */
 export const units: readonly Unit[] = [

@@ -1,9 +1,10 @@
 import { said } from '../../base/said'
-import { layBlocks } from '../block-lay'
-import { bedAdhesive, blockOutline, capAdhesive } from '../block-shape'
+import { bedAdhesive, capAdhesive } from '../block-shape'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
+import { blocks } from '../block-system'
+import { type BlockData, foundationEngineered } from '../blocks'
 import { schooled } from '../schools'
-import type { WallSystem } from '../system'
+import { defineSystem } from '../system'
 import { units } from './units'
 
 /** More courses of small flat stone than this are another system's. */
@@ -36,7 +37,8 @@ const stages = schooled(
 )
 
 /** Small flat stones, glued course by course, mitred at bends. */
-export const glued: WallSystem = {
+export const glued = defineSystem<BlockData>({
+  ...blocks,
   id: 'glued',
   name: 'Glued flat stone with mitres',
   summary: 'Flat stones glued course by course and set back as chosen; bends are mitred, cuts are gathered into one saw day.',
@@ -48,28 +50,27 @@ export const glued: WallSystem = {
     ...['embedment', 'floor', 'pad-material', 'pad-test', 'level-interval', 'open-courses', 'setback', 'corner', 'drain-seat', 'pipe-sock', 'fabric'],
     ...['stone', 'face-compactor', 'lift-thickness', 'cap', 'top-grade'],
   ],
-  open: { from: 'units', until: ['fill', 'backfill'] },
-  lay: layBlocks,
   cautions: () => [
     { id: 'adhesive', message: 'Adhesive holds stones together, not the ground back: stone, pipe and fabric behind as for any other wall.' },
   ],
-  engineered: (_plan, rows) =>
-    rows > MOST_COURSES
+  engineered: (_plan, data, rows) => [
+    ...foundationEngineered(data),
+    ...(rows > MOST_COURSES
       ? [`it is ${rows} courses of flat stone high; over ${MOST_COURSES} take a larger unit, or an engineer’s plan for this one`]
-      : [],
-  quantities: (basis) => {
+      : []),
+  ],
+  quantities: (basis, { unit }) => {
     const cuts = basis.pieces.filter((p) => p.kind === 'cut' || p.kind === 'mitre')
     return [
       bedAdhesive(basis),
-      ...capAdhesive(basis),
+      ...capAdhesive(basis, unit),
       {
         id: 'saw-day',
         name: 'Cuts for the saw day',
         value: cuts.length,
         unit: 'pieces',
-        working: `${cuts.filter((p) => p.kind === 'mitre').length} of them mitres; ${said.given(basis.plan.unit.height)} deep each`,
+        working: `${cuts.filter((p) => p.kind === 'mitre').length} of them mitres; ${said.given(unit.height)} deep each`,
       },
     ]
   },
-  outline: blockOutline,
-}
+})

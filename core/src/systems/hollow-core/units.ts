@@ -1,4 +1,4 @@
-import type { Unit } from '../../plan'
+import type { Unit } from '../unit'
 
 const lug = { half: true, perPallet: 60 } as const
 

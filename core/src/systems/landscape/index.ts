@@ -1,7 +1,8 @@
-import { layBlocks } from '../block-lay'
-import { blockOutline, capAdhesive } from '../block-shape'
+import { capAdhesive } from '../block-shape'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
-import type { WallSystem } from '../system'
+import { blocks } from '../block-system'
+import { type BlockData, foundationEngineered } from '../blocks'
+import { defineSystem } from '../system'
 import { units } from './units'
 
 /** More courses of small stone than this are another system's. */
@@ -29,20 +30,19 @@ export const landscapeStages = adapted(plainBlockStages, {
 })
 
 /** Small solid stones, lipped or flat: partly buried up to three courses, a rigid pad from four on, not more than seven. */
-export const landscape: WallSystem = {
+export const landscape = defineSystem<BlockData>({
+  ...blocks,
   id: 'landscape',
   name: 'Small landscape stone',
   summary: 'Low walls, rings and free curves of small solid stone; hand tamper, thin lifts, not more than seven courses.',
   noun: { one: 'stone', many: 'stones' },
   units,
   stages: landscapeStages,
-  open: { from: 'units', until: ['fill', 'backfill'] },
-  lay: layBlocks,
-  cautions: () => [],
-  engineered: (_plan, rows) =>
-    rows > MOST_COURSES
+  engineered: (_plan, data, rows) => [
+    ...foundationEngineered(data),
+    ...(rows > MOST_COURSES
       ? [`it is ${rows} courses of small stone high; over ${MOST_COURSES} take a larger unit, or an engineer’s plan for this one`]
-      : [],
-  quantities: capAdhesive,
-  outline: blockOutline,
-}
+      : []),
+  ],
+  quantities: (basis, { unit }) => capAdhesive(basis, unit),
+})

@@ -1,4 +1,4 @@
-import type { Unit } from '../../plan'
+import type { Unit } from '../unit'
 
 /** Made-up units. */
 export const units: readonly Unit[] = [

@@ -1,7 +1,8 @@
-import { layBlocks } from '../block-lay'
-import { blockOutline, capAdhesive } from '../block-shape'
+import { capAdhesive } from '../block-shape'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
-import type { WallSystem } from '../system'
+import { blocks } from '../block-system'
+import type { BlockData } from '../blocks'
+import { defineSystem } from '../system'
 import { units } from './units'
 
 const stages = adapted(plainBlockStages, {
@@ -30,17 +31,16 @@ const stages = adapted(plainBlockStages, {
 })
 
 /** Several shapes laid in a repeating tile two or three rows high: a course is a band. */
-export const pattern: WallSystem = {
+export const pattern = defineSystem<BlockData>({
+  ...blocks,
   id: 'pattern',
   name: 'Patterned wall of several shapes',
   summary: 'Bands of two or three rows filled by a repeating tile; geogrid at band joints only.',
   noun: { one: 'stone', many: 'stones' },
   units,
   stages,
-  open: { from: 'units', until: ['fill', 'backfill'] },
-  lay: layBlocks,
-  cautions: (plan) =>
-    plan.unit.pattern
+  cautions: (_plan, { unit }) =>
+    unit.pattern
       ? []
       : [
           {
@@ -48,6 +48,5 @@ export const pattern: WallSystem = {
             message: 'The unit has no tile: its bands are laid as one shape in running bond. Take a patterned unit, or plan it as block.',
           },
         ],
-  quantities: capAdhesive,
-  outline: blockOutline,
-}
+  quantities: (basis, { unit }) => capAdhesive(basis, unit),
+})

@@ -1,7 +1,8 @@
-import { layBlocks } from '../block-lay'
 import { capAdhesive } from '../block-shape'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
-import type { WallSystem } from '../system'
+import { blocks } from '../block-system'
+import type { BlockData } from '../blocks'
+import { defineSystem } from '../system'
 import { units } from './units'
 
 const stages = adapted(plainBlockStages, {
@@ -27,29 +28,28 @@ const stages = adapted(plainBlockStages, {
 })
 
 /** Solid block with a lip along its lower back edge that hooks over the course below and sets it back. */
-export const rearLip: WallSystem = {
+export const rearLip = defineSystem<BlockData>({
+  ...blocks,
   id: 'rear-lip',
   name: 'Rear-lip block',
   summary: 'Solid block whose lip hooks over the back of the course below; the lip comes off where a unit lies on the pad.',
   noun: { one: 'block', many: 'blocks' },
   units,
   stages,
-  open: { from: 'units', until: ['fill', 'backfill'] },
-  lay: layBlocks,
   cautions: () => [
     {
       id: 'lips',
       message: 'Lips knocked off fly: eye protection, and nobody opposite. A unit that lost its lip by accident goes on the pad, nowhere else.',
     },
   ],
-  quantities: (basis) => {
+  quantities: (basis, { unit }) => {
     const lips = basis.onPad.filter((p) => p.kind !== 'return').length
     return [
       { id: 'lips', name: 'Lips to knock off', value: lips, unit: 'pieces', working: 'every unit that lies on the pad, on its steps too' },
-      ...capAdhesive(basis),
+      ...capAdhesive(basis, unit),
     ]
   },
-  outline: (u) => {
+  outline: ({ unit: u }) => {
     const lip = Math.min(0.02, u.height / 6)
     return {
       body: [
@@ -62,4 +62,4 @@ export const rearLip: WallSystem = {
       ],
     }
   },
-}
+})

@@ -2,7 +2,10 @@ import { said } from '../../base/said'
 import { layBlocks } from '../block-lay'
 import { blockOutline, capAdhesive, coreStone } from '../block-shape'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
-import type { CourseRun, WallSystem } from '../system'
+import { blocks } from '../block-system'
+import type { BlockData } from '../blocks'
+import { defineSystem } from '../system'
+import type { Unit } from '../unit'
 import { units } from './units'
 
 const stages = adapted(plainBlockStages, {
@@ -29,20 +32,20 @@ const stages = adapted(plainBlockStages, {
 })
 
 /** A cut piece is at least half a unit here: shorter ones do not hold on the tongue. */
-const halves = (run: CourseRun): CourseRun => ({ ...run, unit: { ...run.unit, minPiece: Math.max(run.unit.minPiece ?? 0, run.unit.length / 2) } })
+const halves = (unit: Unit): Unit => ({ ...unit, minPiece: Math.max(unit.minPiece ?? 0, unit.length / 2) })
 
 /** Tongue on top, groove below: the course is set back by a fixed lean; corner units with two finished ends. */
-export const tongueGroove: WallSystem = {
+export const tongueGroove = defineSystem<BlockData>({
+  ...blocks,
   id: 'tongue-groove',
   name: 'Tongue-and-groove battered block',
   summary: 'Each course sits in the tongue of the one below and leans back by it; corners and ends are finished units of their own.',
   noun: { one: 'block', many: 'blocks' },
   units,
   stages,
-  open: { from: 'units', until: ['fill', 'backfill'] },
-  lay: (run) => layBlocks(halves(run)),
-  cautions: (plan) =>
-    plan.unit.cornerLength
+  lay: (run, { unit }) => layBlocks(run, halves(unit)),
+  cautions: (_plan, { unit }) =>
+    unit.cornerLength
       ? []
       : [
           {
@@ -50,11 +53,11 @@ export const tongueGroove: WallSystem = {
             message: 'The unit has no corner unit: corners are mitred, and their ends are not finished. Order corner units by hand, left and right.',
           },
         ],
-  quantities: (basis) => {
+  quantities: (basis, { unit }) => {
     const corners = basis.pieces.filter((p) => p.kind === 'corner').length
     const half = basis.pieces.filter((p) => p.kind === 'cut').length
     return [
-      ...(basis.plan.unit.coreVolume > 0 ? [coreStone(basis)] : []),
+      ...(unit.coreVolume > 0 ? [coreStone(basis, unit)] : []),
       {
         id: 'corner-units',
         name: 'Corner units, two finished ends',
@@ -67,12 +70,12 @@ export const tongueGroove: WallSystem = {
         name: 'Cut pieces for the middle of the wall',
         value: half,
         unit: 'pieces',
-        working: `none shorter than ${said.given(basis.plan.unit.length / 2)}`,
+        working: `none shorter than ${said.given(unit.length / 2)}`,
       },
-      ...capAdhesive(basis),
+      ...capAdhesive(basis, unit),
     ]
   },
-  outline: (u) => {
+  outline: ({ unit: u }) => {
     const t = Math.min(0.02, u.height / 8)
     return {
       ...blockOutline(u),
@@ -89,4 +92,4 @@ export const tongueGroove: WallSystem = {
       ],
     }
   },
-}
+})

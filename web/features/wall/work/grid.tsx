@@ -52,7 +52,7 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
   const [from, setFrom, noFrom] = useTyped(scope, 'from', asLong(found?.from))
   const [to, setTo, noTo] = useTyped(scope, 'to', asLong(found?.to))
   /** The plan names the roll this layer is cut from, so the record says which one it was. */
-  const wantsRoll = state.layout.plan.gridRolls?.some((r) => r.type === plan.type) ?? false
+  const wantsRoll = state.layout.building.rolls.some((r) => r.type === plan.type)
   const { busy, problems, setProblems, go } = useRecord(record)
   const read = (): Result<Partial<Record<keyof GeogridData, unknown>>> => {
     const [long, small] = [metric ? ('m' as const) : ('ft' as const), smallUnit(units)]

@@ -57,7 +57,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
   const rule = plantRule(inForce, plant, fill)
   const asked = tableOf(inForce) > 1 ? rule.passes : Math.max(limitsOf(inForce).passes.value, tool?.passes ?? 0)
   // What sets hard is poured or tamped in one go: nobody counts passes or tests density there.
-  const cement = pad && tableOf(inForce) > 1 && (inForce.pad.material === 'lean-concrete' || inForce.pad.material === 'sand-cement')
+  const cement = pad && tableOf(inForce) > 1 && state.layout.building.foundation.cast
   const [thickness, setThickness, noThickness] = useTyped(scope, 'thickness', small(plan.compacted))
   const [passes, setPasses, noPasses] = useTyped(scope, 'passes', `${asked}`)
   const [density, setDensity, noDensity] = useTyped(scope, 'density')

@@ -28,6 +28,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const { units } = usePreferences()
   const { layout } = state
   const drain = useMemo(() => drainPlan(layout), [layout])
+  const pipe = layout.building.drain ?? { diameter: 0, fall: 0 }
   const items = step.stage.work.type === 'pipe' ? step.stage.work.items : []
   const log = state.logs.get(step.key)?.work ?? []
   const before = log.filter((e) => e.entry.kind === 'pipe').pop()?.entry.data as PipeData | undefined
@@ -53,7 +54,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
     ),
   )
   const [bed, setBed, noBed] = useTyped(scope, 'bed')
-  const [sock, setSock] = useState(found?.sock ?? before?.sock ?? drain.sock)
+  const [sock, setSock] = useState(found?.sock ?? before?.sock ?? drain?.sock ?? false)
   const [start, setStart] = useState<PipeData['start']>()
   const [end, setEnd] = useState<PipeData['end']>()
   const [laps, setLaps] = useState<PipeData['laps']>('with')
@@ -62,7 +63,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const endAt = (text: string): PipeData['start'] => {
     const at = parseLength(text, long)
     if (!at.ok) return 'joined'
-    if (layout.plan.drain.outlets.some((o) => Math.abs(o.station - at.value) < 0.3)) return 'outlet'
+    if (layout.building.drain?.outlets.some((o) => Math.abs(o.station - at.value) < 0.3)) return 'outlet'
     const { length } = layout.plan
     const past = layout.alignment.closed || (at.value > 0.3 && at.value < length - 0.3)
     return past ? 'joined' : 'cap'
@@ -80,7 +81,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
           data: {
             from: a.value,
             to: b.value,
-            diameter: layout.plan.drain.diameter,
+            diameter: pipe.diameter,
             bed: c.value,
             sock,
             start: starts,
@@ -110,11 +111,11 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const kinds = PIPE_ENDS.map(([id, name]) => [id, name] as const)
   return (
     <WorkStack>
-      <Hero value={formatSmall(layout.plan.drain.diameter, units)} unit={`pipe, falling ${(layout.plan.drain.fall * 100).toFixed(1)} %`} />
+      <Hero value={formatSmall(pipe.diameter, units)} unit={`pipe, falling ${(pipe.fall * 100).toFixed(1)} %`} />
       <Targets
         list={[
-          ['Bed', `at least ${formatSmall(drain.bed, units)}`],
-          ['Sock', drain.sock ? 'yes' : 'none'],
+          ['Bed', `at least ${formatSmall(drain?.bed ?? 0, units)}`],
+          ['Sock', (drain?.sock ?? false) ? 'yes' : 'none'],
           ['Missing', say(status.missing.join('; '), units) || 'nothing'],
         ]}
       />

@@ -21,6 +21,6 @@ export const GET = guarded(async (request: Request, { params }: { params: Promis
   }
   if (planOnly && last) return new Response(writePlanFile(last.plan), { headers })
   const { entries, head } = await chainOf(who.wall.id)
-  const file = { wall: who.wall.id, revisions: revisions.map(({ number, issuedAt, plan }) => ({ number, issuedAt, plan })), entries, head }
+  const file = { wall: who.wall.id, revisions: revisions.map(({ number, issuedAt, stored }) => ({ number, issuedAt, plan: stored })), entries, head }
   return new Response(writeRecordFile(file, new Date().toISOString()), { headers })
 })

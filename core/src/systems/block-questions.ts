@@ -1,0 +1,88 @@
+import { WASTE } from './blocks'
+import { FOUNDATIONS } from './foundations'
+import type { Question } from './question'
+
+const COMPACTED = FOUNDATIONS.filter((f) => !f.traits.cast).map((f) => f.id)
+
+/**
+ * What the planner asks for a wall of units on a foundation, in the order of the trade.
+ *
+ * @param kinds - foundations the system may stand on
+ */
+export const blockQuestions = (kinds: readonly string[] = FOUNDATIONS.map((f) => f.id)): readonly Question[] => [
+  { id: 'unit', at: 'unit', chapter: 'wall', label: 'Unit', of: 'unit' },
+  { id: 'embedFixed', at: 'embedment[kind=fixed].depth', chapter: 'pad', label: 'Bury at least', of: 'length' },
+  {
+    id: 'embedShare',
+    at: 'embedment[kind=fraction].fraction',
+    chapter: 'pad',
+    label: 'and at least, % of height',
+    name: 'Bury at least, % of height',
+    hint: 'the deeper rule governs; never less than one course',
+    of: 'share',
+    optional: true,
+  },
+  {
+    id: 'padMaterial',
+    at: 'foundation.kind',
+    chapter: 'pad',
+    label: 'Foundation',
+    of: 'choice',
+    options: FOUNDATIONS.filter((f) => kinds.includes(f.id)).map((f) => [f.id, f.name] as const),
+  },
+  { id: 'padThickness', at: 'foundation.thickness', chapter: 'pad', label: 'Pad thickness', of: 'length' },
+  { id: 'padWidth', at: 'foundation.width', chapter: 'pad', label: 'Pad width', of: 'length' },
+  {
+    id: 'padLift',
+    at: 'foundation.lifts.max',
+    chapter: 'pad',
+    label: 'Pad lift at most',
+    of: 'length',
+    when: { question: 'padMaterial', is: COMPACTED },
+  },
+  { id: 'minRun', at: 'foundation.minRun', chapter: 'pad', label: 'Shortest step', of: 'length' },
+  ...footing('cover', 'foundation.cover', 'Cover of the bars', 'length'),
+  ...footing('barCount', 'foundation.bars.count', 'Bars along', 'number'),
+  ...footing('barDiameter', 'foundation.bars.diameter', 'Bar diameter', 'length'),
+  ...footing('barLap', 'foundation.bars.lap', 'Lap of two bars', 'length'),
+  ...footing('barStock', 'foundation.stock', 'Longest bar delivered', 'length'),
+  { id: 'stone', at: 'stone.width', chapter: 'water', label: 'Stone behind units', of: 'length' },
+  { id: 'pipe', at: 'drain.diameter', chapter: 'water', label: 'Pipe diameter', of: 'length' },
+  { id: 'fall', at: 'drain.fall', chapter: 'water', label: 'Fall, %', name: 'Fall', of: 'share' },
+  {
+    id: 'outlets',
+    at: 'drain.outlets',
+    chapter: 'water',
+    label: 'Outlets',
+    one: 'Outlet',
+    of: 'list',
+    columns: [
+      { id: 'station', label: 'Outlet at', of: 'length', begin: '0' },
+      { id: 'invert', label: 'Invert', of: 'length' },
+    ],
+    least: 1,
+    add: 'Add an outlet',
+  },
+  {
+    id: 'grid',
+    at: 'layers',
+    chapter: 'grid',
+    label: 'Geogrid',
+    one: 'Geogrid',
+    of: 'list',
+    columns: [
+      { id: 'course', label: 'On top of course', of: 'number' },
+      { id: 'length', label: 'Length from face', of: 'length' },
+      { id: 'type', label: 'Type', of: 'text' },
+    ],
+    least: 0,
+    add: 'Add a layer',
+  },
+  { id: 'wasteUnits', at: 'waste.units', chapter: 'order', label: 'Units, %', name: 'Units ordered above', of: 'number', usual: WASTE.units },
+  { id: 'wasteStone', at: 'waste.stone', chapter: 'order', label: 'Stone and pad, %', name: 'Stone ordered above', of: 'number', usual: WASTE.stone },
+  { id: 'wasteGrid', at: 'waste.grid', chapter: 'order', label: 'Geogrid, %', name: 'Geogrid ordered above', of: 'number', usual: WASTE.grid },
+]
+
+function footing(id: string, at: string, label: string, of: 'length' | 'number'): Question[] {
+  return [{ id, at, chapter: 'pad', label, of, when: { question: 'padMaterial', is: ['footing'] } }]
+}

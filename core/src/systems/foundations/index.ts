@@ -1,0 +1,64 @@
+import { said } from '../../base/said'
+import { variant, type yup } from '../../base/schema'
+import type { Foundation, FoundationData, FoundationKind } from '../foundation'
+import type { Quantity } from '../quantity'
+import { denseGraded } from './dense-graded'
+import { footing } from './footing'
+import { leanConcrete } from './lean-concrete'
+import { openGraded } from './open-graded'
+import { sand } from './sand'
+import { sandCement } from './sand-cement'
+
+/** Every kind of foundation; a new one is a file beside these and its line here. */
+export const FOUNDATIONS: readonly FoundationKind[] = [denseGraded, openGraded, sand, sandCement, leanConcrete, footing]
+
+/** The schema of a foundation of one of these kinds. @example foundationOf(['sand', 'dense-graded']) */
+export const foundationSchema = (kinds: readonly string[] = FOUNDATIONS.map((f) => f.id)): yup.ISchema<FoundationData> =>
+  variant<FoundationData>('kind', Object.fromEntries(FOUNDATIONS.filter((f) => kinds.includes(f.id)).map((f) => [f.id, f.schema])))
+
+/** A kind by its id. @example foundationKindOf('sand')?.name // 'Coarse sand' */
+export const foundationKindOf = (id: string): FoundationKind | undefined => FOUNDATIONS.find((f) => f.id === id)
+
+/** The kind of a foundation that was read. */
+export function foundationKind(data: FoundationData): FoundationKind {
+  const kind = foundationKindOf(data.kind)
+  if (!kind) throw new RangeError(`no foundation ${data.kind}`)
+  return kind
+}
+
+/** Its own volume: compacted and loose where it is placed in lifts, else as it is cast. */
+function bulk(d: FoundationData, lifts: Foundation['lifts'], run: number, above: number): Quantity[] {
+  const volume = run * d.width * d.thickness
+  const working = `${said.length(run, 2)} × ${said.given(d.width)} × ${said.given(d.thickness)}`
+  return lifts
+    ? [
+        { id: 'pad', name: 'Pad, compacted', value: volume, unit: 'm³', working },
+        {
+          id: 'pad-order',
+          name: 'Order: pad material, loose',
+          value: volume * lifts.loose * (1 + above / 100),
+          unit: 'm³',
+          working: `× ${lifts.loose} loose + ${above} %`,
+        },
+      ]
+    : [
+        { id: 'pad', name: 'Foundation, cast', value: volume, unit: 'm³', working },
+        { id: 'pad-order', name: 'Order: foundation, cast', value: volume * (1 + above / 100), unit: 'm³', working: `+ ${above} %` },
+      ]
+}
+
+/** A foundation's data as the rest of the house looks at it. @example foundation(data.foundation).drains */
+export function foundation(data: FoundationData): Foundation {
+  const kind = foundationKind(data)
+  const lifts = kind.lifts?.(data)
+  return {
+    kind: kind.id,
+    name: kind.name,
+    thickness: data.thickness,
+    width: data.width,
+    minRun: data.minRun,
+    ...kind.traits,
+    ...(lifts ? { lifts } : {}),
+    takes: (run, above) => [...bulk(data, lifts, run, above), ...(kind.takes?.(data, run) ?? [])],
+  }
+}

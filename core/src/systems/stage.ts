@@ -1,0 +1,89 @@
+/** Where a stage is done: once for the wall, once per section, or once per course of a section. */
+export type StageScope = 'wall' | 'section' | 'course'
+
+/** What a reading of a stage is judged against. */
+export type ReadingTarget = 'alignment' | 'dig' | 'pad' | 'course-top' | 'invert' | 'setback'
+
+/** An item of a checklist that a person confirms. */
+export interface CheckItem {
+  readonly id: string
+  readonly text: string
+  /** It may be said not to apply, where it is so: nobody is made to confirm what was not done. */
+  readonly maybe?: true
+}
+
+/** A number that goes with a checklist: a thickness, an overhang; m. */
+export interface CheckMeasure {
+  readonly id: string
+  readonly text: string
+  /** Limits, m, from the rule book by name; what lies outside is a finding. */
+  readonly least?: string
+  readonly most?: string
+  /** It may be off either way: `most` counts below nought as well. */
+  readonly either?: true
+  /** Asked since this rule table. */
+  readonly since?: number
+}
+
+/** What is recorded in a stage. */
+export type Work =
+  | {
+      readonly type: 'check'
+      readonly items: readonly CheckItem[]
+      readonly measures?: readonly CheckMeasure[]
+      readonly detail?: string
+      readonly until?: string
+    }
+  | {
+      readonly type: 'readings'
+      readonly target: ReadingTarget
+      readonly sense: 'level' | 'line' | 'setback'
+      readonly limit: string
+      readonly firstLimit?: string
+    }
+  | { readonly type: 'lifts'; readonly of: 'pad' | 'backfill' }
+  | { readonly type: 'units' }
+  | { readonly type: 'grid' }
+  /** Pipe laid stretch by stretch, each with what was looked at and a photo, before anything covers it. */
+  | { readonly type: 'pipe'; readonly items: readonly CheckItem[] }
+
+/**
+ * Only at these courses: `pipe` is where the pipe lies; `first` is whatever lies on the pad, on an upper step too; `above-first` whatever does not; `lowest` and `last`
+ * the lowest and the highest course of a section; `third` whatever lies on the pad, every third course above, and the highest.
+ */
+export type StageWhen = 'every' | 'third' | 'pipe' | 'first' | 'above-first' | 'lowest' | 'with-grid' | 'last'
+
+/** What must have happened before; the reason is shown when it blocks. */
+export interface Requirement {
+  readonly stage: string
+  /** Same place, the course below, or the wall or section as a whole. */
+  readonly of: 'same' | 'below'
+  /** hold: its hold point released. hard: done, nobody may pass. soft: done, or passed with a written reason. */
+  readonly force: 'hold' | 'hard' | 'soft'
+  readonly why: string
+}
+
+/** One stage of the work in the order of the system. */
+export interface Stage {
+  readonly id: string
+  readonly title: string
+  readonly scope: StageScope
+  readonly when: StageWhen
+  readonly work: Work
+  readonly hold?: string
+  /** The witness point it belongs to, where it holds nothing up. */
+  readonly witness?: string
+  /** Not in the wet and not in frost: a reason in writing is asked for. */
+  readonly dry?: string
+  /** Kinds of entry that are recorded here beside the work itself: a boulder, a soil, a density test. */
+  readonly also?: readonly string[]
+  /** Facts that must be in the record before it is done, since rule table 2: the soil along the section, the cut where it is deep. */
+  readonly needs?: readonly ('soil' | 'cut')[]
+  readonly requires: readonly Requirement[]
+  /** One section, or one course of one section, where it is done nowhere else. */
+  readonly only?: { readonly section?: string | undefined; readonly course?: number | undefined }
+  /** The caution that belongs where the danger is. */
+  readonly caution?: string
+  /** What to do, in a sentence. */
+  readonly how: string
+}

@@ -1,0 +1,155 @@
+import {
+  answerIn,
+  formatLength,
+  type Problem,
+  parseLength,
+  type Question,
+  type QuestionOf,
+  type Unit,
+  type UnitSystem,
+  type WallSystem,
+  withAnswer,
+} from '@stone-tally/core'
+import type { Draft, Line } from './draft-fields'
+
+type Part = Pick<Draft, 'part' | 'lists'>
+type Single = Extract<Question, { of: QuestionOf }>
+
+/** A length, share, number or word of a part as it is shown in a field. */
+function shownAs(of: QuestionOf, value: unknown, units: UnitSystem): string {
+  if (value === undefined || value === null) return ''
+  if (of === 'length') return units === 'metric' ? `${value as number}` : formatLength(value as number, units)
+  return of === 'share' ? `${(value as number) * 100}` : `${value as string | number}`
+}
+
+/**
+ * A system's part of a plan as texts of the form. Lists that want a line have one, empty.
+ *
+ * @example partTexts(system, plan.system.data, 'metric').part.padThickness // '0.15'
+ */
+export function partTexts(system: WallSystem, data: unknown, units: UnitSystem): Part {
+  const texts: Part = { part: {}, lists: {} }
+  for (const q of system.questions) {
+    const value = answerIn(data, q.at)
+    if (q.of === 'list') {
+      const rows = ((value as Record<string, unknown>[] | undefined) ?? []).map(
+        (row, was): Line => ({
+          was,
+          cells: Object.fromEntries(q.columns.map((c) => [c.id, shownAs(c.of, row[c.id], units)])),
+        }),
+      )
+      while (rows.length < q.least) rows.push(emptyLine(q, rows.length === 0))
+      texts.lists[q.id] = rows
+    } else if (q.of === 'unit') texts.part[q.id] = (value as Unit | undefined)?.id ?? ''
+    else texts.part[q.id] = q.of === 'choice' ? `${value ?? ''}` : shownAs(q.of, value ?? q.usual, units)
+  }
+  return texts
+}
+
+/** An empty line of a list; the first begins with what its columns say. */
+export const emptyLine = (q: Extract<Question, { of: 'list' }>, first = false): Line => ({
+  cells: Object.fromEntries(q.columns.map((c) => [c.id, first ? (c.begin ?? '') : ''])),
+})
+
+/** Is a question asked with these answers? @example isAsked(question, draft.part) */
+export const isAsked = (q: Question, part: Record<string, string>): boolean => !q.when || q.when.is.includes(part[q.when.question] ?? '')
+
+/** What is typed for one question or cell, in SI; problems with its field. */
+function reading(of: QuestionOf, text: string, units: UnitSystem, field: string, problems: Problem[]): number | string {
+  const value = text.trim()
+  if (value === '') problems.push({ field, message: 'is missing' })
+  else if (of === 'text') return value
+  else if (of === 'length') {
+    const read = parseLength(text, units === 'metric' ? 'm' : 'ft')
+    if (read.ok) return read.value
+    problems.push({ field, message: read.problems[0]?.message ?? 'is not a length' })
+  } else {
+    const n = Number(value.replace(',', '.'))
+    if (Number.isFinite(n)) return of === 'share' ? n / 100 : n
+    problems.push({ field, message: `"${text}" is not a number` })
+  }
+  return of === 'text' ? '' : Number.NaN
+}
+
+/** What a part is made from: what was typed, and the part it is an edit of, with what was shown of it. */
+interface From {
+  readonly system: WallSystem
+  readonly typed: Part
+  readonly units: UnitSystem
+  /** The part to start from: the plan's own, or what a new wall starts with. */
+  readonly data: unknown
+  /** What stands in the fields where nobody touched them; left out where everything was typed. */
+  readonly shown?: Part | undefined
+  readonly unit: Unit
+  /** Texts of the wall's length, which a line of a list may end with. */
+  readonly problems: Problem[]
+}
+
+/**
+ * The part of a plan as it was typed. A field that still reads as it was shown keeps the value of the part to the last digit, and what no
+ * question asks stays as it is.
+ */
+export function partRead({ system, typed, units, data, shown, unit, problems }: From): unknown {
+  let part = data
+  for (const q of system.questions) {
+    if (!isAsked(q, typed.part)) continue
+    const put = (answer: unknown) => {
+      part = withAnswer(part, q.at, answer)
+    }
+    if (q.of === 'unit') {
+      const own = answerIn(data, q.at) as Unit | undefined
+      if (!shown || own?.id !== unit.id) put(unit)
+    } else if (q.of === 'choice') {
+      if (shown?.part[q.id] !== typed.part[q.id]) put(typed.part[q.id])
+    } else if (q.of === 'list') put(linesRead(q, { system, typed, units, data, shown, unit, problems }))
+    else if (!shown || shown.part[q.id] !== typed.part[q.id]) put(singleRead(q, typed.part[q.id] ?? '', units, problems))
+  }
+  return system.settle(part)
+}
+
+function singleRead(q: Single, text: string, units: UnitSystem, problems: Problem[]): number | string | undefined {
+  return q.optional && text.trim() === '' ? undefined : reading(q.of, text, units, `part.${q.id}`, problems)
+}
+
+function linesRead(q: Extract<Question, { of: 'list' }>, { typed, units, data, shown, problems }: From): unknown[] {
+  const own = (answerIn(data, q.at) as Record<string, unknown>[] | undefined) ?? []
+  return (typed.lists[q.id] ?? []).map((line, i) => {
+    const before = shown && line.was !== undefined ? own[line.was] : undefined
+    const asShown = shown && line.was !== undefined ? shown.lists[q.id]?.[line.was] : undefined
+    const cells = q.columns.map((c) => {
+      const text = line.cells[c.id] ?? ''
+      if (before && asShown?.cells[c.id] === text) return [c.id, before[c.id]] as const
+      return [c.id, reading(c.of, text, units, `lists.${q.id}.${i}.cells.${c.id}`, problems)] as const
+    })
+    return { ...before, ...Object.fromEntries(cells) }
+  })
+}
+
+/**
+ * Where a field of the part stands on the form; undefined for one that no question asks.
+ *
+ * @param field - within the part
+ * @example partField(system, 'drain.outlets[0].station') // 'lists.outlets.0.cells.station'
+ */
+export function partField(system: WallSystem, field: string): string | undefined {
+  for (const q of system.questions) {
+    if (q.of === 'list') {
+      if (field === q.at) return `lists.${q.id}`
+      const line = field.startsWith(`${q.at}[`) ? /^\[(\d+)\](?:\.(.+))?$/.exec(field.slice(q.at.length)) : null
+      if (line) return `lists.${q.id}.${line[1]}${line[2] ? `.cells.${line[2]}` : ''}`
+    } else if (field === q.at || (q.of === 'unit' && field.startsWith(`${q.at}.`))) return `part.${q.id}`
+  }
+  // A list whose lines are told apart by a field of theirs is one question each: the first of them takes what is said of it.
+  const first = system.questions.find((q) => q.at.startsWith(`${field.split(/[.[]/)[0]}[`))
+  return first && `part.${first.id}`
+}
+
+/** A field of the part in the words of the form. @example partLabel(system, 'lists.grid.0.cells.length') // 'Geogrid 1: length' */
+export function partLabel(system: WallSystem, field: string): string | undefined {
+  const [of, id, line, , column] = field.split('.')
+  const q = system.questions.find((x) => x.id === id)
+  if (!q || (of !== 'part' && of !== 'lists')) return undefined
+  if (q.of !== 'list' || line === undefined) return q.name ?? q.label
+  const n = Number(line) + 1
+  return column ? `${q.one} ${n}: ${column}` : `${q.one}, no. ${n}`
+}
