@@ -1,7 +1,7 @@
 import { failAll, ok, type Problem, type Result } from '../base/result'
 import { said } from '../base/said'
 import { type Alignment, cornersOf, LENGTH_TOLERANCE, type OffsetLine, offsetOf, pointOn, type SitePoint } from '../geometry'
-import type { Building, RunEnd } from '../systems'
+import { type Building, fieldOfPart, type RunEnd } from '../systems'
 import type { Course } from './rows'
 
 /** A stretch of the wall between two corners or ends. In a ring it may run past the last station into the first. */
@@ -119,7 +119,7 @@ export function checkRadii(alignment: Alignment, courses: readonly Course[], bui
     const field = `alignment.vertices[${i}].bulge`
     if (building.course(1).minRadius === undefined) {
       problems.push({
-        field: 'system.data.unit.minRadius',
+        field: fieldOfPart(building.at.minRadius),
         message: `is missing: the wall bends at station ${said.length(s.station, 2)}, so the smallest radius of the unit must be known`,
       })
       return

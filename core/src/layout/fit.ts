@@ -1,7 +1,7 @@
 import type { Problem } from '../base/result'
 import { said } from '../base/said'
 import type { Plan } from '../plan'
-import type { Building, WallSystem } from '../systems'
+import { type Building, fieldOfPart, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import { type Course, carrying } from './rows'
 
@@ -30,10 +30,13 @@ export function misplaced(layout: Laid): Problem[] {
   const highest = Math.max(...courses.map((c) => c.course))
   building.layers.forEach((g, i) => {
     if (g.course > highest)
-      say(`system.data.layers[${i}].course`, `there is no course ${g.course}; the wall has ${highest}, and a layer lies on one that carries another`)
+      say(
+        fieldOfPart(`${building.at.layers}[${i}].course`),
+        `there is no course ${g.course}; the wall has ${highest}, and a layer lies on one that carries another`,
+      )
     else if (carrying(courses, g.course).length === 0)
       say(
-        `system.data.layers[${i}].course`,
+        fieldOfPart(`${building.at.layers}[${i}].course`),
         `course ${g.course} carries no course above it, so a layer on it would never be laid; ${highest - 1} is the highest that does`,
       )
   })
@@ -74,7 +77,7 @@ export function misplaced(layout: Laid): Problem[] {
   building.drain?.outlets.forEach((o, i) => {
     const before = seen.get(o.station.toFixed(2))
     if (before !== undefined)
-      say(`system.data.drain.outlets[${i}].station`, `there is an outlet at ${said.given(o.station)} already (no. ${before + 1})`)
+      say(fieldOfPart(`${building.at.outlets}[${i}].station`), `there is an outlet at ${said.given(o.station)} already (no. ${before + 1})`)
     seen.set(o.station.toFixed(2), i)
   })
   return problems

@@ -3,7 +3,7 @@ import { said } from '../base/said'
 import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
 import { alignmentFor, exposedHeight, type Plan, topAt } from '../plan'
 import { checkLimits, embedment } from '../rules'
-import { type Building, buildingOf, capHeight, evenCourses, type Piece, riseOf, systemOf, type WallSystem } from '../systems'
+import { type Building, buildingOf, capHeight, evenCourses, fieldOfPart, type Piece, riseOf, systemOf, type WallSystem } from '../systems'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
 import { type Cap, capsOver } from './caps'
 import { type Caution, cautionsOf } from './cautions'
@@ -68,7 +68,8 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   const building = buildingOf(plan)
   const first = building.course(1)
   const buried = embedment({ exposedHeight: exposedHeight(plan), unitHeight: first.height, rules: [...building.embedment] })
-  if (!buried.ok) return { ok: false, problems: buried.problems.map((p) => ({ ...p, field: p.field.replace(/^rules/, 'system.data.embedment') })) }
+  if (!buried.ok)
+    return { ok: false, problems: buried.problems.map((p) => ({ ...p, field: p.field.replace(/^rules/, fieldOfPart(building.at.embedment)) })) }
   const found = stepsAndTops(plan, building, buried.value.depth)
   if (!found.ok) return found
   const { steps, tops } = found.value

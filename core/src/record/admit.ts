@@ -1,17 +1,16 @@
 import { fail, failAll, ok, type Problem, type Result } from '../base/result'
 import { said } from '../base/said'
 import { optionalQuantity, optionalRecord, optionalText, quantity, read, record, text, yup } from '../base/schema'
-import { pointOf, ROLES, type Role, tableOf } from '../rules'
-import { dailyNeeds, fillHeld } from './daily'
-import type { Entry, RecordedEntry, Verdict } from './entry'
-import { contextOf, isPlaced, live, statusOf, verdictOf } from './fold'
-import { barriers, openFindings, openStops, titleOf } from './gate'
-import { type ActionData, isSigned, kindOf, type LiftData, type ReleaseData, type UnitsData } from './kinds'
-import { owedBefore } from './owed'
-import type { WallState } from './state'
-import { complete, settled } from './status'
-import { type Step, stepKey } from './steps'
-import { stretchesOf } from './target'
+import { ROLES, type Role } from '../rules'
+import { ADMISSIONS } from './admission'
+import { dailyNeeds } from './daily'
+import type { Entry, Verdict } from './entry'
+import { contextOf, isPlaced, statusOf, verdictOf } from './fold'
+import { barriers, openStops } from './gate'
+import { kindOf } from './kinds'
+import { live, type WallState } from './state'
+import { type Step, stepKey } from './step'
+import { workOf } from './works'
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/
 const uuid = () => text(36).matches(UUID, 'must be a UUID in lower case')
@@ -69,7 +68,7 @@ export const mayRecord = (role: Role, kind: string) => kindOf(kind)?.roles.inclu
  */
 export function admit(state: WallState, entry: Entry, now: number): Result<Verdict | undefined> {
   const role = entry.by.role as Role
-  if (entry.kind === 'revision') return ok(undefined)
+  if (kindOf(entry.kind)?.effect?.is === 'revision') return ok(undefined)
   if (!mayRecord(role, entry.kind)) {
     return fail('kind', `a ${role} may not record a ${entry.kind}; it takes the ${(kindOf(entry.kind)?.roles ?? []).join(' or ')}`)
   }
@@ -91,11 +90,8 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   const found = findStep(state, entry)
   if (!found.ok) return found
   const step = found.value
-  if (entry.kind === 'release') return checkRelease(state, entry, step, role)
-  if (entry.kind === 'override') {
-    if (complete(statusOf(state, step))) return fail('where', `${titleOf(step)} is complete; there is nothing to go past`)
-    return ok(undefined)
-  }
+  const own = kind?.effect && ADMISSIONS[kind.effect.is]
+  if (own) return own(state, entry, step)
   if (kind?.beside === 'anywhere' || step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
   const stopped =
     openStops(state).length > 0 && (entry.supersedes || entry.recheckOf) ? barriers(state, step).filter((b) => b.step === undefined) : []
@@ -117,16 +113,8 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   // A correction is made at the desk; whatever else is recorded here was done in the trench.
   const daily = entry.supersedes ? [] : dailyNeeds(state, step, entry.at)
   if (daily.length > 0) return failAll(daily.map((n) => ({ field: 'where', message: n.message })))
-  if (entry.kind === 'lift' && !entry.supersedes && !(entry.data as LiftData).looked?.trim()) {
-    const held = fillHeld(state, step, entry.at)
-    if (held)
-      return fail(
-        'data.looked',
-        `is missing; the weather was ${held}. Frozen or soaked fill is taken off or let drain first: say who looked at it and what was done`,
-      )
-  }
-  const amount = checkAmount(state, entry, step)
-  return amount.ok ? ok(verdictOf(state, entry)) : amount
+  const admitted = workOf(step.stage.work.type).admit?.(state, step, entry, () => statusOf(state, step))
+  return !admitted || admitted.ok ? ok(verdictOf(state, entry)) : admitted
 }
 
 /** Who stands above whom on a site; the office measures and builds nothing. */
@@ -139,7 +127,8 @@ const RANK: Readonly<Record<string, number>> = { crew: 1, foreman: 2, inspector:
  * @example mayCorrect(entry, me).ok
  */
 export function mayCorrect(old: Entry, by: Entry['by']): Result<true> {
-  if (old.kind === 'release') return fail('supersedes', 'a decision on a hold point stays; answer it with another decision')
+  const stays = kindOf(old.kind)?.stays
+  if (stays !== undefined) return fail('supersedes', stays)
   if (old.by.id === by.id) return ok(true)
   const above = (RANK[by.role] ?? 0) > (RANK[old.by.role] ?? 9)
   return above
@@ -151,13 +140,16 @@ export function mayCorrect(old: Entry, by: Entry['by']): Result<true> {
 }
 
 function checkLinks(state: WallState, entry: Entry): Result<true> {
-  if (entry.kind === 'strike' && !entry.supersedes) return fail('supersedes', 'is missing; name the entry to strike out')
+  const effect = kindOf(entry.kind)?.effect
+  const strikes = effect?.is === 'strike'
+  if (strikes && !entry.supersedes) return fail('supersedes', 'is missing; name the entry to strike out')
   if (entry.supersedes) {
     const old = state.byId.get(entry.supersedes)
     if (!old) return fail('supersedes', `entry ${entry.supersedes} is not in the record of this wall`)
     if (!live(state, old.entry.id)) return fail('supersedes', 'that entry was corrected already; correct its correction')
-    if (entry.kind !== 'strike' && old.entry.kind !== entry.kind) return fail('supersedes', `a ${entry.kind} cannot correct a ${old.entry.kind}`)
-    if (old.entry.kind === 'strike' || old.entry.kind === 'revision') return fail('supersedes', `a ${old.entry.kind} cannot be corrected`)
+    if (!strikes && old.entry.kind !== entry.kind) return fail('supersedes', `a ${entry.kind} cannot correct a ${old.entry.kind}`)
+    const stays = kindOf(old.entry.kind)?.stays
+    if (stays !== undefined) return fail('supersedes', stays)
     // A mistaken tap on a stop is cleared by the same named look as a real one; nobody takes it out of the way.
     if (state.outs.get(old.entry.id)?.stop)
       return fail(
@@ -166,11 +158,11 @@ function checkLinks(state: WallState, entry: Entry): Result<true> {
       )
     const may = mayCorrect(old.entry, entry.by)
     if (!may.ok) return may
-    if (entry.kind !== 'strike' && (entry.reason?.trim().length ?? 0) < 3) {
+    if (!strikes && (entry.reason?.trim().length ?? 0) < 3) {
       return fail('reason', 'is missing; say why the earlier entry is wrong, it is kept with the correction')
     }
   }
-  const of = entry.recheckOf ?? (entry.kind === 'action' ? (entry.data as ActionData).of : undefined)
+  const of = entry.recheckOf ?? (effect?.is === 'answer' ? effect.of(entry.data) : undefined)
   const field = entry.recheckOf ? 'recheckOf' : 'data.of'
   if (of !== undefined) {
     const finding = state.byId.get(of)
@@ -216,126 +208,7 @@ function findStep(state: WallState, entry: Entry): Result<Step> {
     }
     return fail('where.stage', `${stage.title} does not happen here`)
   }
-  const sighted = entry.kind === 'sighting'
-  if (stage.work.type === 'readings' && (entry.kind === 'reading' || (sighted && where.station !== undefined))) {
-    if (where.station === undefined) return fail('where.station', 'is missing; a reading is taken at a station')
-    const over = stretchesOf(state.layout, stage, step.section ?? '', step.course)
-    if (!over.some((s) => (where.station ?? -1) >= s.from - 0.01 && (where.station ?? -1) <= s.to + 0.01)) {
-      const ends = over.map((s) => `${said.given(s.from)} to ${said.given(s.to)}`).join(', ')
-      return fail('where.station', `${said.given(where.station)} is beyond this stretch (${ends})`)
-    }
-    if (step.lines.length > 0) {
-      const lines = step.lines.map((l) => said.given(l)).join(' and ')
-      if (where.offset === undefined) return fail('where.offset', `is missing; the pad is read along lines at ${lines} from the face`)
-      const reach = state.layout.building.foundation.width
-      if (!step.lines.some((l) => Math.abs(l - (where.offset ?? 0)) <= reach)) {
-        return fail('where.offset', `${said.given(where.offset)} is off the pad; it is read at ${lines} from the face`)
-      }
-    }
-  }
+  const placed = workOf(stage.work.type).place?.(state, step, entry)
+  if (placed && !placed.ok) return placed
   return ok(step)
-}
-
-function checkRelease(state: WallState, entry: Entry, step: Step, role: Role): Result<undefined> {
-  const point = pointOf(state.layout.plan, step.stage.hold ?? '')
-  if (!point) return fail('where.stage', `${step.stage.title} has no hold point`)
-  const { decision, signature, reported } = entry.data as ReleaseData
-  if (reported) {
-    const told = checkReported(state, entry)
-    if (!told.ok) return told
-  } else if (!point.roles.includes(role)) {
-    return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; a ${role} may not release it`)
-  }
-  if (!isSigned(signature)) return fail('data.signature', `is missing; ${point.title} is ${decision} with a signature, by name or by hand`)
-  // Names are compared as people write them: case and spaces say nothing.
-  const plain = (name: string) => name.trim().replace(/\s+/g, ' ').toLowerCase()
-  if (signature?.typed !== undefined && plain(signature.typed) !== plain(entry.by.name)) {
-    return fail(
-      'data.signature',
-      `is that of ${signature.typed}; who is signed in signs: ${entry.by.name}. Name anybody else who was there as witness`,
-    )
-  }
-  if (decision === 'rejected') return ok(undefined)
-  const stops = openStops(state).length > 0 ? barriers(state, step).filter((b) => b.step === undefined && b.force === 'hard') : []
-  if (stops.length > 0) return failAll(stops.map((b) => ({ field: 'where', message: b.message })))
-  // Before rule table 2 a layer could be released by who laid it.
-  const alone = point.own || (point.id === 'geogrid' && tableOf(state.layout.plan) === 1)
-  const { plan } = state.layout
-  // Since there is a rule book no plan lets people release by themselves what cannot be looked at later.
-  const allowed = alone || (plan.rules?.ownRelease && !(plan.book && point.fixed))
-  const mine = (e: RecordedEntry) => e.entry.by.id === entry.by.id && !!kindOf(e.entry.kind)?.work && live(state, e.entry.id)
-  if (!allowed && !reported && state.logs.get(step.key)?.work.some(mine)) {
-    return fail(
-      'by',
-      `${entry.by.name} recorded part of ${titleOf(step)}; ${point.title} takes a second pair of eyes: another ${point.roles.join(' or ')} releases it`,
-    )
-  }
-  const status = statusOf(state, step)
-  if (!settled(status)) {
-    const missing = [...status.missing, ...(status.open.length > 0 ? [`${status.open.length} out of tolerance, not closed`] : [])]
-    return fail('where', `${titleOf(step)} is not complete. Missing: ${missing.join('; ')}.`)
-  }
-  const owed = owedBefore(state, step)
-  if (owed.length > 0) return fail('where', `${titleOf(step)} is not to be released yet. Owed: ${owed.join('; ')}.`)
-  if (point.id === 'final') {
-    const open = openFindings(state)
-    if (open.length > 0) return fail('where', `${open.length} nonconformances are open; close them first`)
-    const blocking = tableOf(state.layout.plan) > 1 ? state.layout.cautions.filter((c) => c.blocks) : []
-    if (blocking.length > 0) return failAll(blocking.map((c) => ({ field: 'where', message: c.message })))
-  }
-  if (point.id === 'before-digging') {
-    const blocking = state.layout.cautions.filter((c) => c.blocks)
-    if (blocking.length > 0) return failAll(blocking.map((c) => ({ field: 'where', message: c.message })))
-  }
-  return ok(undefined)
-}
-
-/** A decision of somebody without an account: who they are, and the paper or photo that says so. */
-function checkReported(state: WallState, entry: Entry): Result<true> {
-  const { reported } = entry.data as ReleaseData
-  if (!reported) return ok(true)
-  if (entry.by.role !== 'foreman') return fail('by.role', 'a decision of somebody without an account is recorded by the foreman')
-  if (reported.name.trim().toLowerCase() === entry.by.name.trim().toLowerCase()) {
-    return fail('data.reported.name', 'is your own; a reported decision is somebody else’s')
-  }
-  const photo = reported.photo === undefined ? undefined : state.byId.get(reported.photo)
-  if (reported.photo !== undefined && (photo?.entry.kind !== 'photo' || !live(state, photo.entry.id))) {
-    return fail('data.reported.photo', 'is not a photo in the record of this wall')
-  }
-  if (!photo && (reported.document?.trim().length ?? 0) < 3) {
-    return fail('data.reported.document', 'is missing; name the paper that says so (number and day), or take a photo of it')
-  }
-  return ok(true)
-}
-
-/** Thinnest lift anybody places, m. */
-const THINNEST = 0.05
-
-function checkAmount(state: WallState, entry: Entry, step: Step): Result<true> {
-  if (entry.kind === 'units') {
-    const corrected = entry.supersedes ? state.byId.get(entry.supersedes) : undefined
-    const old = (corrected?.entry.data as UnitsData | undefined)?.set ?? 0
-    const already = statusOf(state, step).done - old
-    const { set } = entry.data as UnitsData
-    if (already + set > step.planned) {
-      return fail('data.set', `${titleOf(step)} takes ${step.planned}; ${already} are set, so at most ${step.planned - already} more, not ${set}`)
-    }
-  }
-  if (entry.kind === 'lift' && !entry.supersedes && !entry.recheckOf) {
-    const { lift } = entry.data as LiftData
-    // Thin lifts are more lifts: as many as the thinnest that is placed, and two more for what was laid too low.
-    const thin = tableOf(state.layout.plan) === 1 ? 0 : Math.ceil(((step.lifts?.count ?? 1) * (step.lifts?.compacted ?? 0)) / THINNEST)
-    const most = Math.max(step.lifts?.count ?? 1, thin) + 2
-    if (lift > most) return fail('data.lift', `the plan has ${step.lifts?.count} lifts here; ${lift} is too many`)
-    const { from = 0, to = 2000 } = entry.data as LiftData
-    const twice = state.logs.get(step.key)?.work.some((e) => {
-      const d = e.entry.data as LiftData
-      const old = statusOf(state, step).unmatched.some((u) => u.recorded === e)
-      return (
-        e.entry.kind === 'lift' && !old && live(state, e.entry.id) && d.lift === lift && (d.from ?? 0) < to - 0.01 && (d.to ?? 2000) > from + 0.01
-      )
-    })
-    if (twice) return fail('data.lift', `lift ${lift} is recorded; correct that entry or record the next lift`)
-  }
-  return ok(true)
 }

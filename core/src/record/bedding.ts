@@ -1,10 +1,10 @@
 import { said } from '../base/said'
 import { expectedAt } from '../forecast'
 import { limitsOf } from '../rules'
-import { live, statusOf } from './fold'
+import { statusOf } from './fold'
 import { growthReport } from './growth-report'
 import type { UnitLevelData } from './kinds'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 import { limitAt } from './target'
 
 /** What to do with one unit of the first course, and what it becomes if it is left alone. */

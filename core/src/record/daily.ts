@@ -4,10 +4,9 @@ import { turnsOf } from '../layout'
 import { topAt } from '../plan'
 import { limitsOf, tableOf } from '../rules'
 import type { Entry, RecordedEntry } from './entry'
-import { live } from './fold'
 import type { CheckData, LookData, WeatherData } from './kinds'
-import type { WallState } from './state'
-import type { Step } from './steps'
+import { live, type WallState } from './state'
+import type { Step } from './step'
 
 const HOUR = 3_600_000
 /** A look serves the shift it was made for. */

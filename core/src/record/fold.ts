@@ -2,11 +2,12 @@ import type { Scatter } from '../forecast'
 import { cellKey, type Layout } from '../layout'
 import type { Stage, WallSystem } from '../systems'
 import type { Entry, RecordedEntry, Verdict } from './entry'
-import { type ActionData, type Context, kindOf, type RevisionData } from './kinds'
+import { type Context, kindOf } from './kinds'
 import { NEEDED } from './needs'
 import type { StepLog, StepStatus, WallState } from './state'
 import { evaluate } from './status'
-import { type Step, stepKey, stepsOf } from './steps'
+import { type Step, stepKey } from './step'
+import { stepsOf } from './steps'
 
 /**
  * An empty record under the plan revisions given.
@@ -98,7 +99,7 @@ function touch(state: WallState, id: string | undefined) {
 export function isPlaced(entry: Entry): boolean {
   const kind = kindOf(entry.kind)
   if (kind?.beside === 'anywhere') return entry.where.stage !== undefined
-  return !!kind?.work || !!kind?.beside || entry.kind === 'release' || entry.kind === 'override'
+  return !!kind?.work || !!kind?.beside || kind?.effect?.is === 'decision' || kind?.effect?.is === 'override'
 }
 
 /**
@@ -117,25 +118,26 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
   if (at === state.entries.length) state.entries.push(recorded)
   else state.entries.splice(at, 0, recorded)
 
-  if (entry.kind === 'revision') state.revisions.set((entry.data as RevisionData).number, Date.parse(entry.at))
+  const kind = kindOf(entry.kind)
+  const effect = kind?.effect
+  if (effect?.is === 'revision') state.revisions.set(effect.number(entry.data), Date.parse(entry.at))
   if (entry.supersedes) {
     state.superseded.set(entry.supersedes, entry.id)
     touch(state, entry.supersedes)
     lookAgain(state, state.byId.get(entry.supersedes)?.entry.where.section)
   }
-  const kind = kindOf(entry.kind)
   if (isPlaced(entry)) {
     const log = logAt(state, stepKey(entry.where))
     log.status = undefined
     state.touched.push(entry.where)
     if (NEEDED.has(entry.kind)) lookAgain(state, entry.where.section)
     if (kind?.work || kind?.beside) log.work.push(recorded)
-    else if (entry.kind === 'release') log.releases.push(recorded)
+    else if (effect?.is === 'decision') log.releases.push(recorded)
     else log.overrides.push(recorded)
     const verdict = kind?.judge?.(entry, contextOf(state, entry))
     if (verdict?.verdict === 'out') state.outs.set(entry.id, verdict)
-  } else if (entry.kind === 'action') {
-    const of = (entry.data as ActionData).of
+  } else if (effect?.is === 'answer') {
+    const of = effect.of(entry.data)
     state.actions.set(of, recorded)
     touch(state, of)
   }
@@ -162,9 +164,6 @@ export function fold(layouts: readonly Layout[], entries: Iterable<RecordedEntry
   for (const entry of entries) state = advance(state, entry)
   return state
 }
-
-/** Is the entry still in force, that is, not corrected or struck out? */
-export const live = (state: WallState, id: string) => !state.superseded.has(id)
 
 /** How an entry was judged, with the limits of its own revision. */
 export const verdictOf = (state: WallState, entry: Entry): Verdict | undefined => kindOf(entry.kind)?.judge?.(entry, contextOf(state, entry))

@@ -2,11 +2,11 @@ import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
 import { limitsOf, pointOf, tableOf } from '../rules'
 import type { Requirement } from '../systems'
-import { live, statusOf } from './fold'
+import { statusOf } from './fold'
 import { owedBefore } from './owed'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 import { cleared, complete, isClosed, settled } from './status'
-import { type Step, stepKey } from './steps'
+import { placeOfStep, type Step, stepKey, titleOf } from './step'
 import { weatherOf } from './weather'
 
 /** Why work may not go on: what is missing, where, and who or what opens the gate. */
@@ -18,10 +18,6 @@ export interface Barrier {
   /** What exactly is missing. */
   readonly missing: readonly string[]
 }
-
-const place = (s: Step) => `${s.section ? ` section ${s.section}` : ''}${s.course === undefined ? '' : ` course ${s.course}`}`
-/** @example titleOf(step) // 'Course level, section A course 3' */
-export const titleOf = (s: Step) => `${s.stage.title}${place(s) ? `,${place(s)}` : ''}`
 
 function needed(state: WallState, step: Step, req: Requirement): Step[] {
   const stage = state.byStage.get(req.stage)
@@ -71,7 +67,7 @@ export function barriers(state: WallState, step: Step, at?: string): Barrier[] {
         result.push({
           force: 'hold',
           step: other,
-          message: `Hold point ${point?.title ?? other.stage.title}${place(other)} ${verb}: ${req.why}. It takes the ${who}.`,
+          message: `Hold point ${point?.title ?? other.stage.title}${placeOfStep(other)} ${verb}: ${req.why}. It takes the ${who}.`,
           missing: [...missing, ...owedBefore(state, other)],
         })
       } else {

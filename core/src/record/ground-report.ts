@@ -4,7 +4,7 @@ import { exposedHeight, toeAt, topAt } from '../plan'
 import { limitsOf, type Ruled, schoolBy, tableOf } from '../rules'
 import { formatDeviation, type UnitSystem } from '../units/length'
 import type { RecordedEntry } from './entry'
-import { contextOf, live, statusOf } from './fold'
+import { contextOf, statusOf } from './fold'
 import {
   type CurveData,
   type DensityData,
@@ -19,8 +19,8 @@ import {
   type SoilReportData,
 } from './kinds'
 import { latestOf } from './latest'
-import type { WallState } from './state'
-import { stepKey } from './steps'
+import { live, type WallState } from './state'
+import { stepKey } from './step'
 import { targetAt } from './target'
 import { weatherOf } from './weather'
 

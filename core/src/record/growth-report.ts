@@ -16,7 +16,7 @@ import { type LimitName, limitsOf } from '../rules'
 import { riseOf } from '../systems'
 import { statusOf } from './fold'
 import type { StepStatus, WallState } from './state'
-import type { Step } from './steps'
+import type { Step } from './step'
 
 /** level: height of the courses. line: where the face stands, + is out. */
 export type GrowthSense = 'level' | 'line'

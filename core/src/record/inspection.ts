@@ -1,14 +1,14 @@
 import { said } from '../base/said'
 import { pointOf, type Role } from '../rules'
 import type { RecordedEntry, Verdict } from './entry'
-import { live, statusOf } from './fold'
-import { barriers, nextStep, titleOf } from './gate'
+import { statusOf } from './fold'
+import { barriers, nextStep } from './gate'
 import { densityReport } from './ground-report'
 import { type ActionData, kindOf, type OverrideData } from './kinds'
 import { owedBefore } from './owed'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 import { isClosed, settled } from './status'
-import { type Step, stepKey } from './steps'
+import { type Step, stepKey, titleOf } from './step'
 
 /** How an inspection point stands. */
 export type PointState =

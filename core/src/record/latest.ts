@@ -1,6 +1,5 @@
 import type { Entry, RecordedEntry } from './entry'
-import { live } from './fold'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 
 /** The newest entry in force for which `is` holds. */
 export function latestOf(state: WallState, is: (e: Entry) => boolean): RecordedEntry | undefined {

@@ -1,10 +1,10 @@
 import { type Layer, layerSchedule, rollOf } from '../reinforcement'
 import type { RecordedEntry } from './entry'
-import { live, statusOf } from './fold'
+import { statusOf } from './fold'
 import type { GeogridData, RollData } from './kinds'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 import { cleared } from './status'
-import { type Step, stepKey } from './steps'
+import { type Step, stepKey } from './step'
 import { unmatched } from './unmatched'
 
 /** How a layer stands. */

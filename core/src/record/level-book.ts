@@ -3,10 +3,9 @@ import { said } from '../base/said'
 import { type LevelBook, reduceBook, type Sight } from '../ground'
 import { limitsOf } from '../rules'
 import type { RecordedEntry } from './entry'
-import { live } from './fold'
 import type { ReadingData, SetupData, SightData } from './kinds'
 import { latestOf } from './latest'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 
 /** One instrument's sights of one day, in order, reduced. */
 export interface BookDay {

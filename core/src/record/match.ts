@@ -1,6 +1,6 @@
 import type { Layout } from '../layout'
 import type { Entry } from './entry'
-import type { Step } from './steps'
+import type { Step } from './step'
 import { workOf } from './works'
 
 /**

@@ -6,7 +6,7 @@ import { limitsOf, tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
 import { type CutData, cutDepth, type SoilData } from './kinds'
 import type { WallState } from './state'
-import { type Step, stepKey } from './steps'
+import { type Step, stepKey } from './step'
 
 /** Kinds that a stage may need from elsewhere in its section: when one comes in, the stage is looked at again. */
 export const NEEDED: ReadonlySet<string> = new Set(['soil', 'cut', 'undercut', 'clearance'])

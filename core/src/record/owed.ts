@@ -1,12 +1,11 @@
 import { said } from '../base/said'
 import { tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
-import { live } from './fold'
 import { densityReport } from './ground-report'
 import { levelBooks } from './level-book'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 import { isClosed } from './status'
-import { type Step, stepKey } from './steps'
+import { type Step, stepKey } from './step'
 
 const doubted = new WeakMap<WallState, ReadonlySet<string>>()
 /**

@@ -3,7 +3,7 @@ import { limitsOf, tableOf } from '../rules'
 import { deviationOf, type ReadingData } from './kinds/reading'
 import { tableAt } from './needs'
 import type { StepStatus, WallState } from './state'
-import type { Step } from './steps'
+import type { Step } from './step'
 import { targetAt } from './target'
 
 /** Half a millimetre of reading noise makes no hollow, m. */

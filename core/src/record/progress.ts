@@ -1,7 +1,7 @@
 import { statusOf } from './fold'
 import type { WallState } from './state'
 import { settled } from './status'
-import { stepKey } from './steps'
+import { stepKey } from './step'
 
 /** How a course of a section stands at a glance: units set of those planned, filled up, anything open. */
 export interface CellProgress {

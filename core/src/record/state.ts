@@ -2,7 +2,10 @@ import type { Scatter } from '../forecast'
 import type { Layout } from '../layout'
 import type { Stage } from '../systems'
 import type { RecordedEntry, Verdict, Where } from './entry'
-import type { Step } from './steps'
+import type { Step } from './step'
+
+/** Is the entry still in force, that is, not corrected or struck out? @example live(state, entry.id) */
+export const live = (state: Pick<WallState, 'superseded'>, id: string): boolean => !state.superseded.has(id)
 
 /** Two people, two values, one place. */
 export interface Conflict {

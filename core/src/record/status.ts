@@ -4,7 +4,7 @@ import { mismatch } from './match'
 import { needsOf } from './needs'
 import { fallNeeds } from './pipe-fall'
 import type { StepLog, StepStatus, WallState } from './state'
-import type { Step } from './steps'
+import type { Step } from './step'
 import { workOf } from './works'
 
 /** Everything recorded and within limits. */

@@ -1,9 +1,9 @@
 import { layOut } from '../layout'
 import { issued, RULE_TABLE, tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
-import { contextOf, live } from './fold'
+import { contextOf } from './fold'
 import { kindOf } from './kinds'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 
 /** What today's rules would say of a wall that is judged by earlier ones; its verdicts stay as they are. */
 export interface Stricter {

@@ -1,9 +1,8 @@
 import type { RecordedEntry } from './entry'
-import { live } from './fold'
 import { kindOf } from './kinds'
 import { mismatch } from './match'
-import type { WallState } from './state'
-import { stepKey } from './steps'
+import { live, type WallState } from './state'
+import { stepKey } from './step'
 
 /** Recorded work that the plan in force no longer asks for as it was done. The record stays as it is. */
 export interface Unmatched {

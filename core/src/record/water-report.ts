@@ -24,12 +24,12 @@ import {
   swaleDepth,
 } from '../water'
 import type { RecordedEntry } from './entry'
-import { live, statusOf } from './fold'
+import { statusOf } from './fold'
 import type { CheckData, GradationData, PipeData } from './kinds'
 import { latestOf } from './latest'
-import type { WallState } from './state'
+import { live, type WallState } from './state'
 import { cleared, settled } from './status'
-import { stepKey } from './steps'
+import { stepKey } from './step'
 
 /** The drain at a station, elevations in m. */
 export interface DrainPoint {

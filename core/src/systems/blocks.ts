@@ -76,6 +76,7 @@ export function blockBuilding(_plan: Plan, data: BlockData): Building {
     layers: data.layers,
     rolls: data.rolls ?? [],
     embedment: data.embedment,
+    at: { embedment: 'embedment', layers: 'layers', outlets: 'drain.outlets', minRadius: 'unit.minRadius' },
     waste: data.waste ?? WASTE,
   }
 }

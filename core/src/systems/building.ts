@@ -72,9 +72,16 @@ export interface Building {
   readonly rolls: readonly PlannedRoll[]
   /** Schools by which it is buried; the deepest governs. */
   readonly embedment: readonly EmbedmentRule[]
+  /** Where in the part of its system these stand, so that what is wrong with one is said at its field. */
+  readonly at: { readonly embedment: string; readonly layers: string; readonly outlets: string; readonly minRadius: string }
   /** Ordered above what is built, per cent. */
   readonly waste: { readonly units: number; readonly stone: number; readonly grid: number }
 }
+
+/** A field of a system's part as a field of the whole plan. @example fieldOfPart(`${building.at.layers}[2].course`) // 'system.data.layers[2].course' */
+export const fieldOfPart = (field: string): string => `${PART}${field}`
+/** What every field of a system's part begins with. */
+export const PART = 'system.data.'
 
 /** Height of the cap, m; nothing where there is none. @example capHeight(building) // 0.1 */
 export const capHeight = (b: Building): number => b.cap?.height ?? 0

@@ -1,5 +1,4 @@
 export * from './along'
-export * from './blocks'
 export * from './building'
 export * from './earlier'
 export type { Foundation, FoundationData } from './foundation'

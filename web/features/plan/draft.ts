@@ -8,6 +8,7 @@ import {
   limitsOf,
   misplaced,
   ok,
+  PART,
   type Plan,
   type Problem,
   parseLength,
@@ -168,7 +169,7 @@ const FIELD: Record<string, string> = {
 }
 const draftField = (field: string, system: WallSystem) =>
   FIELD[field] ??
-  (field.startsWith('system.data.') ? partField(system, field.slice('system.data.'.length)) : undefined) ??
+  (field.startsWith(PART) ? partField(system, field.slice(PART.length)) : undefined) ??
   field.replace(/^rules\.limits/, 'limits').replace(/\[(\d+)\]/g, '.$1')
 
 /** The system and unit that a draft is for: the plan's own unit until another is chosen, whatever became of the catalogue since. */

@@ -1,17 +1,18 @@
 'use client'
 
 import {
+  type PutRight,
   clockOf,
   type Entry,
+  KINDS,
+  kindOf,
   lineOf,
   mayCorrect,
   mayRecord,
   parseLength,
   placeOf,
-  type ReadingData,
   type RecordedEntry,
   type Step,
-  type UnitsData,
   verdictOf,
   type WallState,
 } from '@stone-tally/core'
@@ -68,6 +69,7 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
   const by = state.superseded.get(entry.id)
   const verdict = verdictOf(state, entry)
   const clock = clockOf(state, recorded)
+  const strikes = kindOf(entry.kind)?.effect?.is === 'strike'
   return (
     <li>
       <div>
@@ -78,17 +80,15 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
         </span>
         {by ? <span> (corrected)</span> : null}
         {entry.recheckOf ? <span> (re-check)</span> : null}
-        {entry.supersedes && entry.kind !== 'strike' ? <span> (corrects an earlier entry{entry.reason ? `: ${entry.reason}` : ''})</span> : null}
-        {entry.kind === 'strike' && entry.supersedes ? <StruckOut state={state} id={entry.supersedes} /> : null}
+        {entry.supersedes && !strikes ? <span> (corrects an earlier entry{entry.reason ? `: ${entry.reason}` : ''})</span> : null}
+        {strikes && entry.supersedes ? <StruckOut state={state} id={entry.supersedes} /> : null}
         <div className="meta">
           {recorded.seq} · <When at={entry.at} /> · {entry.by.name}
           {clock ? ` · ▲ ${clock}; it came in ` : ''}
           {clock ? <When at={recorded.receivedAt} /> : null}
         </div>
       </div>
-      {!by && mayRecord(me.role, 'strike') && entry.kind !== 'strike' && entry.kind !== 'revision' && mayCorrect(entry, me).ok ? (
-        <Quiet onPress={() => setOpen(true)}>Correct</Quiet>
-      ) : null}
+      {!by && mayRecord(me.role, STRIKE) && mayCorrect(entry, me).ok ? <Quiet onPress={() => setOpen(true)}>Correct</Quiet> : null}
       <CorrectDialog entry={entry} open={open} onClose={() => setOpen(false)} record={record} state={state} me={me} />
     </li>
   )
@@ -106,11 +106,14 @@ export function StruckOut({ state, id }: { state: WallState; id: string }) {
   ) : null
 }
 
-/** The value of an entry that can be put right as one number; others are struck out and recorded anew. */
-function oneNumber(entry: Entry): string | undefined {
-  if (entry.kind === 'reading') return `${(entry.data as ReadingData).value}`
-  if (entry.kind === 'units') return `${(entry.data as UnitsData).set}`
-  return undefined
+/** The kind of entry that takes another out. */
+const STRIKE = KINDS.find((k) => k.effect?.is === 'strike')?.kind ?? ''
+
+/** A typed number as a correction asks for it. */
+function typedNumber(text: string, of: PutRight['of']): number | undefined {
+  if (of === 'count') return text.trim() !== '' && Number.isInteger(Number(text)) ? Number(text) : undefined
+  const read = parseLength(text, 'm')
+  return read.ok ? read.value : undefined
 }
 
 function CorrectDialog({
@@ -129,21 +132,20 @@ function CorrectDialog({
   me: Me
 }) {
   const { units } = usePreferences()
-  const old = oneNumber(entry)
+  const by = kindOf(entry.kind)?.correction
+  // What cannot be put right as one number is struck out and recorded anew.
+  const old = by && `${by.value(entry.data)}`
   const [value, setValue] = useState(old ?? '')
   const [reason, setReason] = useState('')
   const { busy, problems, setProblems, go } = useRecord(record)
   const close = (done: boolean) => done && onClose()
-  const read = entry.kind === 'units' ? { ok: Number.isInteger(Number(value)) && value.trim() !== '', value: Number(value) } : parseLength(value, 'm')
-  const data =
-    entry.kind === 'units'
-      ? { ...(entry.data as UnitsData), set: read.ok ? read.value : 0 }
-      : { ...(entry.data as ReadingData), value: read.ok ? read.value : 0 }
+  const typed = by && typedNumber(value, by.of)
+  const data = by && typed !== undefined ? by.put(entry.data, typed) : undefined
   // Judged by the plan it was recorded under, as the entry it corrects.
-  const verdict = read.ok && old !== undefined && value !== old ? verdictOf(state, { ...entry, data }) : undefined
+  const verdict = data !== undefined && value !== old ? verdictOf(state, { ...entry, data }) : undefined
   const why = reason.trim()
   const put = async () => {
-    if (!read.ok) return setProblems([{ field: 'Right value', message: `"${value}" cannot be read` }])
+    if (data === undefined) return setProblems([{ field: 'Right value', message: `"${value}" cannot be read` }])
     close(
       await go([
         {
@@ -163,16 +165,11 @@ function CorrectDialog({
         <p>{lineOf(state, entry, { units })}</p>
         <p style={{ fontSize: 15, color: 'var(--soft)' }}>The original stays in the record, struck through, with your correction beside it.</p>
         <Field label="Why is it wrong? Kept with the correction" value={reason} onChange={setReason} />
-        {old !== undefined && mayRecord(me.role, entry.kind) ? (
+        {by && mayRecord(me.role, entry.kind) ? (
           <>
             <Row>
               <div style={{ flex: 1 }}>
-                <Field
-                  label={entry.kind === 'units' ? 'Units set' : 'Right value (metres, or with its unit)'}
-                  value={value}
-                  onChange={setValue}
-                  inputMode="decimal"
-                />
+                <Field label={by.title} value={value} onChange={setValue} inputMode="decimal" />
               </div>
               <NowButton isDisabled={busy || value === old || why.length < 3} onPress={put}>
                 Correct
@@ -184,7 +181,7 @@ function CorrectDialog({
         <Row>
           <Button
             isDisabled={busy || why.length < 3}
-            onPress={async () => close(await go([{ kind: 'strike', where: {}, data: { reason: why }, supersedes: entry.id }]))}
+            onPress={async () => close(await go([{ kind: STRIKE, where: {}, data: { reason: why }, supersedes: entry.id }]))}
           >
             {old === undefined ? 'Strike it out' : 'Strike it out instead'}
           </Button>

@@ -25,10 +25,10 @@ export const setupData = record({
   turning: optionalYesNo(),
 })
 export type SetupData = InferType<typeof setupData>
-export const setup = defineKind<SetupData>({
+export const setup = defineKind({
   kind: 'setup',
   roles: MEASURERS,
-  schema: setupData as unknown as yup.ISchema<SetupData>,
+  schema: setupData,
   line: (e, r) =>
     `Instrument set up: HI ${formatLength(e.data.benchmark + e.data.backsight, r.units)}, backsight ${formatLength(e.data.backsight, r.units)}${e.data.point ? ` on ${e.data.point}` : ''}`,
 })
@@ -63,11 +63,13 @@ export const isSigned = (s: ReleaseData['signature']) => (s?.typed?.trim().lengt
 export const decidedBy = (e: { by: { name: string }; data: Pick<ReleaseData, 'reported'> }): string =>
   e.data.reported ? `${e.data.reported.name}, ${e.data.reported.role}, as reported by ${e.by.name}` : e.by.name
 
-export const release = defineKind<ReleaseData>({
+export const release = defineKind({
   kind: 'release',
+  effect: { is: 'decision' },
+  stays: 'a decision on a hold point stays; answer it with another decision',
   // Who may is said by the point, in the rules of the plan.
   roles: ROLES,
-  schema: releaseData as unknown as yup.ISchema<ReleaseData>,
+  schema: releaseData,
   line(e, _r, c) {
     const { decision, reason, signature, witness, reported } = e.data
     const shown = reported ? (reported.document ? `${reported.document}` : 'photo') : undefined
@@ -85,10 +87,11 @@ export const release = defineKind<ReleaseData>({
 /** A soft gate passed: the stage in `where` counts as passed, for a written reason. */
 export const overrideData = record({ reason: text(400) })
 export type OverrideData = InferType<typeof overrideData>
-export const override = defineKind<OverrideData>({
+export const override = defineKind({
   kind: 'override',
+  effect: { is: 'override' },
   roles: ['foreman'],
-  schema: overrideData as unknown as yup.ISchema<OverrideData>,
+  schema: overrideData,
   line: (e, _r, c) => `Went on past ${c.stage?.title.toLowerCase() ?? 'a gate'}: ${e.data.reason}`,
 })
 
@@ -98,29 +101,32 @@ const sentence = (text: string) => (/[.!?]$/.test(text.trim()) ? text.trim() : `
 /** Cause and action for an entry that was out of tolerance. */
 export const actionData = record({ of: text(40), cause: text(400), action: text(400) })
 export type ActionData = InferType<typeof actionData>
-export const action = defineKind<ActionData>({
+export const action = defineKind({
   kind: 'action',
+  effect: { is: 'answer', of: (data) => data.of },
   roles: ['foreman', 'inspector'],
-  schema: actionData as unknown as yup.ISchema<ActionData>,
+  schema: actionData,
   line: (e) => `Nonconformance: ${sentence(e.data.cause)} Action: ${sentence(e.data.action)}`,
 })
 
 /** A note in the diary. */
 export const noteData = record({ text: text(2000) })
 export type NoteData = InferType<typeof noteData>
-export const note = defineKind<NoteData>({
+export const note = defineKind({
   kind: 'note',
   roles: ROLES,
-  schema: noteData as unknown as yup.ISchema<NoteData>,
+  schema: noteData,
   line: (e) => e.data.text,
 })
 
 /** A wrong entry struck out; `supersedes` names it, the original stays to be read. */
 export const strikeData = record({ reason: text(400) })
 export type StrikeData = InferType<typeof strikeData>
-export const strike = defineKind<StrikeData>({
+export const strike = defineKind({
   kind: 'strike',
+  effect: { is: 'strike' },
+  stays: 'a strike cannot be corrected',
   roles: MEASURERS,
-  schema: strikeData as unknown as yup.ISchema<StrikeData>,
+  schema: strikeData,
   line: (e) => `Struck out: ${e.data.reason}`,
 })

@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { type InferType, list, optionalList, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import { type InferType, list, optionalList, optionalText, quantity, record, text } from '../../base/schema'
 import { type LimitName, limitsOf, type Ruled, tableOf } from '../../rules'
 import type { CheckMeasure } from '../../systems'
 import { formatSigned } from '../../units/length'
@@ -22,10 +22,10 @@ export type CheckData = InferType<typeof checkData>
 export const measuresOf = (work: { readonly measures?: readonly CheckMeasure[] }, plan: Ruled): readonly CheckMeasure[] =>
   (work.measures ?? []).filter((m) => (m.since ?? 1) <= tableOf(plan))
 
-export const check = defineKind<CheckData>({
+export const check = defineKind({
   kind: 'check',
   roles: BUILDERS,
-  schema: checkData as unknown as yup.ISchema<CheckData>,
+  schema: checkData,
   work: 'check',
   check(entry, { stage, layout }) {
     if (stage?.work.type !== 'check' || tableOf(layout.plan) === 1) return ok(true)

@@ -1,5 +1,5 @@
 import { fail, ok } from '../../base/result'
-import { choice, type InferType, optionalText, record, text, type yup } from '../../base/schema'
+import { choice, type InferType, optionalText, record, text } from '../../base/schema'
 import { identifySoil } from '../../ground'
 import { tableOf } from '../../rules'
 import { defineKind } from './kind'
@@ -22,12 +22,12 @@ export const clearanceData = record({
 export type ClearanceData = InferType<typeof clearanceData>
 
 /** Answers a stop, by name; nothing else does. The soil is judged anew before anything is built on it. */
-export const clearance = defineKind<ClearanceData>({
+export const clearance = defineKind({
   kind: 'clearance',
   beside: true,
   closes: ['soil'],
   roles: ['foreman', 'inspector'],
-  schema: clearanceData as unknown as yup.ISchema<ClearanceData>,
+  schema: clearanceData,
   check({ recheckOf }, { find, layout }) {
     const of = recheckOf ? find(recheckOf) : undefined
     if (of?.kind !== 'soil') return fail('recheckOf', 'is missing; name the finding that stopped the work')

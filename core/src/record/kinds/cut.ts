@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, record, type yup } from '../../base/schema'
+import { type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, record } from '../../base/schema'
 import { type Layout, stepAt } from '../../layout'
 import { topAt } from '../../plan'
 import { limitsOf, tableOf } from '../../rules'
@@ -78,11 +78,11 @@ function judgeCut(d: CutData, layout: Layout, station: number): Verdict {
   return judged(outs, d.water ? 'as planned; water in the cut: lead it to the lowest point and out' : 'as planned')
 }
 
-export const cut = defineKind<CutData>({
+export const cut = defineKind({
   kind: 'cut',
   beside: true,
   roles: BUILDERS,
-  schema: cutData as unknown as yup.ISchema<CutData>,
+  schema: cutData,
   check(entry, { layout }) {
     const d = entry.data
     const deep = cutDepth(layout, entry.where.station ?? 0)

@@ -58,10 +58,10 @@ export function curveOf(d: CurveData): Result<Curve> {
   return result
 }
 
-export const curve = defineKind<CurveData>({
+export const curve = defineKind({
   kind: 'curve',
   roles: ['foreman', 'inspector', 'office'],
-  schema: curveData as unknown as yup.ISchema<CurveData>,
+  schema: curveData,
   check(entry, { layout }) {
     const stones = entry.data.oversize
     // Each sieve has a share of its own up to which its correction holds (common test standards); unsaid, the lower.
@@ -184,11 +184,11 @@ function checkRecord(d: DensityData, { layout, stage }: Context): Result<true> {
   return ok(true)
 }
 
-export const density = defineKind<DensityData>({
+export const density = defineKind({
   kind: 'density',
   beside: true,
   roles: MEASURERS,
-  schema: densityData as unknown as yup.ISchema<DensityData>,
+  schema: densityData,
   check(entry, context) {
     const beyond = checkRecord(entry.data, context)
     if (!beyond.ok) return beyond

@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { choice, type InferType, optionalText, optionalYesNo, quantity, record, text, type yup } from '../../base/schema'
+import { choice, type InferType, optionalText, optionalYesNo, quantity, record, text } from '../../base/schema'
 import { limitsOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, defineKind } from './kind'
@@ -27,11 +27,11 @@ export const obstructionData = record({
   note: optionalText(200),
 })
 export type ObstructionData = InferType<typeof obstructionData>
-export const obstruction = defineKind<ObstructionData>({
+export const obstruction = defineKind({
   kind: 'obstruction',
   beside: true,
   roles: BUILDERS,
-  schema: obstructionData as unknown as yup.ISchema<ObstructionData>,
+  schema: obstructionData,
   check: ({ data }) => (data.to >= data.from ? ok(true) : fail('data.to', `must not be before ${said.given(data.from)}`)),
   judge(entry, { layout }) {
     const d = entry.data
@@ -72,11 +72,11 @@ export const padChoiceData = record({
   reason: text(300),
 })
 export type PadChoiceData = InferType<typeof padChoiceData>
-export const padChoice = defineKind<PadChoiceData>({
+export const padChoice = defineKind({
   kind: 'pad-choice',
   beside: true,
   roles: ['foreman'],
-  schema: padChoiceData as unknown as yup.ISchema<PadChoiceData>,
+  schema: padChoiceData,
   judge: (entry, { layout }) =>
     entry.data.material === layout.building.foundation.kind
       ? { verdict: 'ok', text: 'as the plan' }
@@ -92,10 +92,10 @@ export const weatherData = record({
   expected: optionalYesNo(),
 })
 export type WeatherData = InferType<typeof weatherData>
-export const weather = defineKind<WeatherData>({
+export const weather = defineKind({
   kind: 'weather',
   roles: BUILDERS,
-  schema: weatherData as unknown as yup.ISchema<WeatherData>,
+  schema: weatherData,
   line: ({ data: d }) =>
     `Weather${d.expected ? ' expected' : ''}: ${said.rain(d.rain)}, down to ${said.temperature(d.low)}, wind ${said.speed(d.wind)}`,
 })

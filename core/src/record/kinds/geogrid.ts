@@ -1,5 +1,5 @@
 import { said } from '../../base/said'
-import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
+import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo } from '../../base/schema'
 import { gridOn } from '../../layout'
 import { limitsOf } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
@@ -26,10 +26,10 @@ export const geogridData = record({
 })
 export type GeogridData = InferType<typeof geogridData>
 
-export const geogrid = defineKind<GeogridData>({
+export const geogrid = defineKind({
   kind: 'geogrid',
   roles: BUILDERS,
-  schema: geogridData as unknown as yup.ISchema<GeogridData>,
+  schema: geogridData,
   work: 'grid',
   again: (entry, finding) => covers(entry.data, finding.data),
   judge(entry, { layout }) {

@@ -4,7 +4,7 @@ import type { yup } from '../../base/schema'
 import type { Layout } from '../../layout'
 import type { Role } from '../../rules'
 import type { Stage, Work } from '../../systems'
-import type { Entry, Reader, Verdict } from '../entry'
+import type { Entry, Reader, RecordedEntry, Verdict } from '../entry'
 
 /** What a kind may look at when it judges or checks an entry. */
 export interface Context {
@@ -20,13 +20,43 @@ export interface Context {
 export const BUILDERS: readonly Role[] = ['foreman', 'crew']
 export const MEASURERS: readonly Role[] = ['foreman', 'crew', 'inspector']
 
+/** What an entry does besides standing in the record. */
+export type Effect<D = unknown> =
+  /** It decides on the hold point of its step. */
+  | { readonly is: 'decision' }
+  /** It lets the work go past its step for a written reason. */
+  | { readonly is: 'override' }
+  /** It answers a finding, which it names. */
+  | { readonly is: 'answer'; of(data: D): string }
+  /** It takes an entry out, which it supersedes; of any kind. */
+  | { readonly is: 'strike' }
+  /** It puts a plan revision in force, by its number; only the house records it. */
+  | { readonly is: 'revision'; number(data: D): number }
+
+/** How an entry is put right as one number. */
+export interface PutRight<D = unknown> {
+  /** What is asked for. */
+  readonly title: string
+  /** A length in m, or a whole number. */
+  readonly of: 'length' | 'count'
+  value(data: D): number
+  /** The data with another number. */
+  put(data: D, value: number): D
+}
+
 /**
  * One kind of entry: its schema, how it is judged, how it reads as a line of the diary. One file each;
  * a new kind is a file beside these and a line in the index.
  */
 export interface EntryKind<D = unknown> {
   readonly kind: string
-  readonly schema: yup.ISchema<D>
+  readonly schema: yup.AnySchema
+  /** What it does to the record beside what it says; work, or a fact beside it, where left out. */
+  readonly effect?: Effect<D>
+  /** The one number by which it is put right; others are struck out and recorded anew. */
+  readonly correction?: PutRight<D>
+  /** Why nobody corrects it or strikes it out; left out where its author, or a role above, may. */
+  readonly stays?: string
   /** The type of work this records; undefined for facts that stand beside the work. */
   readonly work?: Work['type']
   /** Who may record it. */
@@ -67,5 +97,25 @@ export function covers(
   return { field, message: `a re-check takes in all of ${whole ? 'the section' : `${said.given(a)} to ${said.given(b)}`}, where the finding is` }
 }
 
-/** Defines a kind; the data type follows from its schema. */
-export const defineKind = <D>(kind: EntryKind<D>): EntryKind => kind as unknown as EntryKind
+/** A kind as it is written: its data is what its schema reads. */
+type Written<S extends yup.AnySchema> = EntryKind<yup.InferType<S>> & { readonly schema: S }
+
+/**
+ * Defines a kind; its data type follows from its schema, and its judgement, checks and words are typed by it. In the list of all kinds the
+ * data is of no known type: whatever reaches it was read by the same schema first.
+ *
+ * @example defineKind({ kind: 'note', roles: ROLES, schema: record({ text: text(2000) }), line: (e) => e.data.text })
+ */
+export const defineKind = <S extends yup.AnySchema>(kind: Written<S>): Kind<yup.InferType<S>> => ({
+  ...(kind as unknown as EntryKind),
+  is: (entry): entry is Entry<string, yup.InferType<S>> => entry.kind === kind.kind,
+  among: (list) => list.filter((e): e is RecordedEntry & { entry: Entry<string, yup.InferType<S>> } => e.entry.kind === kind.kind),
+})
+
+/** A kind that tells its own entries from others, with their data typed. */
+export interface Kind<D> extends EntryKind {
+  /** @example recorded.filter((e) => lift.is(e.entry)) */
+  is(entry: Entry): entry is Entry<string, D>
+  /** Its entries of a list, with their data typed. @example lift.among(log.work).map((e) => e.entry.data.thickness) */
+  among(list: readonly RecordedEntry[]): readonly (RecordedEntry & { readonly entry: Entry<string, D> })[]
+}

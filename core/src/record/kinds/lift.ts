@@ -1,5 +1,5 @@
 import { said } from '../../base/said'
-import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, quantity, record, type yup } from '../../base/schema'
+import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, quantity, record } from '../../base/schema'
 import { SQUEEZE } from '../../ground'
 import type { Layout } from '../../layout'
 import { limitsOf, plantRule, tableOf } from '../../rules'
@@ -50,10 +50,10 @@ function judgePoured(d: LiftData, { plan, building }: Layout): Verdict {
   )
 }
 
-export const lift = defineKind<LiftData>({
+export const lift = defineKind({
   kind: 'lift',
   roles: BUILDERS,
-  schema: liftData as unknown as yup.ISchema<LiftData>,
+  schema: liftData,
   work: 'lifts',
   again(entry, finding) {
     const { lift } = finding.data

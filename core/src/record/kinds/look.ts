@@ -1,4 +1,4 @@
-import { type InferType, optionalText, record, text, yesNo, type yup } from '../../base/schema'
+import { type InferType, optionalText, record, text, yesNo } from '../../base/schema'
 import { defineKind, MEASURERS } from './kind'
 
 /** The trench looked at before anyone goes in: by which competent person, what was seen, and whether people may go in. */
@@ -6,9 +6,9 @@ export const lookData = record({ by: text(120), safe: yesNo(), seen: text(300), 
 export type LookData = InferType<typeof lookData>
 
 /** Every day, and again after rain: sides, cracks, water, spoil, the way out. */
-export const look = defineKind<LookData>({
+export const look = defineKind({
   kind: 'look',
   roles: MEASURERS,
-  schema: lookData as unknown as yup.ISchema<LookData>,
+  schema: lookData,
   line: ({ data: d }) => `Trench looked at by ${d.by}: ${d.safe ? 'safe to go in' : 'nobody goes in'}, ${d.seen}`,
 })

@@ -1,5 +1,5 @@
 import { fail, ok } from '../../base/result'
-import { choice, type InferType, list, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import { choice, type InferType, list, optionalText, quantity, record, text } from '../../base/schema'
 import { ROLES } from '../../rules'
 import { formatLength } from '../../units/length'
 import { defineKind } from './kind'
@@ -12,10 +12,10 @@ export const gradationData = record({
 })
 export type GradationData = InferType<typeof gradationData>
 
-export const gradation = defineKind<GradationData>({
+export const gradation = defineKind({
   kind: 'gradation',
   roles: ROLES,
-  schema: gradationData as unknown as yup.ISchema<GradationData>,
+  schema: gradationData,
   check(entry) {
     const sorted = [...entry.data.points].sort((a, b) => a.size - b.size)
     for (let i = 1; i < sorted.length; i++) {
@@ -39,10 +39,10 @@ export const rollData = record({
 })
 export type RollData = InferType<typeof rollData>
 
-export const roll = defineKind<RollData>({
+export const roll = defineKind({
   kind: 'roll',
   roles: ROLES,
-  schema: rollData as unknown as yup.ISchema<RollData>,
+  schema: rollData,
   line: (e, r) =>
     `Roll ${e.data.roll}${e.data.lot ? `, lot ${e.data.lot}` : ''} of ${e.data.type} on site, ${formatLength(e.data.length, r.units, 1)} by ${formatLength(e.data.width, r.units, 2)}`,
 })

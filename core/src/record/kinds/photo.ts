@@ -1,4 +1,4 @@
-import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text } from '../../base/schema'
 import { ROLES } from '../../rules'
 import { defineKind } from './kind'
 
@@ -30,10 +30,10 @@ export const photoData = record({
 })
 export type PhotoData = InferType<typeof photoData>
 
-export const photo = defineKind<PhotoData>({
+export const photo = defineKind({
   kind: 'photo',
   roles: ROLES,
-  schema: photoData as unknown as yup.ISchema<PhotoData>,
+  schema: photoData,
   beside: 'anywhere',
   line(entry) {
     const d = entry.data

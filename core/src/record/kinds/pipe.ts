@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { choice, type InferType, list, optionalText, quantity, record, text, yesNo, type yup } from '../../base/schema'
+import { choice, type InferType, list, optionalText, quantity, record, text, yesNo } from '../../base/schema'
 import { limitsOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, covers, defineKind, judged } from './kind'
@@ -30,10 +30,10 @@ export const pipeData = record({
 })
 export type PipeData = InferType<typeof pipeData>
 
-export const pipe = defineKind<PipeData>({
+export const pipe = defineKind({
   kind: 'pipe',
   roles: BUILDERS,
-  schema: pipeData as unknown as yup.ISchema<PipeData>,
+  schema: pipeData,
   work: 'pipe',
   check(entry, { layout }) {
     const { from, to } = entry.data

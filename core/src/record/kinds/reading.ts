@@ -1,5 +1,5 @@
 import { said } from '../../base/said'
-import { choice, type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { choice, type InferType, optionalQuantity, quantity, record } from '../../base/schema'
 import { formatDeviation, formatLength, formatStation } from '../../units/length'
 import { limitAt, targetAt } from '../target'
 import { defineKind, MEASURERS } from './kind'
@@ -54,10 +54,11 @@ export const aim = (d: Pick<ReadingData, 'method' | 'hi' | 'string'>, target: nu
 
 const METHOD = { rod: 'rod', string: 'drop', survey: 'point' } as const
 
-export const reading = defineKind<ReadingData>({
+export const reading = defineKind({
   kind: 'reading',
+  correction: { title: 'Right value (metres, or with its unit)', of: 'length', value: (d) => d.value, put: (d, value) => ({ ...d, value }) },
   roles: MEASURERS,
-  schema: readingData as unknown as yup.ISchema<ReadingData>,
+  schema: readingData,
   work: 'readings',
   closes: ['reading', 'sighting'],
   judge(entry, { layout, stage }) {

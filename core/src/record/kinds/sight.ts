@@ -1,5 +1,5 @@
 import { said } from '../../base/said'
-import { choice, type InferType, optionalQuantity, quantity, record, text, type yup } from '../../base/schema'
+import { choice, type InferType, optionalQuantity, quantity, record, text } from '../../base/schema'
 import { limitsOf } from '../../rules'
 import { formatDeviation, formatLength } from '../../units/length'
 import { defineKind, MEASURERS } from './kind'
@@ -20,10 +20,10 @@ export const sightData = record({
 }).test('known', 'a check shot needs the known elevation of its point', (d) => d == null || d.sight !== 'check' || d.known != null)
 export type SightData = InferType<typeof sightData>
 
-export const sight = defineKind<SightData>({
+export const sight = defineKind({
   kind: 'sight',
   roles: MEASURERS,
-  schema: sightData as unknown as yup.ISchema<SightData>,
+  schema: sightData,
   judge(entry, { layout }) {
     const d = entry.data
     const limits = limitsOf(layout.plan)

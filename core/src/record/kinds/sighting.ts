@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { type InferType, optionalQuantity, record, type yup } from '../../base/schema'
+import { type InferType, optionalQuantity, record } from '../../base/schema'
 import { formatDeviation, formatStation } from '../../units/length'
 import { limitAt, readPointByPoint } from '../target'
 import { defineKind, MEASURERS } from './kind'
@@ -12,10 +12,10 @@ import { defineKind, MEASURERS } from './kind'
 export const sightingData = record({ worst: optionalQuantity({ min: -0.5, max: 0.5, unit: 'm' }) })
 export type SightingData = InferType<typeof sightingData>
 
-export const sighting = defineKind<SightingData>({
+export const sighting = defineKind({
   kind: 'sighting',
   roles: MEASURERS,
-  schema: sightingData as unknown as yup.ISchema<SightingData>,
+  schema: sightingData,
   work: 'readings',
   check(entry, { layout, stage }) {
     if (stage?.work.type !== 'readings') return ok(true)

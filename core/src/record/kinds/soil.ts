@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, quantity, record, text, type yup } from '../../base/schema'
+import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, quantity, record, text } from '../../base/schema'
 import { identifySoil, type SoilAnswers, soilQuestions } from '../../ground'
 import type { Plan } from '../../plan'
 import { limitsOf, plantRule, tableOf } from '../../rules'
@@ -8,8 +8,10 @@ import { formatSmall, formatStation } from '../../units/length'
 import type { Entry, Verdict } from '../entry'
 import { BUILDERS, defineKind, judged } from './kind'
 
-const ids = (id: keyof SoilAnswers) => (soilQuestions(2).find((q) => q.id === id)?.answers ?? []).map((a) => a[0])
-const answers = (id: keyof SoilAnswers) => choice(ids(id))
+/** The answers of a question by their ids, of the type its question gives them. */
+const ids = <K extends keyof SoilAnswers>(id: K) =>
+  (soilQuestions(2).find((q) => q.id === id)?.answers ?? []).map((a) => a[0] as NonNullable<SoilAnswers[K]>)
+const answers = <K extends keyof SoilAnswers>(id: K) => choice(ids(id))
 
 /** A soil as a hand found it; its class follows from the answers. Stations m. */
 export const soilData = record({
@@ -26,19 +28,21 @@ export const soilData = record({
   from: quantity({ min: 0, max: 2000, unit: 'm' }),
   to: quantity({ min: 0, max: 2000, unit: 'm' }),
 })
-export type SoilData = Omit<InferType<typeof soilData>, 'answers'> & { readonly answers: SoilAnswers }
+export type SoilData = InferType<typeof soilData>
+/** Hoisted, so that a kind may look at entries of its own. */
+const isSoil = (e: Entry): e is Entry<string, SoilData> => soil.is(e)
 /** Dug out where soil does not carry: the verdict stays out until an undercut over the stretch re-checks it. */
-export const soil = defineKind<SoilData>({
+export const soil = defineKind({
   kind: 'soil',
   beside: true,
   roles: BUILDERS,
-  schema: soilData as unknown as yup.ISchema<SoilData>,
+  schema: soilData,
   check({ data, recheckOf }, { layout, find }) {
     const table = tableOf(layout.plan)
     const of = recheckOf ? find(recheckOf) : undefined
-    if (of?.kind === 'soil' && table > 1) {
+    if (of && isSoil(of) && table > 1) {
       // Other answers make no bad ground good: a stop is lifted by name, what never carries is dug out. What was wet may have dried.
-      const bad = identifySoil((of.data as SoilData).answers, table)
+      const bad = identifySoil(of.data.answers, table)
       if (bad.stop) return fail('recheckOf', 'that is a stop: it is answered by name, by the owner of the line or a competent person')
       if (bad.class === 'organic' || bad.class === 'made-ground' || bad.meaning.swelling)
         return fail('recheckOf', `${bad.meaning.name.toLowerCase()} is dug out and replaced (or the engineer's word given), not judged again`)
@@ -76,10 +80,10 @@ export const soilReportData = record({
   source: text(160),
 })
 export type SoilReportData = InferType<typeof soilReportData>
-export const soilReport = defineKind<SoilReportData>({
+export const soilReport = defineKind({
   kind: 'soil-report',
   roles: ['foreman', 'inspector', 'office'],
-  schema: soilReportData as unknown as yup.ISchema<SoilReportData>,
+  schema: soilReportData,
   line: ({ data: d }) => `Soil report, ${d.zone} soil: ${d.phi}°, ${said.weight(d.gamma)}, ${said.pressure(d.c)} (${d.source})`,
 })
 
@@ -125,12 +129,12 @@ function judgeUndercut(d: UndercutData, of: Entry | undefined, plan: Plan): Verd
   )
 }
 
-export const undercut = defineKind<UndercutData>({
+export const undercut = defineKind({
   kind: 'undercut',
   closes: ['soil', 'undercut'],
   beside: true,
   roles: BUILDERS,
-  schema: undercutData as unknown as yup.ISchema<UndercutData>,
+  schema: undercutData,
   check({ data, recheckOf }, { find, layout }) {
     if (data.to <= data.from) return fail('data.to', `must be beyond ${said.given(data.from)}, not ${said.given(data.to)}`)
     const of = recheckOf ? find(recheckOf) : undefined

@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { type InferType, optionalQuantity, quantity, record } from '../../base/schema'
 import { cellKey } from '../../layout'
 import { limitsOf } from '../../rules'
 import { formatSmall } from '../../units/length'
@@ -15,10 +15,10 @@ const slope = () => optionalQuantity({ min: -0.1, max: 0.1, unit: 'm' })
 export const unitLevelData = record({ unit: quantity({ min: 1, max: 5000, whole: true }), along: slope(), across: slope(), diagonal: slope() })
 export type UnitLevelData = InferType<typeof unitLevelData>
 
-export const unitLevel = defineKind<UnitLevelData>({
+export const unitLevel = defineKind({
   kind: 'unit-level',
   roles: MEASURERS,
-  schema: unitLevelData as unknown as yup.ISchema<UnitLevelData>,
+  schema: unitLevelData,
   beside: true,
   check(entry, { layout }) {
     const cell = layout.cells.get(cellKey(entry.where.section ?? '', entry.where.course ?? 0))

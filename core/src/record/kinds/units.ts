@@ -1,4 +1,4 @@
-import { type InferType, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { type InferType, optionalQuantity, quantity, record } from '../../base/schema'
 import { BUILDERS, defineKind } from './kind'
 
 /** Units set since the last such entry, and those thrown out. */
@@ -8,11 +8,12 @@ export const unitsData = record({
 })
 export type UnitsData = InferType<typeof unitsData>
 
-export const units = defineKind<UnitsData>({
+export const units = defineKind({
   kind: 'units',
   roles: BUILDERS,
-  schema: unitsData as unknown as yup.ISchema<UnitsData>,
+  schema: unitsData,
   work: 'units',
+  correction: { title: 'Units set', of: 'count', value: (d) => d.set, put: (d, set) => ({ ...d, set }) },
   line(entry, _reader, { layout }) {
     const { set, rejected } = entry.data
     const noun = set === 1 ? layout.system.noun.one : layout.system.noun.many

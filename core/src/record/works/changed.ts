@@ -4,7 +4,7 @@ import type { Layout } from '../../layout'
 import { tableOf } from '../../rules'
 import type { Entry } from '../entry'
 import { kindOf } from '../kinds'
-import type { Step } from '../steps'
+import type { Step } from '../step'
 
 export const mm = (v: number) => `${said.small(v)} ${v > 0 ? 'higher' : 'lower'}`
 /** Less than this is reading noise, m. */

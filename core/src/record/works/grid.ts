@@ -1,6 +1,6 @@
 import { said } from '../../base/said'
-import { gridOn } from '../../layout'
-import type { GeogridData } from '../kinds'
+import { gridIn, gridOn } from '../../layout'
+import { geogrid } from '../kinds/geogrid'
 import { uncovered } from '../needs'
 import { nowOut } from './changed'
 import { defineWork, gapWords, NOT_READ } from './work'
@@ -8,8 +8,14 @@ import { defineWork, gapWords, NOT_READ } from './work'
 /** A layer of geogrid over all its stretches. */
 export const grid = defineWork({
   type: 'grid',
+  plan(layout, step, { section, cell }) {
+    const layer = section && step.course !== undefined && !cell?.last ? gridIn(layout, step.course, section) : undefined
+    if (!layer) return undefined
+    const { over, ...grid } = layer
+    return { grid, over }
+  },
   progress(_state, step, work) {
-    const laid = work.map((e) => e.entry.data as GeogridData)
+    const laid = geogrid.among(work).map((e) => e.entry.data)
     const gaps = (step.over ?? []).flatMap((s) => uncovered(s, laid))
     const which = laid.length > 0 && gaps.length > 0 ? `, ${gapWords(gaps)}` : ''
     return {
@@ -25,7 +31,8 @@ export const grid = defineWork({
     if (!is) return 'the plan in force has no layer here'
     if (!was || (was.length === is.length && was.type === is.type)) return nowOut(before, after, step, entry)
     // A layer that is longer than the plan now asks for does what it asks for.
-    const d = entry.data as GeogridData
+    if (!geogrid.is(entry)) return undefined
+    const d = entry.data
     return d.length >= is.length - 0.005 && d.type === is.type
       ? undefined
       : `placed as ${said.length(was.length, 2)} ${was.type}; the plan now asks for ${said.length(is.length, 2)} ${is.type}`

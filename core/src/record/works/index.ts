@@ -13,4 +13,4 @@ const WORKS: { readonly [T in Work['type']]: WorkType<T> } = { check, grid, lift
 /** @example workOf('lifts').progress(state, step, work, all).missing */
 export const workOf = (type: Work['type']): WorkType => WORKS[type] as WorkType
 export { mm } from './changed'
-export type { Progress } from './work'
+export type { Progress, SheetFact, SheetPart } from './work'

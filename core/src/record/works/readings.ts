@@ -1,12 +1,13 @@
+import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import type { RecordedEntry } from '../entry'
-import type { SightingData } from '../kinds'
-import { deviationOf, type ReadingData } from '../kinds/reading'
+import { deviationOf, reading } from '../kinds/reading'
+import { sighting } from '../kinds/sighting'
 import type { Conflict, StepStatus, WallState } from '../state'
-import { placesOf, type Step } from '../steps'
-import { targetAt } from '../target'
+import { placesOf, type Step } from '../step'
+import { limitAt, readPointByPoint, stretchesOf, targetAt } from '../target'
 import { lineMoved, mm, NOISE } from './changed'
-import { defineWork, type Progress, UNREAD } from './work'
+import { defineWork, type Progress, UNREAD, whereOf } from './work'
 
 /** A reading counts for a point when taken within this distance of it, m. */
 const REACH = 0.5
@@ -16,8 +17,43 @@ const CONFLICT = 0.004
 /** Points read against a target, or a course run along as a whole. */
 export const readings = defineWork({
   type: 'readings',
+  plan: (_layout, step) => (step.points.length > 0 ? {} : undefined),
+  place(state, step, entry) {
+    const { where } = entry
+    if (!reading.is(entry) && !(sighting.is(entry) && where.station !== undefined)) return ok(true)
+    if (where.station === undefined) return fail('where.station', 'is missing; a reading is taken at a station')
+    const over = stretchesOf(state.layout, step.stage, step.section ?? '', step.course)
+    if (!over.some((s) => (where.station ?? -1) >= s.from - 0.01 && (where.station ?? -1) <= s.to + 0.01)) {
+      const ends = over.map((s) => `${said.given(s.from)} to ${said.given(s.to)}`).join(', ')
+      return fail('where.station', `${said.given(where.station)} is beyond this stretch (${ends})`)
+    }
+    if (step.lines.length === 0) return ok(true)
+    const lines = step.lines.map((l) => said.given(l)).join(' and ')
+    if (where.offset === undefined) return fail('where.offset', `is missing; the pad is read along lines at ${lines} from the face`)
+    const reach = state.layout.building.foundation.width
+    return step.lines.some((l) => Math.abs(l - (where.offset ?? 0)) <= reach)
+      ? ok(true)
+      : fail('where.offset', `${said.given(where.offset)} is off the pad; it is read at ${lines} from the face`)
+  },
   progress(state, step, work) {
     return pointsRead(state, step, work)
+  },
+  sheet(state, step) {
+    const where = whereOf(step)
+    if (step.stage.work.sense === 'level') {
+      // Where part of it lies on the pad its points are read, and the rest of the course waits for them.
+      if (readPointByPoint(state.layout, step.stage, step.section ?? '', step.course ?? 0)) return undefined
+      return {
+        words: 'run along: the largest deviation',
+        wantsLevel: true,
+        facts: (worst, station) => [{ kind: sighting.kind, where: { ...where, ...(station === undefined ? {} : { station }) }, data: { worst } }],
+      }
+    }
+    const limit = limitAt(state.layout, step.stage, { ...where, station: step.points[0] })
+    return {
+      words: `sighted along, nothing over ±${said.small(limit.value)}`,
+      facts: () => [{ kind: sighting.kind, where, data: {} }],
+    }
   },
   changed(before, after, step, entry) {
     const { where } = entry
@@ -41,9 +77,9 @@ function pointsRead(state: WallState, step: Step, work: readonly RecordedEntry[]
   // Run along as a whole: it stands for every point that nobody read by itself.
   let along: RecordedEntry | undefined
   for (const e of work) {
-    if (e.entry.kind === 'sighting') {
+    if (sighting.is(e.entry)) {
       if (along && along.entry.by.id !== e.entry.by.id && !e.entry.recheckOf) {
-        const [a, b] = [along, e].map((r) => (r.entry.data as SightingData).worst)
+        const [a, b] = sighting.among([along, e]).map((r) => r.entry.data.worst)
         if (a !== undefined && b !== undefined && Math.abs(a - b) > CONFLICT) conflicts.push({ first: along, second: e })
       }
       along = e
@@ -61,8 +97,8 @@ function pointsRead(state: WallState, step: Step, work: readonly RecordedEntry[]
       before.entry.where.station === e.entry.where.station &&
       before.entry.where.offset === e.entry.where.offset
     ) {
-      const off = (r: RecordedEntry) => deviationOf(r.entry.data as ReadingData, targetAt(state.layout, target, r.entry.where))
-      if (Math.abs(off(before) - off(e)) > CONFLICT) conflicts.push({ first: before, second: e })
+      const [a, b] = reading.among([before, e]).map((r) => deviationOf(r.entry.data, targetAt(state.layout, target, r.entry.where)))
+      if (a !== undefined && b !== undefined && Math.abs(a - b) > CONFLICT) conflicts.push({ first: before, second: e })
     }
     at.set(point, e)
   }
@@ -87,13 +123,13 @@ function deviationsOf(state: WallState, step: Step, read: StepStatus['read']): F
   const target = step.stage.work.type === 'readings' ? step.stage.work.target : 'setback'
   const flat = target === 'course-top' ? targetAt(state.layout, target, { course: step.course }) : 0
   read.forEach((r, i) => {
-    if (r.entry?.entry.kind === 'reading') list[i] = deviationOf(r.entry.entry.data as ReadingData, flat)
+    if (r.entry && reading.is(r.entry.entry)) list[i] = deviationOf(r.entry.entry.data, flat)
   })
   return list
 }
 
 function runOf({ entry }: RecordedEntry): StepStatus['along'] {
-  const { worst } = entry.data as SightingData
+  const worst = sighting.is(entry) ? entry.data.worst : undefined
   return worst === undefined || entry.where.station === undefined ? undefined : { station: entry.where.station, worst }
 }
 

@@ -1,15 +1,31 @@
+import { fail, ok } from '../../base/result'
 import { counted } from '../../systems'
-import type { UnitsData } from '../kinds'
-import { defineWork, NOT_READ } from './work'
+import { units as kind } from '../kinds/units'
+import { titleOf } from '../step'
+import { defineWork, NOT_READ, whereOf } from './work'
 
 /** Units set, counted; they stand where they stand. */
 export const units = defineWork({
   type: 'units',
   stands: true,
+  plan: (_layout, _step, { cell }) => ({ planned: cell ? counted(cell.pieces) : 0 }),
   progress(_state, step, work) {
-    const done = work.reduce((sum, e) => sum + (e.entry.data as UnitsData).set, 0)
+    const done = kind.among(work).reduce((sum, e) => sum + e.entry.data.set, 0)
     const left = step.planned - done
     return { ...NOT_READ, done, total: step.planned, missing: left > 0 ? [`${left} of ${step.planned} to set`] : [] }
+  },
+  admit(state, step, entry, status) {
+    if (!kind.is(entry)) return ok(true)
+    const corrected = entry.supersedes ? state.byId.get(entry.supersedes)?.entry : undefined
+    const already = status().done - (corrected && kind.is(corrected) ? corrected.data.set : 0)
+    const { set } = entry.data
+    return already + set > step.planned
+      ? fail('data.set', `${titleOf(step)} takes ${step.planned}; ${already} are set, so at most ${step.planned - already} more, not ${set}`)
+      : ok(true)
+  },
+  sheet(_state, step, status) {
+    const left = step.planned - status.done
+    return { words: `${left} set`, facts: () => [{ kind: kind.kind, where: whereOf(step), data: { set: left } }] }
   },
   changed(before, after, _step, entry) {
     const { where } = entry

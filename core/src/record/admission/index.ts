@@ -1,0 +1,16 @@
+import { fail, ok, type Result } from '../../base/result'
+import type { Entry } from '../entry'
+import { statusOf } from '../fold'
+import type { Effect } from '../kinds'
+import type { WallState } from '../state'
+import { complete } from '../status'
+import { type Step, titleOf } from '../step'
+import { admitRelease } from './release'
+
+type Admission = (state: WallState, entry: Entry, step: Step) => Result<undefined>
+
+const admitOverride: Admission = (state, _entry, step) =>
+  complete(statusOf(state, step)) ? fail('where', `${titleOf(step)} is complete; there is nothing to go past`) : ok(undefined)
+
+/** What an entry that does more than record work must meet at its step, by what it does; others go through the gates. */
+export const ADMISSIONS: Readonly<Partial<Record<Effect['is'], Admission>>> = { decision: admitRelease, override: admitOverride }
