@@ -85,6 +85,16 @@ export async function sitesOf(company: string): Promise<string[]> {
   return [...new Set([...walls, ...ruled].map((r) => r.site))].sort((a, b) => a.localeCompare(b))
 }
 
+/** Rules of a company and of each of its sites, as a plan typed now would be issued under. */
+export async function levelsOf(company: string): Promise<{ company: Rules; sites: Record<string, Rules> }> {
+  const sites = await sitesOf(company)
+  const [own, ...found] = await Promise.all([
+    rulesAt(company, { level: 'company' }),
+    ...sites.map((site) => rulesAt(company, { level: 'site', site })),
+  ])
+  return { company: own.rules, sites: Object.fromEntries(sites.map((s, i) => [s, found[i]?.rules ?? emptyRules()])) }
+}
+
 /** Who may change the rule book: the roles the company names, the office and the foreman where it names none. */
 export const KEEPERS: readonly Role[] = ['office', 'foreman']
 export const keepersOf = (company: Rules): readonly Role[] => company.keepers ?? KEEPERS

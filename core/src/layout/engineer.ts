@@ -35,6 +35,7 @@ function rowsOn(steps: readonly PadStep[], courses: readonly Course[]): number {
 /**
  * Why this wall is an engineer's, in words; empty where a crew may build it by the rules alone. Rule table 2.
  *
+ * @param layered - are layers laid behind its units? As the plan has it where left out
  * @example engineerReasons(plan, system, steps, tops, courses) // ['it stands 1.75 m high at 12.00, over the 1.2 m …']
  */
 export function engineerReasons(
@@ -43,6 +44,7 @@ export function engineerReasons(
   steps: readonly PadStep[],
   tops: readonly PadStep[],
   courses: readonly Course[],
+  layered = buildingOf(plan).layers.length > 0,
 ): readonly string[] {
   const limits = limitsOf(plan)
   const built = builtHeight(plan, steps, tops)
@@ -60,7 +62,7 @@ export function engineerReasons(
   const building = buildingOf(plan)
   const standing = built.height - (plan.rules?.heightFrom === 'first-course' ? 0 : building.foundation.thickness)
   const slender = standing / building.course(1).depth
-  if (building.layers.length === 0 && slender > limits.slenderness.value + 1e-6)
+  if (!layered && slender > limits.slenderness.value + 1e-6)
     reasons.push(`it is ${slender.toFixed(1)} times as high as its units are deep, over ${limits.slenderness.value}`)
   return reasons
 }

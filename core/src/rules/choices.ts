@@ -69,7 +69,8 @@ const SCHOOL_LIMITS: Readonly<Record<string, Readonly<Record<string, number>>>> 
   'lift-thickness thin': { backfillLift: 0.1, liftPlate: 0.08 },
 }
 
-const ADVICE: ReadonlySet<string> = new Set(['embedment', 'setback', 'corner', 'grid-length', 'waterproofing'])
+/** Of masonry, which no system plans yet. */
+const ADVICE: ReadonlySet<string> = new Set(['waterproofing'])
 const ALL: readonly ChoiceDef[] = [
   choose(
     'embedment',
@@ -281,9 +282,13 @@ const ALL: readonly ChoiceDef[] = [
     [
       'first-joint',
       'From the first joint',
-      'A layer on the first course and on every second one. Holds the toe of the mass; drawn into the plan by hand.',
+      'A layer on the first course and on every second one. Holds the toe of the mass; the planner proposes it where no engineer’s plan governs.',
     ],
-    ['second-course', 'Every second course', 'From the second course on: one layer fewer, the first fill is easier; drawn into the plan by hand.'],
+    [
+      'second-course',
+      'Every second course',
+      'From the second course on: one layer fewer, the first fill is easier; the planner proposes it where no engineer’s plan governs.',
+    ],
     ['under-pad', 'One more under the pad', 'On ground that settles unevenly: laid flat on the compacted subgrade.'],
   ]),
   choose(

@@ -1,17 +1,17 @@
 import { limitsOf, type Ruled, setByPlan, tableOf } from './limits'
-import type { Limits } from './shipped'
+import type { LimitName, Limits } from './shipped'
 
 /** What a crew compacts with. */
 export type Plant = 'hand-tamper' | 'light-plate' | 'heavy-plate' | 'roller'
 /** What is compacted: stone, gravel and sand, or fill with silt or clay in it. */
 export type FillKind = 'granular' | 'fine'
 
-/** Passes until nothing moves any more, by plant and material; common practice, a density test or the maker's sheet says better. */
-const PASSES: Readonly<Record<Plant, Readonly<Record<FillKind, number>>>> = {
-  'hand-tamper': { granular: 4, fine: 6 },
-  'light-plate': { granular: 3, fine: 4 },
-  'heavy-plate': { granular: 3, fine: 4 },
-  roller: { granular: 4, fine: 6 },
+/** Where the book holds the passes of a plant in a material. */
+const PASSES: Readonly<Record<Plant, Readonly<Record<FillKind, LimitName>>>> = {
+  'hand-tamper': { granular: 'passesTamper', fine: 'passesTamperFine' },
+  'light-plate': { granular: 'passesLight', fine: 'passesLightFine' },
+  'heavy-plate': { granular: 'passesHeavy', fine: 'passesHeavyFine' },
+  roller: { granular: 'passesRoller', fine: 'passesRollerFine' },
 }
 /** How much less a tool reaches in silt and clay than in granular fill. */
 const FINE_SHARE: Readonly<Record<Plant, number>> = { 'hand-tamper': 0.75, 'light-plate': 0.6, 'heavy-plate': 0.75, roller: 1 }
@@ -39,6 +39,6 @@ export function plantRule(plan: Ruled, plant: Plant, fill: FillKind | undefined)
   return {
     loose: (hand ? limits.looseHand.value : limits.backfillLift.value) * share,
     compacted: (hand ? limits.liftHand.value : limits.liftPlate.value) * share,
-    passes: setByPlan(plan, 'passes')?.value ?? Math.max(limits.passes.value, PASSES[plant][fill ?? 'granular']),
+    passes: setByPlan(plan, 'passes')?.value ?? Math.max(limits.passes.value, limits[PASSES[plant][fill ?? 'granular']].value),
   }
 }

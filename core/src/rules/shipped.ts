@@ -6,6 +6,9 @@ export interface Limit {
   readonly reason: string
 }
 
+/** Why plant passes as often as it does. */
+const TRIED = 'As often as it takes until nothing moves any more; a density test or the maker’s sheet says better.'
+
 /**
  * Shipped table 1: what revisions issued under it are judged by for ever. Nothing in it is changed any more; see {@link TABLES}.
  * Lengths m.
@@ -48,6 +51,14 @@ const FIRST = {
   shave: { value: 0.003, reason: `More than ${said.small(0.003)} off one unit thins its shell: re-set it.` },
   pull: { value: 0.006, reason: `A lug has about ${said.small(0.006)} of play; more cannot be pulled in one course.` },
   pointSpacing: { value: 3, reason: 'Readings further apart than a level is long miss the hollow between them.' },
+  passesTamper: { value: 4, reason: TRIED },
+  passesTamperFine: { value: 6, reason: TRIED },
+  passesLight: { value: 3, reason: TRIED },
+  passesLightFine: { value: 4, reason: TRIED },
+  passesHeavy: { value: 3, reason: TRIED },
+  passesHeavyFine: { value: 4, reason: TRIED },
+  passesRoller: { value: 4, reason: TRIED },
+  passesRollerFine: { value: 6, reason: TRIED },
   courseWithoutPipe: { value: 3, reason: 'Water that stands behind a wall pushes it over; only walls of a few courses are built without a pipe.' },
   openCourses: { value: 1, reason: 'Unfilled courses shift, and voids stay in cores that are stacked over.' },
   engineeredAbove: { value: 1.2, reason: 'Above this height most codes ask for a licensed engineer and a permit.' },

@@ -77,6 +77,7 @@ export const blockQuestions = (kinds: readonly string[] = FOUNDATIONS.map((f) =>
     ],
     least: 0,
     add: 'Add a layer',
+    proposed: 'layers',
   },
   { id: 'wasteUnits', at: 'waste.units', chapter: 'order', label: 'Units, %', name: 'Units ordered above', of: 'number', usual: WASTE.units },
   { id: 'wasteStone', at: 'waste.stone', chapter: 'order', label: 'Stone and pad, %', name: 'Stone ordered above', of: 'number', usual: WASTE.stone },

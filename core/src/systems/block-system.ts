@@ -1,3 +1,4 @@
+import { CHOICES } from '../rules'
 import { layBlocks } from './block-lay'
 import { blockQuestions } from './block-questions'
 import { blockOutline } from './block-shape'
@@ -18,6 +19,8 @@ import type { WallSystem } from './system'
 export const blocks = {
   schema: blockSchema,
   traits: { flexible: false, carried: true, face: 'plain' },
+  // Waterproofing is masonry's.
+  schools: CHOICES.filter((c) => c.id !== 'waterproofing').map((c) => c.id),
   open: { from: 'units', until: ['fill', 'backfill'] },
   questions: blockQuestions(),
   start: blockStart,

@@ -143,8 +143,10 @@ export const refitBlocks = (data: BlockData, length: number): BlockData =>
 export function blockStart(unit: Unit, starts: Starts): BlockData {
   const { value } = starts
   const kind = starts.school('pad-material')
+  // Where corners are mitred nobody orders corner units.
+  const { cornerLength: _, ...mitred } = unit
   return settleBlocks({
-    unit,
+    unit: starts.school('corner') === 'corner-units' ? unit : mitred,
     foundation: {
       // A footing has bars that somebody must plan: nobody starts from one.
       kind: foundationKindOf(kind) && kind !== 'footing' ? kind : 'dense-graded',
@@ -153,17 +155,33 @@ export function blockStart(unit: Unit, starts: Starts): BlockData {
       minRun: value('minRun'),
       lifts: { max: value('padLift'), loose: LOOSE },
     } as FoundationData,
-    embedment: [
-      { kind: 'fixed', depth: value('embedFixed') },
-      { kind: 'fraction', fraction: value('embedShare') / 100 },
-      { kind: 'courses', count: 1 },
-    ],
+    embedment: embedmentStart(starts),
     stone: { width: value('stone') },
     drain: { diameter: value('pipe'), fall: value('fall') / 100, outlets: [], maxOutletSpacing: 15 },
     layers: [],
     rolls: undefined,
     waste: { units: value('wasteUnits'), stone: value('wasteStone'), grid: value('wasteGrid') },
   })
+}
+
+/** Schools of embedment a new wall starts with, by the one its company works by: the deepest of those listed governs. */
+function embedmentStart({ value, school }: Starts): BlockData['embedment'] {
+  const fixed = { kind: 'fixed' as const, depth: value('embedFixed') }
+  const fraction = { kind: 'fraction' as const, fraction: value('embedShare') / 100 }
+  const course = { kind: 'courses' as const, count: 1 }
+  switch (school('embedment')) {
+    case 'fixed':
+    case 'part-course':
+      return [fixed]
+    case 'fixed-and-height':
+      return [{ kind: 'perHeight', base: fixed.depth, perMetre: fraction.fraction }]
+    case 'fraction':
+      return [fraction]
+    case 'whole-course':
+      return [course]
+    default:
+      return [fixed, fraction, course]
+  }
 }
 
 /** How many times as thick pad material is placed loose; a supplier's or trial's own figure goes before it. */

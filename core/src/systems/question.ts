@@ -45,7 +45,14 @@ export type Question = Asked &
     | { readonly of: 'choice'; readonly options: readonly (readonly [id: string, title: string])[] }
     /** One of the units of the catalogue that belong to the system. */
     | { readonly of: 'unit' }
-    | { readonly of: 'list'; readonly one: string; readonly columns: readonly QuestionColumn[]; readonly least: number; readonly add: string }
+    | {
+        readonly of: 'list'
+        readonly one: string
+        readonly columns: readonly QuestionColumn[]
+        readonly least: number
+        readonly add: string
+        readonly proposed?: 'layers'
+      }
   )
 
 /** One place on the way to an answer: a field, or the one of a list whose field is as said. */

@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import type { CheckItem, Requirement, Stage, WallSystem } from './system'
 
 type Stages = readonly Stage[]
@@ -109,6 +110,10 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
     instead('cap', 'bonded', 'Seated to the string, none rocks'),
     instead('cap', 'clean', 'Units brushed clean'),
   ),
+  'setback chosen': change('setback', (s) => ({ ...s, how: `${s.how} Set back as chosen, ${said.small(0.01)} to ${said.small(0.015)} a course.` })),
+  'setback near-vertical': change('setback', (s) => ({ ...s, how: `${s.how} The face stands nearly upright: whatever leans out counts at once.` })),
+  'corner mitred': change('units', (s) => ({ ...s, how: `${s.how} At corners a mitred piece meets a whole one, in turn course by course.` })),
+  'corner broken': change('units', (s) => ({ ...s, how: `${s.how} At corners whatever fits, so long as no joint runs up.` })),
   'pipe-sock sock': also('drain', { id: 'sock', text: 'Sock whole, pulled over every joint and tied at the ends' }),
   'fabric wrap': instead('cover', 'fabric', 'Fabric all round the stone, lapped with the flow'),
   'fabric ends': instead('cover', 'fabric', 'Fabric below the stone; it is closed again on top'),
@@ -178,4 +183,24 @@ export function stageChanges(before: WallSystem, after: WallSystem): StageChange
   }
   for (const s of old.values()) changes.push({ stage: s.id, text: `${s.title}: a stage less` })
   return changes
+}
+
+/** Limits that stages name. */
+function limitsNamed(stages: Stages): Set<string> {
+  const named = new Set<string>()
+  for (const { work } of stages) {
+    if (work.type === 'readings') for (const l of [work.limit, work.firstLimit]) if (l) named.add(l)
+    if (work.type === 'check') for (const m of work.measures ?? []) for (const l of [m.least, m.most]) if (l) named.add(l)
+  }
+  return named
+}
+
+/**
+ * Limits that the stages of other systems name and those of this one do not: they say nothing of its walls.
+ *
+ * @example limitsApart(hollowCore, SYSTEMS).has('basketLevel') // true
+ */
+export function limitsApart(system: WallSystem, all: readonly WallSystem[]): ReadonlySet<string> {
+  const own = limitsNamed(system.stages)
+  return new Set(all.flatMap((s) => [...limitsNamed(s.stages)]).filter((l) => !own.has(l)))
 }

@@ -115,7 +115,7 @@ test('where the pipe sits follows from pad and outlet, unless the rules or the p
 })
 test('a choice from which nothing follows says so', () => {
   const without = CHOICES.filter((c) => c.options.every((o) => !changesStages(c.id, o.id))).map((c) => c.id)
-  const planned = ['pad-material', 'pad-test', 'open-courses', 'drain-seat', 'lift-thickness', 'top-grade']
+  const planned = ['pad-material', 'pad-test', 'open-courses', 'drain-seat', 'lift-thickness', 'top-grade', 'embedment', 'grid-length']
   expect(without.filter((id) => !planned.includes(id))).toEqual(CHOICES.filter((c) => c.advice).map((c) => c.id))
 })
 

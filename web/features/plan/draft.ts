@@ -193,6 +193,7 @@ export function chosenOf(
  *
  * @param units - decides what a number without a unit means: metres or feet
  * @param base - the plan in force, where this is its next revision
+ * @param issue - the plan as it would be issued; by the shipped rules where left out
  * @example planOf(draftOf(plan, 'imperial'), 'imperial', undefined, plan) // the plan itself, to the last digit
  */
 export function planOf(
@@ -200,6 +201,7 @@ export function planOf(
   units: UnitSystem,
   catalogue: readonly { system: string; unit: Unit }[] = SYSTEMS.flatMap((s) => s.units.map((unit) => ({ system: s.id, unit }))),
   base?: Plan,
+  issue: (plan: Plan) => Result<Plan> = (plan) => ok(issued(plan)),
 ): Result<Plan> {
   const problems: Problem[] = []
   const metres = (field: string, value: string): number => {
@@ -288,8 +290,10 @@ export function planOf(
   if (!plan.ok) return placed(plan.problems)
   const large = tooManyPieces(plan.value)
   if (large) return placed([large])
-  // As it would be issued: today's limits and cautions.
-  const laid = layOut(issued(plan.value))
+  // As it would be issued: by the rules of company and site.
+  const under = issue(plan.value)
+  if (!under.ok) return placed(under.problems)
+  const laid = layOut(under.value)
   if (!laid.ok) return placed(laid.problems)
   const nowhere = misplaced(laid.value)
   return nowhere.length > 0 ? placed(nowhere) : ok(plan.value)

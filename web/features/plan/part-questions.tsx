@@ -17,6 +17,7 @@ export function PartQuestions({
   control,
   text,
   u,
+  onPropose,
 }: {
   system: WallSystem
   chapter: Question['chapter']
@@ -26,6 +27,8 @@ export function PartQuestions({
   text: Text
   /** The unit that a bare length is read in. */
   u: string
+  /** Fills a list by the rules, where they propose one. */
+  onPropose?(question: string): void
 }) {
   const asked = system.questions.filter((q) => q.chapter === chapter && q.of !== 'unit' && isAsked(q, part))
   const fields = asked.filter((q) => q.of !== 'list' && q.of !== 'choice')
@@ -47,7 +50,7 @@ export function PartQuestions({
             render={({ field }) => <Choice label={q.label} value={field.value} options={[...q.options]} onChange={field.onChange} />}
           />
         ) : q.of === 'list' ? (
-          <QuestionLines key={q.id} question={q} control={control} text={text} u={u} />
+          <QuestionLines key={q.id} question={q} control={control} text={text} u={u} onPropose={onPropose} />
         ) : null,
       )}
     </>
@@ -67,7 +70,19 @@ export function PartChapter({ legend, children, ...of }: Parameters<typeof PartQ
   )
 }
 
-function QuestionLines({ question: q, control, text, u }: { question: ListQuestion; control: Control<Draft>; text: Text; u: string }) {
+function QuestionLines({
+  question: q,
+  control,
+  text,
+  u,
+  onPropose,
+}: {
+  question: ListQuestion
+  control: Control<Draft>
+  text: Text
+  u: string
+  onPropose: ((question: string) => void) | undefined
+}) {
   const lines = useFieldArray({ control, name: `lists.${q.id}` })
   return (
     <Lines>
@@ -87,6 +102,7 @@ function QuestionLines({ question: q, control, text, u }: { question: ListQuesti
       ))}
       <div>
         <Quiet onPress={() => lines.append(emptyLine(q))}>{q.add}</Quiet>
+        {q.proposed && onPropose ? <Quiet onPress={() => onPropose(q.id)}>Propose by the rules</Quiet> : null}
       </div>
     </Lines>
   )

@@ -97,8 +97,9 @@ export function partRead({ system, typed, units, data, shown, unit, problems }: 
       part = withAnswer(part, q.at, answer)
     }
     if (q.of === 'unit') {
+      // What a new wall starts with is of its unit already, as the rules have it.
       const own = answerIn(data, q.at) as Unit | undefined
-      if (!shown || own?.id !== unit.id) put(unit)
+      if (own?.id !== unit.id) put(unit)
     } else if (q.of === 'choice') {
       if (shown?.part[q.id] !== typed.part[q.id]) put(typed.part[q.id])
     } else if (q.of === 'list') put(linesRead(q, { system, typed, units, data, shown, unit, problems }))

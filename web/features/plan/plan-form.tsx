@@ -6,10 +6,14 @@ import {
   formatAmount,
   formatLength,
   issued,
+  issueUnder,
   layOut,
   type Plan,
+  proposeLayers,
   quantities,
+  type Result,
   type RuleBook,
+  type Rules,
   say,
   type UnitSystem,
   unitOfPlan,
@@ -40,12 +44,15 @@ export function PlanForm({
   wall,
   catalogue,
   book,
+  levels,
 }: {
   me: Me
   wall?: { id: string; name: string; revision: number; plan: Plan } | undefined
   catalogue: readonly CatalogueUnit[]
   /** The company's rules, which a new wall starts from. */
   book?: RuleBook | undefined
+  /** Rules of the company and its sites, which the plan would be issued under. */
+  levels?: { company: Rules; sites: Record<string, Rules> } | undefined
 }) {
   const { units } = usePreferences()
   // A change of units in the middle of typing would change what a bare number means.
@@ -58,8 +65,10 @@ export function PlanForm({
   const draft = watch()
   const [line, setLine] = useState<Adopted>()
   const [handed] = useState(takeHanded)
+  const underLevels = (p: Plan): Result<Plan> =>
+    levels ? issueUnder(p, { company: levels.company, site: levels.sites[wall?.plan.site ?? p.site] }) : { ok: true, value: issued(p) }
   const made = (values: Draft) => {
-    const plan = planOf(values, typedIn, catalogue, wall?.plan)
+    const plan = planOf(values, typedIn, catalogue, wall?.plan, underLevels)
     return plan.ok && line ? { ok: true as const, value: planAlong(plan.value, line, values, typedIn) } : plan
   }
   const live = made(draft)
@@ -97,7 +106,22 @@ export function PlanForm({
       ✕
     </Quiet>
   )
-  const asked = { part: draft.part, control, text, u }
+  const propose = (question: string) => {
+    const field = `lists.${question}` as const
+    const under = live.ok ? underLevels(live.value) : undefined
+    const laid = under?.ok ? layOut(under.value) : undefined
+    if (!laid?.ok) return place([{ field, message: 'are proposed as soon as the wall above is drawn' }])
+    const found = proposeLayers(laid.value)
+    if (!found.ok) return place(found.problems.map((p) => ({ ...p, field })))
+    setProblems([])
+    form.setValue(
+      field,
+      found.value.map((l) => ({
+        cells: { course: `${l.course}`, length: typedIn === 'metric' ? `${l.length}` : formatLength(l.length, typedIn), type: l.type },
+      })),
+    )
+  }
+  const asked = { part: draft.part, control, text, u, onPropose: propose }
   // The unit of this wall is offered even when it has left the catalogue.
   const own = wall && unitOfPlan(wall.plan)
   const offered = own && wall && !catalogue.some((c) => c.unit.id === own.id) ? [...catalogue, { system: wall.plan.system.id, unit: own }] : catalogue
@@ -122,6 +146,7 @@ export function PlanForm({
         </Row>
         <Preview
           plan={live.ok ? live.value : undefined}
+          issue={underLevels}
           problem={live.ok ? undefined : say(`${fieldLabel(live.problems[0]?.field ?? '', system)} ${live.problems[0]?.message}`, units)}
         />
         {wall ? null : (
@@ -248,14 +273,16 @@ export function PlanForm({
 }
 
 /** What the plan means: drawn and counted. */
-function Preview({ plan, problem }: { plan: Plan | undefined; problem: string | undefined }) {
+function Preview({ plan, problem, issue }: { plan: Plan | undefined; problem: string | undefined; issue(p: Plan): Result<Plan> }) {
   const { units } = usePreferences()
   const [ref, width] = useWidth<HTMLDivElement>(1140)
   // What was drawn last stays while a field is wrong.
   const last = useRef(plan)
   if (plan) last.current = plan
   const drawn = last.current
-  const laid = useMemo(() => (drawn ? layOut(issued(drawn)) : undefined), [drawn])
+  const under = drawn && issue(drawn)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what it is issued under follows from the plan alone
+  const laid = useMemo(() => (under?.ok ? layOut(under.value) : undefined), [drawn])
   return (
     <div ref={ref}>
       {laid?.ok && problem ? (

@@ -52,6 +52,8 @@ interface Props {
   readonly shown: Shown
   /** A wall's own rules: only what a drawing may set is a limit there, and its facts speak for schools. */
   readonly wall: boolean
+  /** Does a limit, school or point say anything of this wall? Everything does to a company. */
+  says(rule: string): boolean
   readonly facts?: WallFacts | undefined
   ask(asked: Asked): void
 }
@@ -105,11 +107,13 @@ function Do({
 }
 
 /** One chapter: its limits with reason and who set them, then its schools side by side. */
-export function ChapterPart({ chapter, book, draft, may, shown, wall, facts, ask }: Props) {
+export function ChapterPart({ chapter, book, draft, may, shown, wall, says, facts, ask }: Props) {
   const { units } = usePreferences()
   const limits = limitsOf({ book })
-  const own = (Object.keys(LIMIT_DEFS) as LimitName[]).filter((n) => LIMIT_DEFS[n].chapter === chapter && isShown(shown, draft, book, `limit.${n}`))
-  const choices = CHOICES.filter((c) => c.chapter === chapter && isShown(shown, draft, book, `choice.${c.id}`))
+  const own = (Object.keys(LIMIT_DEFS) as LimitName[]).filter(
+    (n) => LIMIT_DEFS[n].chapter === chapter && says(`limit.${n}`) && isShown(shown, draft, book, `limit.${n}`),
+  )
+  const choices = CHOICES.filter((c) => c.chapter === chapter && says(`choice.${c.id}`) && isShown(shown, draft, book, `choice.${c.id}`))
   const starts = wall
     ? []
     : (Object.keys(STARTS) as StartName[]).filter((n) => STARTS[n].chapter === chapter && isShown(shown, draft, book, `start.${n}`))
@@ -219,8 +223,8 @@ export function ChapterPart({ chapter, book, draft, may, shown, wall, facts, ask
 const KIND_SIGN = { hold: '⬣ hold', witness: '○ witness', off: '– off' } as const
 
 /** The inspection points: what each does, who releases it, and why. */
-export function PointsPart({ book, draft, may, shown, ask }: Omit<Props, 'chapter' | 'facts' | 'wall'>) {
-  const points = POINTS.filter((p) => isShown(shown, draft, book, `point.${p.id}`))
+export function PointsPart({ book, draft, may, shown, says, ask }: Omit<Props, 'chapter' | 'facts' | 'wall'>) {
+  const points = POINTS.filter((p) => says(`point.${p.id}`) && isShown(shown, draft, book, `point.${p.id}`))
   const added = book.added.filter((p) => isShown(shown, draft, book, `point.${p.id}`))
   return (
     <section aria-labelledby="chapter-points">

@@ -1,16 +1,20 @@
 'use client'
 
 import {
+  bookOf,
   CHAPTER_NAMES,
   CHAPTERS,
   emptyRules,
+  type Layout,
   layOut,
+  limitsApart,
   type Problem,
   ROLE_NAMES,
   ROLES,
   type Role,
   type RuleChange,
   readRules,
+  SYSTEMS,
   say,
   wallFacts,
 } from '@stone-tally/core'
@@ -114,6 +118,21 @@ function Aftermath({ walls, history }: Pick<RuleBookProps, 'walls' | 'history'>)
   )
 }
 
+/** Which rules say anything of a wall: the limits, schools and points of its own system. */
+function sayingOf(layout: Layout | undefined): (rule: string) => boolean {
+  if (!layout) return () => true
+  const { system } = layout
+  const apart = limitsApart(system, SYSTEMS)
+  const points = new Set(system.stages.flatMap((s) => [s.hold, s.witness]))
+  return (rule) => {
+    const [of, id = ''] = rule.split('.')
+    if (of === 'limit') return !apart.has(id)
+    if (of === 'choice') return !system.schools || system.schools.includes(id)
+    // A point that is off is on no stage: it can be put on again.
+    return of !== 'point' || points.has(id) || bookOf(layout.plan).points.some((p) => p.point === id && p.kind === 'off')
+  }
+}
+
 /** The rule book of a company, one of its sites or one wall: every limit, school and inspection point, who set it and why; changed as a whole, with a reason. */
 export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls, keepers }: RuleBookProps) {
   const { units } = usePreferences()
@@ -124,10 +143,10 @@ export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls,
     [own, revision, of],
   )
   const draft = useRuleDraft(of, mine)
-  const facts = useMemo(() => {
-    const laid = of.level === 'wall' ? layOut(of.plan) : undefined
-    return laid?.ok ? wallFacts(laid.value) : undefined
-  }, [of])
+  const laid = useMemo(() => (of.level === 'wall' ? layOut(of.plan) : undefined), [of])
+  const layout = laid?.ok ? laid.value : undefined
+  const facts = useMemo(() => layout && wallFacts(layout), [layout])
+  const says = useMemo(() => sayingOf(layout), [layout])
   const [shown, setShown] = useState<Shown>('all')
   const [asked, setAsked] = useState<Asked>()
   const [reason, setReason, noReason] = useTyped(scopeOf(of), 'reason')
@@ -154,7 +173,7 @@ export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls,
     router.refresh()
   }
   const wall = of.level === 'wall'
-  const part = { book: draft.book, draft, may, shown, ask: setAsked, facts, wall }
+  const part = { book: draft.book, draft, may, shown, ask: setAsked, facts, wall, says }
   return (
     <>
       <Bar person={me}>

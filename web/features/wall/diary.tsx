@@ -1,7 +1,6 @@
 'use client'
 
 import {
-  type PutRight,
   clockOf,
   type Entry,
   KINDS,
@@ -9,6 +8,7 @@ import {
   lineOf,
   mayCorrect,
   mayRecord,
+  type PutRight,
   parseLength,
   placeOf,
   type RecordedEntry,

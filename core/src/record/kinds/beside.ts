@@ -1,16 +1,4 @@
-import {
-  choice,
-  type InferType,
-  list,
-  optionalList,
-  optionalRecord,
-  optionalText,
-  optionalYesNo,
-  quantity,
-  record,
-  text,
-  type yup,
-} from '../../base/schema'
+import { choice, type InferType, list, optionalList, optionalRecord, optionalText, optionalYesNo, quantity, record, text } from '../../base/schema'
 import { pointOf, ROLES } from '../../rules'
 import { formatLength } from '../../units/length'
 import { defineKind, MEASURERS } from './kind'

@@ -11,7 +11,6 @@ import {
   quantity,
   record,
   text,
-  type yup,
 } from '../../base/schema'
 import {
   type Curve,

@@ -2,7 +2,7 @@ import { said } from '../../base/said'
 import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, quantity, record } from '../../base/schema'
 import { SQUEEZE } from '../../ground'
 import type { Layout } from '../../layout'
-import { limitsOf, plantRule, tableOf } from '../../rules'
+import { limitsOf, plantRule, schoolBy, tableOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import type { Verdict } from '../entry'
 import { BUILDERS, covers, defineKind, judged } from './kind'
@@ -91,6 +91,13 @@ export const lift = defineKind({
           near != null &&
           near < limits.plantStandoff.value - 0.0005 &&
           `${PLANT_NAMES[plant]} ${mm(near)} from the face, at least ${mm(limits.plantStandoff.value)}`,
+        !pad &&
+          plant !== 'hand-tamper' &&
+          schoolBy(plan, 'face-compactor') === 'hand' &&
+          near != null &&
+          near < limits.plantStandoff.value - 0.0005 &&
+          !heavy &&
+          `${PLANT_NAMES[plant]} ${mm(near)} from the face, where its rules have a hand tamper within ${said.given(limits.plantStandoff.value)}`,
         (!pad || !first) && loose != null && loose > tool.loose + 0.0005 && `placed ${mm(loose)} loose, limit ${mm(tool.loose)}${by}`,
       ],
       !pad && heavy && near == null
