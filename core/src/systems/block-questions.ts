@@ -41,9 +41,9 @@ export const blockQuestions = (kinds: readonly string[] = FOUNDATIONS.map((f) =>
     when: { question: 'padMaterial', is: COMPACTED },
   },
   { id: 'minRun', at: 'foundation.minRun', chapter: 'pad', label: 'Shortest step', of: 'length' },
-  ...footing('cover', 'foundation.cover', 'Cover of the bars', 'length'),
+  ...footing('cover', 'foundation.cover', 'Cover of the bars', 'small'),
   ...footing('barCount', 'foundation.bars.count', 'Bars along', 'number'),
-  ...footing('barDiameter', 'foundation.bars.diameter', 'Bar diameter', 'length'),
+  ...footing('barDiameter', 'foundation.bars.diameter', 'Bar diameter', 'small'),
   ...footing('barLap', 'foundation.bars.lap', 'Lap of two bars', 'length'),
   ...footing('barStock', 'foundation.stock', 'Longest bar delivered', 'length'),
   { id: 'stone', at: 'stone.width', chapter: 'water', label: 'Stone behind units', of: 'length' },
@@ -84,6 +84,6 @@ export const blockQuestions = (kinds: readonly string[] = FOUNDATIONS.map((f) =>
   { id: 'wasteGrid', at: 'waste.grid', chapter: 'order', label: 'Geogrid, %', name: 'Geogrid ordered above', of: 'number', usual: WASTE.grid },
 ]
 
-function footing(id: string, at: string, label: string, of: 'length' | 'number'): Question[] {
+function footing(id: string, at: string, label: string, of: 'length' | 'small' | 'number'): Question[] {
   return [{ id, at, chapter: 'pad', label, of, when: { question: 'padMaterial', is: ['footing'] } }]
 }

@@ -8,8 +8,8 @@ export interface Starts {
   school(choice: string): string
 }
 
-/** What is typed for a question: a length in the reader's units, per cent of a share, per cent and counts as they are, words. */
-export type QuestionOf = 'length' | 'share' | 'number' | 'text'
+/** What is typed for a question: a length (m or ft) or a small one (mm or in), per cent of a share, per cent and counts as they are, words. */
+export type QuestionOf = 'length' | 'small' | 'share' | 'number' | 'text'
 
 /** A column of a question that takes a list. */
 export interface QuestionColumn {

@@ -1,7 +1,7 @@
-import type { Question, WallSystem } from '@stone-tally/core'
-import type { ReactNode } from 'react'
+import type { Question, QuestionOf, WallSystem } from '@stone-tally/core'
+import { type ReactNode, useState } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
-import { Choice, Quiet } from '@/ui/controls'
+import { Caution, Choice, Quiet, Row } from '@/ui/controls'
 import type { Draft } from './draft-fields'
 import { Grid, Lines, Part } from './form-parts'
 import { emptyLine, isAsked } from './part'
@@ -17,6 +17,7 @@ export function PartQuestions({
   control,
   text,
   u,
+  small,
   onPropose,
 }: {
   system: WallSystem
@@ -25,24 +26,25 @@ export function PartQuestions({
   part: Record<string, string>
   control: Control<Draft>
   text: Text
-  /** The unit that a bare length is read in. */
+  /** The units that a bare length and a small one are read in. */
   u: string
-  /** Fills a list by the rules, where they propose one. */
-  onPropose?(question: string): void
+  small: string
+  /** Fills a list by the rules, where they propose one; says why where they do not. */
+  onPropose?(question: string): string | undefined
 }) {
   const asked = system.questions.filter((q) => q.chapter === chapter && q.of !== 'unit' && isAsked(q, part))
-  const fields = asked.filter((q) => q.of !== 'list' && q.of !== 'choice')
+  // In the order of the trade: fields side by side, between them what takes a line of its own.
+  const groups = asked.reduce<Question[][]>((made, q) => {
+    const last = made[made.length - 1]
+    if (last?.[0] && isField(last[0]) && isField(q)) last.push(q)
+    else made.push([q])
+    return made
+  }, [])
+  const unit = { length: `, ${u}`, small: `, ${small}`, share: '', number: '', text: '' }
   return (
     <>
-      {fields.length > 0 ? (
-        <Grid>
-          {fields.map((q) => (
-            <div key={q.id}>{text(`part.${q.id}`, q.of === 'length' ? `${q.label}, ${u}` : q.label, q.hint)}</div>
-          ))}
-        </Grid>
-      ) : null}
-      {asked.map((q) =>
-        q.of === 'choice' ? (
+      {groups.map(([q, ...more]) =>
+        q === undefined ? null : q.of === 'choice' ? (
           <Controller
             key={q.id}
             control={control}
@@ -50,12 +52,20 @@ export function PartQuestions({
             render={({ field }) => <Choice label={q.label} value={field.value} options={[...q.options]} onChange={field.onChange} />}
           />
         ) : q.of === 'list' ? (
-          <QuestionLines key={q.id} question={q} control={control} text={text} u={u} onPropose={onPropose} />
-        ) : null,
+          <QuestionLines key={q.id} question={q} control={control} text={text} unit={unit} onPropose={onPropose} />
+        ) : (
+          <Grid key={q.id}>
+            {[q, ...more].map((f) => (
+              <div key={f.id}>{text(`part.${f.id}`, isField(f) ? `${f.label}${unit[f.of]}` : f.label, f.hint)}</div>
+            ))}
+          </Grid>
+        ),
       )}
     </>
   )
 }
+
+const isField = (q: Question): q is Extract<Question, { of: QuestionOf }> => q.of !== 'choice' && q.of !== 'list' && q.of !== 'unit'
 
 /** A chapter with its heading; nothing where the system asks nothing of it. */
 export function PartChapter({ legend, children, ...of }: Parameters<typeof PartQuestions>[0] & { legend: string; children?: ReactNode }) {
@@ -74,22 +84,23 @@ function QuestionLines({
   question: q,
   control,
   text,
-  u,
+  unit,
   onPropose,
 }: {
   question: ListQuestion
   control: Control<Draft>
   text: Text
-  u: string
-  onPropose: ((question: string) => void) | undefined
+  unit: Readonly<Record<QuestionOf, string>>
+  onPropose: ((question: string) => string | undefined) | undefined
 }) {
+  const [why, setWhy] = useState<string>()
   const lines = useFieldArray({ control, name: `lists.${q.id}` })
   return (
     <Lines>
       {lines.fields.map((f, i) => (
         <div className="line" key={f.id}>
           {q.columns.map((c) => (
-            <div key={c.id}>{text(`lists.${q.id}.${i}.cells.${c.id}`, c.of === 'length' ? `${c.label}, ${u}` : c.label)}</div>
+            <div key={c.id}>{text(`lists.${q.id}.${i}.cells.${c.id}`, `${c.label}${unit[c.of]}`)}</div>
           ))}
           {lines.fields.length > q.least ? (
             <Quiet onPress={() => lines.remove(i)} aria-label="Remove this line">
@@ -100,10 +111,11 @@ function QuestionLines({
           )}
         </div>
       ))}
-      <div>
+      <Row>
         <Quiet onPress={() => lines.append(emptyLine(q))}>{q.add}</Quiet>
-        {q.proposed && onPropose ? <Quiet onPress={() => onPropose(q.id)}>Propose by the rules</Quiet> : null}
-      </div>
+        {q.proposed && onPropose ? <Quiet onPress={() => setWhy(onPropose(q.id))}>Propose by the rules</Quiet> : null}
+      </Row>
+      {why ? <Caution>{why}</Caution> : null}
     </Lines>
   )
 }

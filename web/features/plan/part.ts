@@ -1,10 +1,12 @@
 import {
   answerIn,
   formatLength,
+  formatSmall,
   type Problem,
   parseLength,
   type Question,
   type QuestionOf,
+  smallUnit,
   type Unit,
   type UnitSystem,
   type WallSystem,
@@ -18,6 +20,7 @@ type Single = Extract<Question, { of: QuestionOf }>
 /** A length, share, number or word of a part as it is shown in a field. */
 function shownAs(of: QuestionOf, value: unknown, units: UnitSystem): string {
   if (value === undefined || value === null) return ''
+  if (of === 'small') return units === 'metric' ? `${+((value as number) * 1000).toFixed(3)}` : formatSmall(value as number, units)
   if (of === 'length') return units === 'metric' ? `${value as number}` : formatLength(value as number, units)
   return of === 'share' ? `${(value as number) * 100}` : `${value as string | number}`
 }
@@ -59,8 +62,8 @@ function reading(of: QuestionOf, text: string, units: UnitSystem, field: string,
   const value = text.trim()
   if (value === '') problems.push({ field, message: 'is missing' })
   else if (of === 'text') return value
-  else if (of === 'length') {
-    const read = parseLength(text, units === 'metric' ? 'm' : 'ft')
+  else if (of === 'length' || of === 'small') {
+    const read = parseLength(text, of === 'small' ? smallUnit(units) : units === 'metric' ? 'm' : 'ft')
     if (read.ok) return read.value
     problems.push({ field, message: read.problems[0]?.message ?? 'is not a length' })
   } else {

@@ -15,6 +15,7 @@ import {
   type RuleBook,
   type Rules,
   say,
+  smallUnit,
   type UnitSystem,
   unitOfPlan,
 } from '@stone-tally/core'
@@ -106,22 +107,22 @@ export function PlanForm({
       ✕
     </Quiet>
   )
-  const propose = (question: string) => {
+  const propose = (question: string): string | undefined => {
     const field = `lists.${question}` as const
     const under = live.ok ? underLevels(live.value) : undefined
     const laid = under?.ok ? layOut(under.value) : undefined
-    if (!laid?.ok) return place([{ field, message: 'are proposed as soon as the wall above is drawn' }])
+    if (!laid?.ok) return 'Layers are proposed as soon as the wall above is drawn.'
     const found = proposeLayers(laid.value)
-    if (!found.ok) return place(found.problems.map((p) => ({ ...p, field })))
-    setProblems([])
+    if (!found.ok) return `Layers ${found.problems[0]?.message}.`
     form.setValue(
       field,
       found.value.map((l) => ({
         cells: { course: `${l.course}`, length: typedIn === 'metric' ? `${l.length}` : formatLength(l.length, typedIn), type: l.type },
       })),
     )
+    return undefined
   }
-  const asked = { part: draft.part, control, text, u, onPropose: propose }
+  const asked = { part: draft.part, control, text, u, small: smallUnit(typedIn), onPropose: propose }
   // The unit of this wall is offered even when it has left the catalogue.
   const own = wall && unitOfPlan(wall.plan)
   const offered = own && wall && !catalogue.some((c) => c.unit.id === own.id) ? [...catalogue, { system: wall.plan.system.id, unit: own }] : catalogue
