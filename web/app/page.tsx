@@ -4,5 +4,5 @@ import { yardOf } from '@/server/yard'
 
 export default async function Page() {
   const person = await requirePerson()
-  return <Yard me={person} walls={await yardOf(person)} />
+  return <Yard me={person} {...(await yardOf(person))} />
 }

@@ -159,6 +159,20 @@ export async function issueRevision(
 
 class Overtaken extends Error {}
 
+/**
+ * Why a wall cannot be shown here; undefined for one that can. Its record stays whole whatever the reason, and is given out.
+ *
+ * @returns the first revision that cannot be laid out, and why: a system that is gone, a plan that a later check refuses
+ */
+export async function whyNotShown(wall: string): Promise<string | undefined> {
+  const rows = await database().db.selectFrom('revision').select(['number', 'plan']).where('wall_id', '=', wall).orderBy('number').execute()
+  for (const r of rows) {
+    const layout = await laidOut(storedPlan(r.plan as object))
+    if (!layout.ok) return `Revision ${r.number} of its plan cannot be laid out: ${layout.problems[0]?.message}.`
+  }
+  return undefined
+}
+
 /** Plans of a wall as issued: `stored` as it was written then, with the fingerprint of its entry; `plan` as it is worked with today. */
 export async function revisionsOf(wall: string) {
   const rows = await database()

@@ -1,7 +1,7 @@
 import { barriers, dueOf, nextStep, openFindings, type Plan, progressOf, type Role, titleOf, waitingHolds } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { stateOf } from './record-store'
-import { wallsOf } from './walls'
+import { wallsOf, whyNotShown } from './walls'
 
 /** What the Yard shows of a wall. */
 export interface YardWall {
@@ -21,9 +21,23 @@ export interface YardWall {
   readonly last: { at: string; by: string } | undefined
 }
 
-export async function yardOf(person: Person): Promise<YardWall[]> {
+/** A wall that cannot be shown, and why; it hides no other. */
+export interface HiddenWall {
+  readonly id: string
+  readonly name: string
+  readonly site: string
+  readonly why: string
+}
+
+export async function yardOf(person: Person): Promise<{ walls: YardWall[]; hidden: HiddenWall[] }> {
   const result: YardWall[] = []
+  const hidden: HiddenWall[] = []
   for (const wall of await wallsOf(person.companyId)) {
+    const why = await whyNotShown(wall.id)
+    if (why !== undefined) {
+      hidden.push({ id: wall.id, name: wall.name, site: wall.site, why })
+      continue
+    }
     const state = await stateOf(wall.id)
     const { layout } = state
     const cells: Record<string, { set: number; filled: boolean; open: boolean }> = {}
@@ -51,5 +65,5 @@ export async function yardOf(person: Person): Promise<YardWall[]> {
       last: last ? { at: last.entry.at, by: last.entry.by.name } : undefined,
     })
   }
-  return result
+  return { walls: result, hidden }
 }

@@ -9,8 +9,9 @@ import { BODY, bodyOf, guarded, refuse, sameOrigin } from '../server/http'
 import { watch } from '../server/live'
 import { migrate } from '../server/migrations'
 import { recordEntries } from '../server/record-store'
+import { createWall, issueRevision, revisionsOf } from '../server/walls'
 import { yardOf } from '../server/yard'
-import { newWall, noteFor, site, until } from './site'
+import { newWall, noteFor, planNamed, site, until } from './site'
 
 let s: Awaited<ReturnType<typeof site>>
 beforeAll(async () => {
@@ -153,7 +154,7 @@ describe('requests', () => {
 
 test('the Yard tells what is next and what is in the way, of one’s own walls', async () => {
   const wall = await newWall(s, 'In the yard')
-  const mine = (await yardOf(s.person('inspector'))).find((w) => w.id === wall)
+  const mine = (await yardOf(s.person('inspector'))).walls.find((w) => w.id === wall)
   expect(mine).toMatchObject({
     set: 0,
     findings: 0,
@@ -162,6 +163,25 @@ test('the Yard tells what is next and what is in the way, of one’s own walls',
     last: { by: 'The foreman' },
   })
   expect(mine?.total).toBe([...layoutOf().cells.values()].reduce((n, c) => n + c.pieces.length, 0))
-  expect(await yardOf(s.person('foreman', s.theirs))).toEqual([])
+  expect(await yardOf(s.person('foreman', s.theirs))).toEqual({ walls: [], hidden: [] })
   expect(database().url).toBe(s.cluster.appUrl)
+})
+test('a wall whose system is gone hides no other: it is said why, and its record is given out as it was stored', async () => {
+  const made = await createWall(s.person('foreman'), planNamed('Gone'))
+  if (!made.ok) throw new Error('not made')
+  const stored = { ...planNamed('Gone'), system: { id: 'mud-brick', data: { bricks: 12 } } }
+  await s.owner.pool.query('INSERT INTO revision (wall_id, number, plan, issued_by) VALUES ($1, 2, $2, $3)', [
+    made.value.id,
+    JSON.stringify(stored),
+    'The house',
+  ])
+  const { walls, hidden } = await yardOf(s.person('foreman'))
+  expect(walls.length).toBeGreaterThan(0)
+  expect(walls.some((w) => w.id === made.value.id)).toBe(false)
+  expect(hidden).toEqual([
+    { id: made.value.id, name: 'Gone', site: planNamed('Gone').site, why: expect.stringMatching(/Revision 2 .* "mud-brick" is not a system/) },
+  ])
+  expect((await revisionsOf(made.value.id)).map((r) => r.stored)[1]).toEqual(stored)
+  // What is wrong with it is nobody else's; it can still be planned anew.
+  expect(await issueRevision(s.person('foreman'), made.value.id, planNamed('Gone'), 2)).toMatchObject({ ok: true, value: { number: 3 } })
 })

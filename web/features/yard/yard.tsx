@@ -6,9 +6,9 @@ import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
 import type { Me } from '@/features/wall'
-import type { YardWall } from '@/server/yard'
+import type { HiddenWall, YardWall } from '@/server/yard'
 import { Bar } from '@/ui/bar'
-import { Button, Condensed, LinkButton, Page, Problems, Row } from '@/ui/controls'
+import { Button, Caution, Condensed, LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
 import { hand } from '@/ui/handed'
@@ -25,7 +25,7 @@ const Wall = styled.article`
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 
 /** The Yard: every wall as a small drawing, with what is next and what is in the way. */
-export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
+export function Yard({ me, walls, hidden }: { me: Me; walls: readonly YardWall[]; hidden: readonly HiddenWall[] }) {
   const file = useRef<HTMLInputElement>(null)
   const router = useRouter()
   const [problems, setProblems] = useState<readonly Problem[]>([])
@@ -91,12 +91,19 @@ export function Yard({ me, walls }: { me: Me; walls: readonly YardWall[] }) {
           </Row>
         </Row>
         <Problems list={problems} />
-        {walls.length === 0 ? (
+        {walls.length + hidden.length === 0 ? (
           <p>No walls yet. {may ? 'Make one, or import a plan file.' : 'The foreman or the office makes the first one.'}</p>
         ) : null}
         <DueToday walls={walls} me={me} />
         {walls.map((w) => (
           <YardRow key={w.id} wall={w} />
+        ))}
+        {hidden.map((w) => (
+          <section key={w.id} aria-label={w.name}>
+            <h2>{w.name}</h2>
+            <Caution>{w.why} Its record is kept whole.</Caution>
+            <LinkButton href={`/api/walls/${w.id}/export`}>Save its record</LinkButton>
+          </section>
         ))}
       </Page>
     </>
