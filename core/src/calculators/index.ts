@@ -13,6 +13,7 @@ import { proctorCalculator } from './proctor'
 import { rodCalculator } from './rod'
 import { sandConeCalculator } from './sand-cone'
 import { trenchCalculator } from './trench'
+import { truckLoadsCalculator } from './truck-loads'
 
 /** Every calculator, in the order of the work. */
 export const CALCULATORS: readonly Calculator[] = [
@@ -27,6 +28,7 @@ export const CALCULATORS: readonly Calculator[] = [
   filterCalculator,
   bondCalculator,
   gridCutCalculator,
+  truckLoadsCalculator,
   lineAheadCalculator,
 ]
 
