@@ -13,7 +13,7 @@ const PAGES: readonly (readonly [string, () => string])[] = [
   ...CALCULATORS.map((c) => [`Bench: ${c.title}`, () => `/bench/${c.name}`] as const),
   ['Board', wall('')],
   ...['dig', 'soil', 'lifts', 'level', 'map', 'density', 'weather'].map((t) => [`Dig and pad: ${t}`, wall(`/ground?tab=${t}`)] as const),
-  ...['/water', '/layers', '/ahead', '/checks', '/record', '/readings', '/set-out', '/plan', '/rules', '/units', '/print'].map(
+  ...['/water', '/layers', '/ahead', '/checks', '/record', '/readings', '/set-out', '/plan', '/rules', '/units', '/pole', '/print'].map(
     (p) => [p.slice(1), wall(p)] as const,
   ),
 ]
@@ -49,7 +49,17 @@ function order(): string[] {
 }
 
 /** Written by people of the demo, in metres; and sieves, which are called by their millimetres everywhere. */
-const WRITTEN = ['Shaved 12 mm, plated once more', 'old pond bottom at 30 to 32 m', 'Gradation of the', 'Sieve, mm', 'D15', 'd85', 'd15', 'size, mm']
+const WRITTEN = [
+  'Shaved 12 mm, plated once more',
+  'old pond bottom at 30 to 32 m',
+  'Gradation of the',
+  'Sieve, mm',
+  '100 mm',
+  'D15',
+  'd85',
+  'd15',
+  'size, mm',
+]
 
 /** Quantities of the page in metres and kilograms. */
 function metric(written: readonly string[]): string[] {

@@ -133,6 +133,7 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
               ) : null}
               <span className="ways">
                 <Link href={`/walls/${wall}/plan`}>Plan</Link>
+                <Link href={`/walls/${wall}/pole`}>Pole</Link>
                 <Link href={`/walls/${wall}/units`}>Units</Link>
                 <Link href={`/walls/${wall}`}>Board</Link>
               </span>

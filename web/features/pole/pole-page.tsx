@@ -1,0 +1,138 @@
+'use client'
+
+import {
+  formatLength,
+  formatSide,
+  formatStation,
+  layOut,
+  PAPERS,
+  type Paper,
+  type Plan,
+  parseLength,
+  poleStrips,
+  say,
+  storyPole,
+} from '@stone-tally/core'
+import { useMemo } from 'react'
+import styled from 'styled-components'
+import { type Me, Places, useTyped } from '@/features/wall'
+import { Bar } from '@/ui/bar'
+import { Button, Caution, Choice, Field, Page, Problems, Row } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+import { Strip } from './strip'
+
+const NoPrint = styled.div`display: grid; gap: 14px; @media print { display: none; }`
+const Wide = styled.div`overflow-x: auto;`
+const Sheets = styled.div`
+  display: grid; gap: 18px; overflow-x: auto; > div { background: #fff; border: 1px solid var(--line); width: max-content; }
+  @media print { display: block; overflow: visible; > div { border: 0; break-after: page; } }
+`
+
+/** The story pole of a station: what a crew measures by, as a list, and as strips at full size to tape on a lath. */
+export function PolePage({ me, wall, name, plan, revision }: { me: Me; wall: string; name: string; plan: Plan; revision: number }) {
+  const { units } = usePreferences()
+  const long = units === 'metric' ? 'm' : 'ft'
+  const scope = `pole ${wall} ${units}`
+  const [station, setStation] = useTyped(scope, 'station', units === 'metric' ? '0' : `0'`)
+  const [hi, setHi] = useTyped(scope, 'hi')
+  const [string, setString] = useTyped(scope, 'string')
+  const [paper, setPaper] = useTyped(scope, 'paper', units === 'metric' ? 'A4' : 'Letter')
+  const laid = useMemo(() => layOut(plan), [plan])
+  const sheet: Paper = paper === 'Letter' ? 'Letter' : 'A4'
+  const read = (field: string, text: string) => {
+    const found = text.trim() === '' ? undefined : parseLength(text, long)
+    return {
+      value: found?.ok ? found.value : undefined,
+      problem: found && !found.ok ? { field, message: found.problems[0]?.message ?? '' } : undefined,
+    }
+  }
+  const [at, instrument, line] = [read('Station', station), read('Height of instrument', hi), read('String', string)]
+  const wrong = [at, instrument, line].flatMap((x) => x.problem ?? [])
+  const pole = laid.ok && at.value !== undefined ? storyPole(laid.value, at.value, { hi: instrument.value, string: line.value }) : undefined
+  const made = pole?.ok ? pole.value : undefined
+  const printed = made?.marks.filter((m) => m.kind !== 'dig') ?? []
+  const strips = made ? poleStrips(0, Math.max(...printed.map((m) => m.up)) + 0.02, sheet) : []
+  return (
+    <>
+      <style>{`@page { size: ${PAPERS[sheet].size}; margin: 8mm; }`}</style>
+      <NoPrint as="header">
+        <Bar person={me}>
+          <strong>{name}</strong>
+        </Bar>
+      </NoPrint>
+      <Page>
+        <NoPrint>
+          <Places wall={wall} here="set-out" />
+          <Row style={{ justifyContent: 'space-between' }}>
+            <h1>Story pole, revision {revision}</h1>
+            <Button onPress={() => window.print()} isDisabled={!made}>
+              Print {strips.length > 0 ? `${strips.length} ${strips.length === 1 ? 'strip' : 'strips'}` : ''}
+            </Button>
+          </Row>
+          <Row>
+            <Field label={`Station, ${long}`} name="station" value={station} onChange={setStation} />
+            <Field label={`Height of instrument, ${long}`} name="hi" value={hi} onChange={setHi} hint="for rod readings" />
+            <Field label={`String at elevation, ${long}`} name="string" value={string} onChange={setString} hint="for drops" />
+          </Row>
+          <Choice
+            label="Paper"
+            value={sheet}
+            options={[
+              ['A4', 'A4'],
+              ['Letter', 'Letter'],
+            ]}
+            onChange={(p: Paper) => setPaper(p)}
+          />
+          <Problems list={[...wrong, ...(pole && !pole.ok ? pole.problems : [])]} />
+        </NoPrint>
+        {made ? (
+          <>
+            <h2>
+              {name}, {formatStation(made.station, units)}: pole stands on the pad at {formatLength(made.zero, units)}
+            </h2>
+            <Wide>
+              <table aria-label="Marks of the pole">
+                <thead>
+                  <tr>
+                    <th>Mark</th>
+                    <th className="n">Up the pole</th>
+                    <th className="n">Elevation</th>
+                    {instrument.value === undefined ? null : <th className="n">Rod reads</th>}
+                    {line.value === undefined ? null : <th className="n">From the string</th>}
+                  </tr>
+                </thead>
+                <tbody>
+                  {[...made.marks].reverse().map((m) => (
+                    <tr key={`${m.kind} ${m.title}`}>
+                      <td>{m.title}</td>
+                      <td className="n">
+                        <strong>{m.up < -1e-9 ? formatSide(m.up, ['above', 'below'], units) : formatLength(m.up, units)}</strong>
+                      </td>
+                      <td className="n">{formatLength(m.elevation, units)}</td>
+                      {m.rod === undefined ? null : <td className="n">{m.rod < 0 ? 'above the instrument' : formatLength(m.rod, units)}</td>}
+                      {m.drop === undefined ? null : <td className="n">{formatSide(-m.drop, ['up', 'down'], units)}</td>}
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Wide>
+            <NoPrint>
+              <Caution>
+                Print at full size (100 %, never “fit to page”), then lay a tape on the check marks: 100 mm and 4 in. A strip that is off is not used.
+              </Caution>
+            </NoPrint>
+            <Sheets>
+              {strips.map((s, i) => (
+                <div key={s.from}>
+                  <Strip strip={s} marks={printed} number={i + 1} of={strips.length} units={units} />
+                </div>
+              ))}
+            </Sheets>
+          </>
+        ) : laid.ok ? null : (
+          <Caution>{say(laid.problems[0]?.message ?? '', units)}</Caution>
+        )}
+      </Page>
+    </>
+  )
+}
