@@ -44,6 +44,7 @@ export function RecordPage({ wall, name, plans, me }: { wall: string; name: stri
           <h1>Record</h1>
           <Row>
             <LinkButton href={`/walls/${wall}`}>Board</LinkButton>
+            <LinkButton href={`/walls/${wall}/crew`}>Crew sheet</LinkButton>
             <LinkButton href={`/walls/${wall}/print`}>Print</LinkButton>
             <LinkButton href={`/api/walls/${wall}/export`}>Export</LinkButton>
           </Row>

@@ -27,6 +27,7 @@ export const check = defineWork({
       last && before && last.entry.by.id !== before.entry.by.id && !last.entry.recheckOf && before.entry.data.confirmed.some((id) => !has.has(id))
     return { ...NOT_READ, done: total - missing.length, total, missing, conflicts: conflict ? [{ first: before, second: last }] : [] }
   },
+  wants: (_state, step) => [step.stage.work.items.map((i) => i.text.toLowerCase()).join('; ')],
   sheet(state, step) {
     const { items } = step.stage.work
     // A size is measured, never made up.

@@ -14,6 +14,8 @@ export const grid = defineWork({
     const { over, ...grid } = layer
     return { grid, over }
   },
+  wants: (_state, step) =>
+    step.grid ? [`${said.length(step.grid.length, 2)} of ${step.grid.type}${step.grid.crossing ? ', across the layer below' : ''}`] : [],
   progress(_state, step, work) {
     const laid = geogrid.among(work).map((e) => e.entry.data)
     const gaps = (step.over ?? []).flatMap((s) => uncovered(s, laid))

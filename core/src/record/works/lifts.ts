@@ -55,6 +55,13 @@ export const lifts = defineWork({
     const short = shortest(state, step, work, own)
     return short ? { ...NOT_READ, done, total: done + 1, missing: [short] } : { ...NOT_READ, done, total, missing }
   },
+  wants(state, step) {
+    if (!step.lifts) return []
+    const { count, compacted, loose } = step.lifts
+    const { foundation } = state.layout.building
+    if (step.stage.work.of === 'pad' && foundation.cast) return [`${foundation.name}, ${said.small(compacted)} in one go`]
+    return [`${count} ${count === 1 ? 'lift' : 'lifts'} of ${said.small(compacted)}, placed ${said.small(loose)} loose`]
+  },
   admit(state, step, entry, status) {
     if (!kind.is(entry)) return ok(true)
     const { lift, looked, from = 0, to = 2000 } = entry.data

@@ -1,3 +1,4 @@
+import { said } from '../../base/said'
 import { check } from '../kinds/check'
 import { photo } from '../kinds/photo'
 import { pipe as kind } from '../kinds/pipe'
@@ -10,6 +11,10 @@ import { defineWork, gapWords, NOT_READ } from './work'
 export const pipe = defineWork({
   type: 'pipe',
   plan: (_layout, _step, { section }) => section && { over: [{ from: section.from, to: section.to }] },
+  wants(state) {
+    const { drain } = state.layout.building
+    return drain ? [`pipe of ${said.small(drain.diameter)}, falling ${+(drain.fall * 100).toFixed(2)} %`] : []
+  },
   progress(_state, step, work, all) {
     const laid = kind.among(work).map((e) => ({ id: e.entry.id, ...e.entry.data }))
     // Before pipe was recorded by stretches it was ticked off; what was seen and released then stays so.

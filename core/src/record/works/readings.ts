@@ -1,9 +1,10 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import type { RecordedEntry } from '../entry'
+import { setup } from '../kinds/beside'
 import { deviationOf, reading } from '../kinds/reading'
 import { sighting } from '../kinds/sighting'
-import type { Conflict, StepStatus, WallState } from '../state'
+import { type Conflict, live, type StepStatus, type WallState } from '../state'
 import { placesOf, type Step } from '../step'
 import { limitAt, readPointByPoint, stretchesOf, targetAt } from '../target'
 import { lineMoved, mm, NOISE } from './changed'
@@ -13,6 +14,15 @@ import { defineWork, type Progress, UNREAD, whereOf } from './work'
 const REACH = 0.5
 /** Two people more than this apart at one point have a conflict, m. */
 const CONFLICT = 0.004
+
+/** Height of the instrument where it was last set up, m. */
+function setupOf(state: WallState): number | undefined {
+  const last = setup
+    .among(state.entries)
+    .filter((e) => live(state, e.entry.id))
+    .pop()
+  return last && last.entry.data.benchmark + last.entry.data.backsight
+}
 
 /** Points read against a target, or a course run along as a whole. */
 export const readings = defineWork({
@@ -37,6 +47,19 @@ export const readings = defineWork({
   },
   progress(state, step, work) {
     return pointsRead(state, step, work)
+  },
+  wants(state, step) {
+    const { target, sense } = step.stage.work
+    const limit = limitAt(state.layout, step.stage, { ...whereOf(step), station: step.points[0] }).value
+    const within = `within ±${said.small(limit)}`
+    if (sense !== 'level') return [within]
+    const at = step.points.map((station) => targetAt(state.layout, target, { ...whereOf(step), station }))
+    const [low, high] = [Math.min(...at), Math.max(...at)]
+    const level = high - low < 0.0005 ? said.length(low, 3) : `${said.length(low, 3)} to ${said.length(high, 3)}`
+    // What the rod reads as long as the instrument stays where it was last set up.
+    const hi = setupOf(state)
+    const rod = hi === undefined ? [] : [`rod ${said.length(hi - high, 3)}${high - low < 0.0005 ? '' : ` to ${said.length(hi - low, 3)}`}`]
+    return [`at ${level}`, ...rod, within]
   },
   sheet(state, step) {
     const where = whereOf(step)

@@ -14,6 +14,7 @@ export const units = defineWork({
     const left = step.planned - done
     return { ...NOT_READ, done, total: step.planned, missing: left > 0 ? [`${left} of ${step.planned} to set`] : [] }
   },
+  wants: (state, step) => [`${step.planned} ${step.planned === 1 ? state.layout.system.noun.one : state.layout.system.noun.many}`],
   admit(state, step, entry, status) {
     if (!kind.is(entry)) return ok(true)
     const corrected = entry.supersedes ? state.byId.get(entry.supersedes)?.entry : undefined

@@ -60,6 +60,8 @@ export interface WorkType<T extends Work['type'] = Work['type']> {
   place?(state: WallState, step: StepOf<T>, entry: Entry): Result<true>
   /** May it go in, once every gate is open? */
   admit?(state: WallState, step: StepOf<T>, entry: Entry, status: () => StepStatus): Result<true>
+  /** What a crew needs to know before it begins: targets, amounts, how; in words. */
+  wants(state: WallState, step: StepOf<T>): readonly string[]
   /** Its part of a course recorded in one go; undefined where it is recorded by itself, and all that follows with it. */
   sheet?(state: WallState, step: StepOf<T>, status: StepStatus): SheetPart | undefined
   /** Why an entry made under an earlier revision no longer does what the plan in force asks; undefined where it does. */
