@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { choice, type InferType, optionalText, optionalYesNo, quantity, record, text } from '../../base/schema'
+import { choice, type InferType, optionalText, quantity, record } from '../../base/schema'
 import { limitsOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, defineKind } from './kind'
@@ -63,39 +63,4 @@ export const obstruction = defineKind({
     const d = entry.data
     return `${OBSTRUCTIONS[d.what]} at ${formatStation(d.from, reader.units)} to ${formatStation(d.to, reader.units)}, ${formatSmall(d.above, reader.units)} ${d.above >= 0 ? 'above' : 'below'} the bottom: ${WAYS[d.way]}${d.note ? ` (${d.note})` : ''}`
   },
-})
-
-/** The pad material the foreman chose, what was recommended, and why. */
-export const padChoiceData = record({
-  material: choice(['dense-graded', 'open-graded', 'sand', 'sand-cement', 'lean-concrete'] as const),
-  recommended: choice(['dense-graded', 'open-graded', 'sand', 'sand-cement', 'lean-concrete'] as const),
-  reason: text(300),
-})
-export type PadChoiceData = InferType<typeof padChoiceData>
-export const padChoice = defineKind({
-  kind: 'pad-choice',
-  beside: true,
-  roles: ['foreman'],
-  schema: padChoiceData,
-  judge: (entry, { layout }) =>
-    entry.data.material === layout.building.foundation.kind
-      ? { verdict: 'ok', text: 'as the plan' }
-      : { verdict: 'ok', text: `the plan says ${layout.building.foundation.kind}: issue a revision before the pad is placed` },
-  line: ({ data: d }) => `Pad of ${d.material.replace('-', ' ')} (recommended: ${d.recommended.replace('-', ' ')}): ${d.reason}`,
-})
-
-/** Weather as measured or seen: rain mm in 24 h, lowest temperature °C, wind km/h. */
-export const weatherData = record({
-  rain: quantity({ min: 0, max: 1000, unit: 'mm' }),
-  low: quantity({ min: -60, max: 50, unit: '°C' }),
-  wind: quantity({ min: 0, max: 300, unit: 'km/h' }),
-  expected: optionalYesNo(),
-})
-export type WeatherData = InferType<typeof weatherData>
-export const weather = defineKind({
-  kind: 'weather',
-  roles: BUILDERS,
-  schema: weatherData,
-  line: ({ data: d }) =>
-    `Weather${d.expected ? ' expected' : ''}: ${said.rain(d.rain)}, down to ${said.temperature(d.low)}, wind ${said.speed(d.wind)}`,
 })
