@@ -26,7 +26,7 @@ test('what comes on each section, who releases it and what everybody minds', asy
   for (const e of new Site(plan).toFirstCourse('B').entries) server.take(e)
   await show('metric')
   const b = within(screen.getByRole('region', { name: 'Section B' }))
-  expect(b.getAllByRole('listitem')[0]?.textContent).toMatch(/Alignment, section B course 1.*Released by First course: inspector/)
+  expect(b.getAllByRole('listitem')[0]?.textContent).toMatch(/Alignment, section B course 1.*First course, released by the inspector/)
   expect(within(screen.getByRole('region', { name: 'Section A' })).getAllByRole('listitem')[0]?.textContent).toMatch(/Excavation depth, section A/)
   expect(screen.getByRole('region', { name: 'Everybody minds' }).textContent).toMatch(/record today’s|34 kg|unit/i)
 })

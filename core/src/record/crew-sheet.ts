@@ -40,14 +40,14 @@ const AHEAD = 8
  */
 export function crewSheet(state: WallState, by: { readonly at?: string | undefined; readonly ahead?: number } = {}): CrewSheet {
   const { layout } = state
-  const first = state.steps.find((s) => s.section === undefined && !cleared(statusOf(state, s)))
+  const next = state.steps.find((s) => !cleared(statusOf(state, s)))
   const sections = layout.plan.sections.map((section) => {
     const open = state.steps.filter((s) => s.section === section.id && !cleared(statusOf(state, s))).slice(0, by.ahead ?? AHEAD)
     const on = new Set(open.map((s) => s.key))
     return { section: section.id, steps: open.map((step) => crewStep(state, step, on)) }
   })
-  // What the wall as a whole still wants comes before every section, and the final after all of them.
-  const whole = first && sections.some((s) => s.steps.length > 0) && first.stage.hold !== 'final' ? crewStep(state, first, new Set()) : undefined
+  // What the wall as a whole wants stands first as long as it comes first, and last when nothing else is left.
+  const whole = next && next.section === undefined ? crewStep(state, next, new Set()) : undefined
   return {
     sections: [...(whole ? [{ section: '', steps: [whole] }] : []), ...sections.filter((s) => s.steps.length > 0)],
     cautions: [...layout.cautions.map((c) => c.message), ...weatherSaid(state, by.at)],
@@ -77,7 +77,7 @@ function crewStep(state: WallState, step: Step, on: ReadonlySet<string>): CrewSt
     title: titleOf(step),
     wants: [...workOf(stage.work.type).wants(state, step as never), ...begun],
     cuts,
-    ...(point?.kind === 'hold' ? { releasedBy: `${point.title}: ${point.roles.join(' or ')}` } : {}),
+    ...(point?.kind === 'hold' ? { releasedBy: `${point.title}, released by the ${point.roles.join(' or ')}` } : {}),
     ...(stage.caution ? { caution: stage.caution } : {}),
     waitsFor: barriers(state, step).flatMap((b) => (b.step && on.has(b.step.key) ? [] : [b.message])),
   }

@@ -42,9 +42,7 @@ export function CrewPage({ wall, name, plans, me }: { wall: string; name: string
                   <span className="box" aria-hidden />
                   <div className="what">
                     <strong>{x.title}</strong>
-                    {x.wants.map((w) => (
-                      <p key={w}>{say(w, units)}</p>
-                    ))}
+                    <p>{x.wants.map((w) => say(w, units)).join(' · ')}</p>
                     {x.cuts.length > 0 ? (
                       <p className="cuts">
                         {x.cuts.length} to cut:{' '}
@@ -55,7 +53,7 @@ export function CrewPage({ wall, name, plans, me }: { wall: string; name: string
                           .join(', ')}
                       </p>
                     ) : null}
-                    {x.releasedBy ? <p>⬣ Released by {x.releasedBy}</p> : null}
+                    {x.releasedBy ? <p>⬣ {x.releasedBy}</p> : null}
                     {x.waitsFor.map((w) => (
                       <p key={w}>▲ {say(w, units)}</p>
                     ))}

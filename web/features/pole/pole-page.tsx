@@ -25,7 +25,7 @@ const NoPrint = styled.div`display: grid; gap: 14px; @media print { display: non
 const Wide = styled.div`overflow-x: auto;`
 const Sheets = styled.div`
   display: grid; gap: 18px; overflow-x: auto; > div { background: #fff; border: 1px solid var(--line); width: max-content; }
-  @media print { display: block; overflow: visible; > div { border: 0; break-after: page; } }
+  @media print { display: block; overflow: visible; > div { border: 0; break-before: page; break-inside: avoid; } }
 `
 
 /** The story pole of a station: what a crew measures by, as a list, and as strips at full size to tape on a lath. */

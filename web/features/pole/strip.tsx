@@ -69,7 +69,7 @@ export function Strip({
             strokeWidth={m.kind === 'layer' ? 0.9 : 0.6}
             strokeDasharray={m.kind === 'layer' ? '4 2' : ''}
           />
-          <text x={m.kind === 'layer' ? WIDE - 56 : 34} y={y(m.up) - 1} {...text}>
+          <text x={34} y={m.kind === 'layer' ? y(m.up) + 4.6 : y(m.up) - 1} {...text}>
             {m.title}
           </text>
         </g>
