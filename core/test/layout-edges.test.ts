@@ -62,6 +62,9 @@ describe('what is said just past a limit', () => {
     }
     expect(reasons(plan)[0]).toMatch(/it stands 1.25 m from the bottom of the pad/)
     expect(reasons({ ...plan, rules: { engineeredAbove: 1.2, heightFrom: 'first-course' } })).toEqual([])
+    // A plan of before there was a book sets its own height.
+    expect(reasons({ ...plan, rules: { engineeredAbove: 1.3 } }).some((r) => r.includes('it stands'))).toBe(false)
+    expect(reasons({ ...plan, rules: { engineeredAbove: 1 } })[0]).toMatch(/over 1 m/)
   })
   test('a wall nobody said anything of holds nothing that is known', () => {
     const facts = wallFacts(layoutOf(smallPlan))
