@@ -72,4 +72,17 @@ describe('the crew sheet', () => {
     expect(said('2026-05-25T12:00:00Z')).toMatch(/newest weather recorded is of 2026-05-20/)
     expect(said()).not.toMatch(/soaked|newest weather/)
   })
+  test('what stops the wall stands once at its top, and the trench is looked at again for the next day', () => {
+    const { engineer: _, ...nobody } = today
+    const blocked = crewSheet(new Site({ ...nobody, holds: ['slope'] }).state, { at: AT })
+    expect(plain(blocked.stops).filter((s) => /This wall is an engineer/.test(s))).toHaveLength(1)
+    expect(plain(blocked.cautions.join())).not.toMatch(/This wall is an engineer/)
+    expect(blocked.sections.flatMap((x) => x.steps).every((x) => !/engineer/.test(x.waitsFor.join()))).toBe(true)
+    // 1.65 m of cut: looked at this morning, and again before anybody goes in tomorrow.
+    const deep = new Site({ ...today, grades: today.grades.map((g) => ({ ...g, top: g.toe + 1.6 })) })
+    expect(plain(crewSheet(deep.state, { at: AT }).stops.join())).toMatch(/stands 1\.\d\d m open.*competent person looks at it/)
+    expect(plain(crewSheet(deep.state).stops.join())).not.toMatch(/competent person/)
+    const flat = new Site({ ...today, grades: today.grades.map((g) => ({ ...g, toe: 10, top: 10.5 })) })
+    expect(crewSheet(flat.state, { at: AT }).stops).toEqual([])
+  })
 })

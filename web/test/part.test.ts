@@ -1,4 +1,4 @@
-import { type Problem, readPlan, systemOf, type Unit, type WallSystem } from '@stone-tally/core'
+import { buildingOf, emptyRules, type Problem, readPlan, resolveRules, systemOf, type Unit, type WallSystem } from '@stone-tally/core'
 import { built, plain, smallPlan } from '../../core/test/plans'
 import { draftOf, emptyDraft, planOf } from '../features/plan/draft'
 import { fieldLabel } from '../features/plan/labels'
@@ -113,4 +113,32 @@ test('another unit of another system takes the part along as far as that system 
   expect(made.value.system.id).toBe('rear-lip')
   expect(made.value.system.data).toMatchObject({ rolls: [{ width: 2 }], layers: [{ course: 2, length: 1.2 }], foundation: { width: 0.6 } })
   expect(emptyDraft('imperial').part.padThickness).toMatch(/"/)
+})
+
+test.each([
+  ['fixed-and-height', ['perHeight']],
+  ['whole-course', ['courses']],
+  ['deepest', ['fixed', 'fraction', 'courses']],
+])('a new wall of a company that buries by %s is planned so, without anything typed for it', (option, kinds) => {
+  const made = resolveRules({ company: { ...emptyRules(), choices: [{ choice: 'embedment', option, why: 'x' }] } })
+  if (!made.ok) throw new Error('no rules')
+  const empty = emptyDraft('metric', made.value)
+  const plan = planOf(
+    {
+      ...empty,
+      ...{ name: 'New', site: 'Yard', length: '9', benchmark: '10' },
+      grades: [
+        { station: '0', toe: '10', top: '10.8' },
+        { station: '', toe: '10', top: '10.8' },
+      ],
+      lists: { ...empty.lists, outlets: [{ cells: { station: '0', invert: '9.6' } }] },
+    },
+    'metric',
+    undefined,
+    undefined,
+    undefined,
+    made.value,
+  )
+  if (!plan.ok) throw new Error(JSON.stringify(plan.problems))
+  expect(buildingOf(plan.value).embedment.map((e) => e.kind)).toEqual(kinds)
 })

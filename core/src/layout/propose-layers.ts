@@ -22,6 +22,8 @@ export function proposeLayers(layout: Layout): Result<PlannedLayer[]> {
   // That units alone would be too slender is what layers are for.
   const reasons = engineerReasons(plan, system, steps, tops, courses, true)
   if (reasons.length > 0) return fail(field, `are the engineer’s here: ${reasons.join('; ')}. Enter them from that plan`)
+  // Systems that know no layers are built without, whatever the company does elsewhere.
+  if (system.schools && !system.schools.includes('grid-start')) return fail(field, `are not laid in a wall of ${system.name.toLowerCase()}`)
   const start = schoolBy(plan, 'grid-start')
   if (start !== 'first-joint' && start !== 'second-course')
     return fail(field, 'are taken from the plan by the rules of this wall: “Where geogrid starts” proposes none')

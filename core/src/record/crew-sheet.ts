@@ -1,5 +1,6 @@
 import { pointOf } from '../rules'
 import type { Piece } from '../systems'
+import { dailyNeeds } from './daily'
 import { statusOf } from './fold'
 import { barriers } from './gate'
 import type { WallState } from './state'
@@ -26,9 +27,12 @@ export interface CrewStep {
 /** One page for the next working day: section by section what comes, and what everybody must mind. */
 export interface CrewSheet {
   readonly sections: readonly { readonly section: string; readonly steps: readonly CrewStep[] }[]
+  /** What stops the whole wall, or has to be done anew before anybody goes in. */
+  readonly stops: readonly string[]
   readonly cautions: readonly string[]
 }
 
+const DAY = 86_400_000
 /** So many steps of a section are more than a crew does in a day. */
 const AHEAD = 8
 
@@ -48,9 +52,18 @@ export function crewSheet(state: WallState, by: { readonly at?: string | undefin
   })
   // What the wall as a whole wants stands first as long as it comes first, and last when nothing else is left.
   const whole = next && next.section === undefined ? crewStep(state, next, new Set()) : undefined
+  const shown = [...(whole ? [whole] : []), ...sections.flatMap((s) => s.steps)]
+  // The sheet is for the next day: what is looked at each day is to be looked at again.
+  const day = by.at === undefined ? undefined : new Date(Date.parse(by.at) + DAY).toISOString()
+  const stops = shown.flatMap(({ step }) => [
+    ...barriers(state, step).flatMap((b) => (b.step === undefined ? [b.message] : [])),
+    ...(day === undefined ? [] : dailyNeeds(state, step, day).map((n) => n.message)),
+  ])
+  const said = new Set(stops)
   return {
+    stops: [...said],
     sections: [...(whole ? [{ section: '', steps: [whole] }] : []), ...sections.filter((s) => s.steps.length > 0)],
-    cautions: [...layout.cautions.map((c) => c.message), ...weatherSaid(state, by.at)],
+    cautions: [...layout.cautions.map((c) => c.message), ...weatherSaid(state, by.at)].filter((c) => !said.has(c)),
   }
 }
 
@@ -79,6 +92,6 @@ function crewStep(state: WallState, step: Step, on: ReadonlySet<string>): CrewSt
     cuts,
     ...(point?.kind === 'hold' ? { releasedBy: `${point.title}, released by the ${point.roles.join(' or ')}` } : {}),
     ...(stage.caution ? { caution: stage.caution } : {}),
-    waitsFor: barriers(state, step).flatMap((b) => (b.step && on.has(b.step.key) ? [] : [b.message])),
+    waitsFor: barriers(state, step).flatMap((b) => (b.step && !on.has(b.step.key) ? [b.message] : [])),
   }
 }

@@ -11,14 +11,14 @@ const COMPACTED = FOUNDATIONS.filter((f) => !f.traits.cast).map((f) => f.id)
  */
 export const blockQuestions = (kinds: readonly string[] = FOUNDATIONS.map((f) => f.id)): readonly Question[] => [
   { id: 'unit', at: 'unit', chapter: 'wall', label: 'Unit', of: 'unit' },
-  { id: 'embedFixed', at: 'embedment[kind=fixed].depth', chapter: 'pad', label: 'Bury at least', of: 'length' },
+  { id: 'embedFixed', at: 'embedment[kind=fixed].depth', chapter: 'pad', label: 'Bury at least', of: 'length', optional: true },
   {
     id: 'embedShare',
     at: 'embedment[kind=fraction].fraction',
     chapter: 'pad',
     label: 'and at least, % of height',
     name: 'Bury at least, % of height',
-    hint: 'the deeper rule governs; never less than one course',
+    hint: 'the deepest rule of the wall governs',
     of: 'share',
     optional: true,
   },

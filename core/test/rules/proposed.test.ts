@@ -77,6 +77,8 @@ describe('layers proposed where no engineer’s plan governs', () => {
     expect(of(layoutOf(under(tall, school('grid-start first-joint'))))).toMatch(/^system.data.layers: are the engineer’s here: it stands/)
     expect(of(layoutOf(under({ ...low, holds: ['slope'] }, school('grid-start first-joint'))))).toMatch(/has to do with a slope/)
     expect(of(wall('grid-start as-planned'))).toMatch(/proposes none/)
+    const glued = layoutOf(under({ ...low, system: { ...low.system, id: 'glued' } }, school('grid-start first-joint')))
+    expect(of(glued)).toMatch(/are not laid in a wall of glued flat stone/)
   })
 })
 

@@ -4,7 +4,7 @@ import { crewSheet, formatLength, formatStation, type Plan, say } from '@stone-t
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { type Me, useNow, useWall, WallPage } from '@/features/wall'
-import { Button, Row } from '@/ui/controls'
+import { Button, Caution, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
 const Sheet = styled.div`
@@ -32,6 +32,9 @@ export function CrewPage({ wall, name, plans, me }: { wall: string; name: string
         </Row>
       </NoPrint>
       <Sheet>
+        {sheet.stops.map((s) => (
+          <Caution key={s}>{say(s, units)}</Caution>
+        ))}
         {sheet.sections.length === 0 ? <p>Everything of this wall is done and released.</p> : null}
         {sheet.sections.map((s) => (
           <section key={s.section} aria-label={s.section ? `Section ${s.section}` : 'Whole wall'}>

@@ -194,6 +194,7 @@ export function chosenOf(
  * @param units - decides what a number without a unit means: metres or feet
  * @param base - the plan in force, where this is its next revision
  * @param issue - the plan as it would be issued; by the shipped rules where left out
+ * @param book - rules that a new wall starts from; as they ship where left out
  * @example planOf(draftOf(plan, 'imperial'), 'imperial', undefined, plan) // the plan itself, to the last digit
  */
 export function planOf(
@@ -202,6 +203,7 @@ export function planOf(
   catalogue: readonly { system: string; unit: Unit }[] = SYSTEMS.flatMap((s) => s.units.map((unit) => ({ system: s.id, unit }))),
   base?: Plan,
   issue: (plan: Plan) => Result<Plan> = (plan) => ok(issued(plan)),
+  book?: RuleBook,
 ): Result<Plan> {
   const problems: Problem[] = []
   const metres = (field: string, value: string): number => {
@@ -303,6 +305,6 @@ export function planOf(
     const at = of.questions.find((q) => q.of === 'unit')?.at
     const own = base && at !== undefined ? withAnswer(base.system.data, at, unit) : base?.system.data
     if (base && shown && (of.id === base.system.id || read(of.schema as yup.AnySchema, own).ok)) return { data: base.system.data, shown }
-    return { data: of.start(unit, startsOf(base?.book)) }
+    return { data: of.start(unit, startsOf(base?.book ?? book)) }
   }
 }

@@ -69,7 +69,7 @@ export function PlanForm({
   const underLevels = (p: Plan): Result<Plan> =>
     levels ? issueUnder(p, { company: levels.company, site: levels.sites[wall?.plan.site ?? p.site] }) : { ok: true, value: issued(p) }
   const made = (values: Draft) => {
-    const plan = planOf(values, typedIn, catalogue, wall?.plan, underLevels)
+    const plan = planOf(values, typedIn, catalogue, wall?.plan, underLevels, book)
     return plan.ok && line ? { ok: true as const, value: planAlong(plan.value, line, values, typedIn) } : plan
   }
   const live = made(draft)
