@@ -98,6 +98,22 @@ const VALUES: Readonly<Record<LimitName, number>> = {
   filterRetention: 5,
   filterPermeability: 5,
   filterOpening: 1.2,
+  pickShare: 0.75,
+  slingAngle: 60,
+  fallZone: 3,
+  clipSpacing: 0.45,
+  wireCover: 0.05,
+  bermCourse: 3,
+  slumpMin: 0.075,
+  slumpMax: 0.15,
+  concreteCold: 10,
+  concreteHot: 32,
+  cureUnits: 3,
+  cureBackfill: 7,
+  groutLift: 1.2,
+  groutSlumpMin: 0.2,
+  membraneLap: 0.1,
+  belowSlab: 0.075,
 }
 /** Table 2: a change of one is a change of the rule book, and takes a table of its own once it was shipped. */
 const SECOND: Readonly<Record<LimitName, number>> = {

@@ -39,6 +39,7 @@ export async function yardOf(person: Person): Promise<{ walls: YardWall[]; hidde
       continue
     }
     const state = await stateOf(wall.id)
+    const now = new Date().toISOString()
     const { layout } = state
     const cells: Record<string, { set: number; filled: boolean; open: boolean }> = {}
     let [set, total] = [0, 0]
@@ -57,11 +58,11 @@ export async function yardOf(person: Person): Promise<{ walls: YardWall[]; hidde
       total,
       next: layout.plan.sections.map((s) => {
         const step = nextStep(state, s.id)
-        return { section: s.id, title: step ? titleOf(step) : 'complete', blocked: step ? barriers(state, step)[0]?.message : undefined }
+        return { section: s.id, title: step ? titleOf(step) : 'complete', blocked: step ? barriers(state, step, now)[0]?.message : undefined }
       }),
       holds: waitingHolds(state).map(titleOf),
       findings: openFindings(state).length,
-      due: dueOf(state).map(({ id, what, roles, step, urgent }) => ({ id, what, roles, step, urgent })),
+      due: dueOf(state, now).map(({ id, what, roles, step, urgent }) => ({ id, what, roles, step, urgent })),
       last: last ? { at: last.entry.at, by: last.entry.by.name } : undefined,
     })
   }

@@ -9,6 +9,7 @@ import { type Cap, capsOver } from './caps'
 import { type Caution, cautionsOf } from './cautions'
 import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
 import { misplaced } from './fit'
+import { pickCautions } from './picks'
 import { plannedInvert, stagedFor } from './pipe'
 import { type Course, rowsOf, type Stretch } from './rows'
 import { type Run, runsOf } from './runs'
@@ -108,6 +109,7 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   const caps = capsOf(plan, alignment, courses, faces, tops)
   const cautions = cautionsOf(plan, system, steps, tops, courses, runs)
   const layout = { plan, system, building, buried: buried.value, alignment, legs, steps, tops, courses, lines, faces, runs, caps, cells, cautions }
+  for (const c of pickCautions(layout)) cautions.push({ ...c, blocks: false })
   // A layer the plan asks for and nobody would ever be asked to lay stops the work; the rest is said.
   for (const p of misplaced(layout))
     cautions.push({

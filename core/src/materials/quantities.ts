@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { stationsOver, tidy } from '../geometry'
-import { gridOn, type Layout, stepAt } from '../layout'
+import { gridOn, type Layout, picksOf, stepAt } from '../layout'
 import { toeAt, topAt } from '../plan'
 import { counted, type Piece, type Quantity } from '../systems'
 import { cutList } from './cut-list'
@@ -144,6 +144,13 @@ export function quantities(layout: Layout): Quantity[] {
   const gridArea = sum(layers, (g) => lengthOf(g.over) * g.length)
   say('grid', 'Geogrid', gridArea, 'm²', `${layers.length} layers, run × length from the face`)
   if (gridArea > 0) say('grid-order', 'Order: geogrid', gridArea * (1 + waste.grid / 100), 'm²', `+ ${waste.grid} % for laps and trimming`)
+  const picks = picksOf(layout)
+  if (picks.length > 0) {
+    const heaviest = picks.reduce((a, b) => (b.load > a.load ? b : a))
+    say('heaviest', 'Heaviest pick', heaviest.load, 'kg', `${heaviest.name} with its gear, ${said.length(heaviest.reach, 1)} out`)
+    const trucks = Math.max(0, ...picks.map((p) => p.truck ?? 0))
+    if (trucks > 0) say('trucks', 'Truck loads', trucks, 'pieces', 'in the order in which the units are set; none carries more than it may')
+  }
   if (building.drain) say('pipe', 'Drain pipe', plan.length, 'm', 'length of the wall')
   for (const q of own) result.push({ ...q, value: tidy(q.value) })
   const fitted = counted(pieces)

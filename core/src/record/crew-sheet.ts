@@ -48,10 +48,10 @@ export function crewSheet(state: WallState, by: { readonly at?: string | undefin
   const sections = layout.plan.sections.map((section) => {
     const open = state.steps.filter((s) => s.section === section.id && !cleared(statusOf(state, s))).slice(0, by.ahead ?? AHEAD)
     const on = new Set(open.map((s) => s.key))
-    return { section: section.id, steps: open.map((step) => crewStep(state, step, on)) }
+    return { section: section.id, steps: open.map((step) => crewStep(state, step, on, by.at)) }
   })
   // What the wall as a whole wants stands first as long as it comes first, and last when nothing else is left.
-  const whole = next && next.section === undefined ? crewStep(state, next, new Set()) : undefined
+  const whole = next && next.section === undefined ? crewStep(state, next, new Set(), by.at) : undefined
   const shown = [...(whole ? [whole] : []), ...sections.flatMap((s) => s.steps)]
   // The sheet is for the next day: what is looked at each day is to be looked at again.
   const day = by.at === undefined ? undefined : new Date(Date.parse(by.at) + DAY).toISOString()
@@ -74,7 +74,7 @@ function weatherSaid(state: WallState, at: string | undefined): string[] {
   return [...cautions.map((c) => c.text), ...(old ? [`The newest weather recorded is of ${old}: record today’s, and what is expected.`] : [])]
 }
 
-function crewStep(state: WallState, step: Step, on: ReadonlySet<string>): CrewStep {
+function crewStep(state: WallState, step: Step, on: ReadonlySet<string>, at: string | undefined): CrewStep {
   const { stage } = step
   const status = statusOf(state, step)
   const point = stage.hold === undefined ? undefined : pointOf(state.layout.plan, stage.hold)
@@ -92,6 +92,6 @@ function crewStep(state: WallState, step: Step, on: ReadonlySet<string>): CrewSt
     cuts,
     ...(point?.kind === 'hold' ? { releasedBy: `${point.title}, released by the ${point.roles.join(' or ')}` } : {}),
     ...(stage.caution ? { caution: stage.caution } : {}),
-    waitsFor: barriers(state, step).flatMap((b) => (b.step && !on.has(b.step.key) ? [b.message] : [])),
+    waitsFor: barriers(state, step, at).flatMap((b) => (b.step && !on.has(b.step.key) ? [b.message] : [])),
   }
 }

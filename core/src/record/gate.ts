@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
-import { limitsOf, pointOf, tableOf } from '../rules'
+import { type LimitName, limitsOf, pointOf, tableOf } from '../rules'
 import type { Requirement } from '../systems'
 import { statusOf } from './fold'
 import { owedBefore } from './owed'
@@ -28,6 +28,33 @@ function needed(state: WallState, step: Step, req: Requirement): Step[] {
   const course = (step.course ?? 0) - (req.of === 'below' ? 1 : 0)
   return pick(state, stepKey({ stage: stage.id, section: step.section, course }))
 }
+const DAY = 86_400_000
+
+/**
+ * What has to stand for some days before the next may go on: concrete that cures. It is passed with a written reason, such as a strength
+ * that was tested. Where nobody says when it is, the clock is shown as running.
+ */
+function clockOfStep(state: WallState, other: Step, req: Requirement, at: string | undefined): Barrier | undefined {
+  const { plan } = state.layout
+  const days = typeof req.days === 'string' ? limitsOf(plan)[req.days as LimitName].value : req.days
+  // Work that nobody did has no time it was done at.
+  const work = (state.logs.get(other.key)?.work ?? []).filter((e) => live(state, e.entry.id) && !state.outs.has(e.entry.id))
+  if (!days || work.length === 0) return undefined
+  const done = Math.max(...work.map((e) => Date.parse(e.entry.at)))
+  // A reason that was written before it was done speaks of something else.
+  const { override } = statusOf(state, other)
+  if (override && override.seq > Math.max(...work.map((e) => e.seq))) return undefined
+  const until = done + days * DAY
+  if (at !== undefined && Date.parse(at) >= until) return undefined
+  const say = (ms: number) => `${new Date(ms).toISOString().slice(0, 16).replace('T', ' ')} UTC`
+  return {
+    force: 'soft',
+    step: other,
+    message: `${titleOf(other)}: ${req.why}. It was done ${say(done)} and wants ${days} ${days === 1 ? 'day' : 'days'}, until ${say(until)}; longer in the cold. Sooner only on a strength that was tested, in writing.`,
+    missing: [],
+  }
+}
+
 const pick = (state: WallState, key: string) => {
   const step = state.byKey.get(key)
   return step ? [step] : []
@@ -36,7 +63,7 @@ const pick = (state: WallState, key: string) => {
 /**
  * What stands before a step; empty when work may go on.
  *
- * @param at - when the work is done; weather older than a day is not today's. Left out, the newest weather counts
+ * @param at - when the work is done; weather older than a day is not today's. Left out, the newest weather counts, and clocks run
  * @example barriers(state, step).map((b) => b.message)
  */
 export function barriers(state: WallState, step: Step, at?: string): Barrier[] {
@@ -58,7 +85,11 @@ export function barriers(state: WallState, step: Step, at?: string): Barrier[] {
       // Where the course below does not stand yet, what else it lacks is no news either.
       if (req.of === 'below' && result.some((b) => b.step?.course === other.course && b.step?.stage.work.type === 'units')) continue
       const s = statusOf(state, other)
-      if (req.force === 'hold' ? cleared(s) : req.force === 'hard' ? complete(s) : settled(s)) continue
+      if (req.force === 'hold' ? cleared(s) : req.force === 'hard' ? complete(s) : settled(s)) {
+        const clock = clockOfStep(state, other, req, at)
+        if (clock) result.push(clock)
+        continue
+      }
       const missing = [...s.missing, ...(s.open.length > 0 ? [`${s.open.length} out of tolerance, not closed`] : [])]
       if (req.force === 'hold' && settled(s) && other.stage.hold) {
         const point = pointOf(state.layout.plan, other.stage.hold)

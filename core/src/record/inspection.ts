@@ -141,9 +141,10 @@ export interface Due {
 /**
  * What is due today and by whom: releases that hold work up first, then findings, what is next in each section, and tests owed.
  *
- * @example dueOf(state).filter((d) => d.roles.includes('inspector'))
+ * @param at - now, for what has to stand for some days
+ * @example dueOf(state, now).filter((d) => d.roles.includes('inspector'))
  */
-export function dueOf(state: WallState): Due[] {
+export function dueOf(state: WallState, at?: string): Due[] {
   const due: Due[] = []
   for (const p of inspectionPoints(state)) {
     if (p.kind === 'hold' && (p.state === 'to release' || p.state === 'rejected')) {
@@ -181,7 +182,7 @@ export function dueOf(state: WallState): Due[] {
     const step = nextStep(state, section.id)
     if (!step || seen.has(step.key) || due.some((d) => d.step === step.key)) continue
     seen.add(step.key)
-    const stop = barriers(state, step)[0]
+    const stop = barriers(state, step, at)[0]
     due.push({
       id: `next ${step.key}`,
       what: `Next: ${titleOf(step)}`,

@@ -67,7 +67,8 @@ export function stepsOf(layout: Layout): Step[] {
       const step = stage.scope === 'section' ? stepFor(layout, stage, section.id) : undefined
       if (step) body.push(step)
     }
-    const lowest = Math.min(...[...layout.cells.values()].filter((c) => c.section === section.id).map((c) => c.course))
+    const own = [...layout.cells.values()].flatMap((c) => (c.section === section.id ? [c.course] : []))
+    const [lowest, highest] = [Math.min(...own), Math.max(...own)]
     for (const cell of layout.cells.values()) {
       if (cell.section !== section.id) continue
       for (const stage of stages) {
@@ -80,6 +81,7 @@ export function stepsOf(layout: Layout): Step[] {
         if (stage.when === 'lowest' && !cell.first) continue
         if (stage.when === 'pipe' && cell.course !== pipeCourse(layout, section)) continue
         if (stage.when === 'last' && !cell.last) continue
+        if (stage.nth !== undefined && cell.course !== Math.min(lowest + stage.nth - 1, highest)) continue
         const step = stepFor(layout, stage, section.id, cell)
         if (step) body.push(step)
       }

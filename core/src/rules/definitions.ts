@@ -1,10 +1,10 @@
 import type { LimitName } from './shipped'
 
 /** How a limit is written: a length, or a number of its own. */
-export type LimitUnit = 'length' | '%' | 'passes' | '°' | 'share' | 'ratio' | 'mass' | 'count'
+export type LimitUnit = 'length' | '%' | 'passes' | '°' | 'share' | 'ratio' | 'mass' | 'count' | 'days' | 'temperature'
 
 /** Chapters of the rule book, in the order of the work. */
-export const CHAPTERS = ['engineer', 'dig', 'pad', 'first', 'courses', 'water', 'fill', 'grid', 'top', 'lifting'] as const
+export const CHAPTERS = ['engineer', 'dig', 'pad', 'first', 'courses', 'water', 'fill', 'grid', 'concrete', 'top', 'lifting'] as const
 export type Chapter = (typeof CHAPTERS)[number]
 export const CHAPTER_NAMES: Readonly<Record<Chapter, string>> = {
   engineer: 'Plan and engineer',
@@ -14,7 +14,8 @@ export const CHAPTER_NAMES: Readonly<Record<Chapter, string>> = {
   courses: 'Courses',
   water: 'Water',
   fill: 'Fill and compaction',
-  grid: 'Geogrid',
+  grid: 'Geogrid and wire',
+  concrete: 'Concrete and masonry',
   top: 'Top and cap',
   lifting: 'Lifting',
 }
@@ -123,6 +124,22 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   manualOne: safe('Lifted by one person', 'mass', 'most', [5, 40], 'lifting'),
   manualTwo: safe('Lifted by two people', 'mass', 'most', [10, 80], 'lifting'),
   liftingAid: safe('Lifted with an aid', 'mass', 'most', [25, 250], 'lifting'),
+  pickShare: safe('Pick, share of what the machine lifts there', 'share', 'most', [0.3, 1], 'lifting'),
+  slingAngle: safe('Slings over the level, at least', '°', 'least', [45, 90], 'lifting'),
+  fallZone: safe('Nobody nearer to a hanging unit than', 'length', 'least', [1, 20], 'lifting'),
+  clipSpacing: drawn('Clips of mesh or fabric apart', 'length', 'most', [0.1, 1], 'grid'),
+  wireCover: drawn('Fill over the wires before a tamper', 'length', 'least', [0.03, 0.2], 'grid'),
+  bermCourse: drawn('Mat courses before the toe berm is filled', 'count', 'most', [1, 6], 'grid'),
+  slumpMin: drawn('Concrete slump, least', 'length', 'least', [0.02, 0.25], 'concrete'),
+  slumpMax: drawn('Concrete slump, most', 'length', 'most', [0.05, 0.28], 'concrete'),
+  concreteCold: drawn('Concrete placed, no colder than', 'temperature', 'least', [2, 15], 'concrete'),
+  concreteHot: drawn('Concrete placed, no warmer than', 'temperature', 'most', [25, 38], 'concrete'),
+  cureUnits: drawn('Footing cured before units stand on it', 'days', 'least', [0, 28], 'concrete'),
+  cureBackfill: drawn('Grout cured before the backfill', 'days', 'least', [1, 28], 'concrete'),
+  groutLift: drawn('Grout placed in one go, high', 'length', 'most', [0.2, 3.6], 'concrete'),
+  groutSlumpMin: drawn('Grout slump, least', 'length', 'least', [0.15, 0.25], 'concrete'),
+  membraneLap: drawn('Membrane lap', 'length', 'least', [0.05, 0.5], 'concrete'),
+  belowSlab: drawn('Footing below the finished slab', 'length', 'least', [0, 1], 'concrete'),
 }
 
 /** Is a value of a limit kinder than another: does it let more pass? */

@@ -83,11 +83,21 @@ export const RULE_UNITS: Readonly<Record<LimitUnit, string>> = {
   share: 'share',
   ratio: 'ratio',
   count: 'count',
+  days: 'days',
+  temperature: '°C',
 }
 
 /** A limit as people read it; the reader's units. @example limitSaid(limitDef('padLevel'), 0.005) */
 export const limitSaid = (d: { readonly of: LimitUnit } | undefined, value: number): string =>
-  d?.of === 'length' ? said.given(value) : d?.of === 'mass' ? said.mass(value) : d?.of === '%' || d?.of === '°' ? `${value} ${d.of}` : `${value}`
+  d?.of === 'length'
+    ? said.given(value)
+    : d?.of === 'mass'
+      ? said.mass(value)
+      : d?.of === 'temperature'
+        ? said.temperature(value)
+        : d?.of === '%' || d?.of === '°' || d?.of === 'days'
+          ? `${value} ${d.of}`
+          : `${value}`
 
 /**
  * Reads rules from outside: an open file, or what a form sends.

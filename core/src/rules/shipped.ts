@@ -95,6 +95,28 @@ const FIRST = {
   filterRetention: { value: 5, reason: 'D15 of the stone over d85 of the soil; more, and the soil washes into the stone.' },
   filterPermeability: { value: 5, reason: 'D15 of the stone over d15 of the soil; less, and the stone is too fine to take the water off.' },
   filterOpening: { value: 1.2, reason: 'D85 of the stone over the openings of the pipe; less, and the stone washes through them.' },
+  pickShare: {
+    value: 0.75,
+    reason: 'A machine tips before it stalls: three quarters of what its table gives at that reach and height, slings and lifter counted in.',
+  },
+  slingAngle: { value: 60, reason: 'Flatter slings pull the inserts sideways and load each leg far above its share.' },
+  fallZone: { value: 3, reason: `A unit that slips rolls: nobody within ${said.given(3)} of it, and nobody between it and a wall.` },
+  clipSpacing: { value: 0.45, reason: `Mesh clipped further apart than ${said.small(0.45)} sags and lets fill through.` },
+  wireCover: { value: 0.05, reason: `A tamper on less than ${said.small(0.05)} of fill bends the wires below it.` },
+  bermCourse: { value: 3, reason: 'The fill in front holds the toe: it is in before a fourth mat course goes on.' },
+  slumpMin: { value: 0.075, reason: 'Stiffer concrete does not close round the bars without honeycombs.' },
+  slumpMax: { value: 0.15, reason: 'Wetter concrete than ordered has water in it that somebody added.' },
+  concreteCold: { value: 10, reason: 'Colder concrete sets late and may freeze before it does.' },
+  concreteHot: { value: 32, reason: 'Hotter concrete sets before it is placed and cracks.' },
+  cureUnits: { value: 3, reason: 'Days before units stand on a footing, where no strength was tested; cold makes it longer.' },
+  cureBackfill: { value: 7, reason: 'Days before soil leans on grouted units, where no strength was tested; cold makes it longer.' },
+  groutLift: { value: 1.2, reason: `Grout that falls further than ${said.given(1.2)} separates, and nobody sees what is below.` },
+  groutSlumpMin: { value: 0.2, reason: 'Stiff grout hangs on the webs and leaves the cells empty.' },
+  membraneLap: { value: 0.1, reason: `A lap under ${said.small(0.1)} opens when the fill settles against it.` },
+  belowSlab: {
+    value: 0.075,
+    reason: `The top of the footing lies at least ${said.small(0.075)} below the finished slab, so that its edge is never seen.`,
+  },
   stoneFines: { value: 5, reason: 'Stone with more than 5 per cent of fines clogs the pipe and holds water.' },
 } as const satisfies Record<string, Limit>
 

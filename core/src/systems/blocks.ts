@@ -35,7 +35,8 @@ export const parts = {
   waste: optionalRecord({ units: quantity({ min: 0, max: 50 }), stone: quantity({ min: 0, max: 50 }), grid: quantity({ min: 0, max: 50 }) }),
 }
 
-const blockFields = record({
+/** Fields of the part of a wall of one unit; a system with more of its own adds them. */
+export const blockFields = {
   unit: unitSchema,
   foundation: foundationSchema(),
   embedment: parts.embedment,
@@ -44,11 +45,12 @@ const blockFields = record({
   layers: parts.layers,
   rolls: parts.rolls,
   waste: parts.waste,
-})
+}
+const blockRecord = record(blockFields)
 
 /** The part of a wall of one unit on a foundation, with stone and pipe behind it and layers between its courses. */
-export type BlockData = Omit<InferType<typeof blockFields>, 'foundation'> & { foundation: FoundationData }
-export const blockSchema = blockFields as unknown as yup.ISchema<BlockData>
+export type BlockData = Omit<InferType<typeof blockRecord>, 'foundation'> & { foundation: FoundationData }
+export const blockSchema = blockRecord as unknown as yup.ISchema<BlockData>
 
 /** Blocks in the terms every wall has. Every course is made of the one unit. */
 export function blockBuilding(_plan: Plan, data: BlockData): Building {

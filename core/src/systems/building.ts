@@ -1,5 +1,6 @@
 import type { EmbedmentRule } from '../rules'
 import type { Foundation } from './foundation'
+import type { Lifting } from './lifting'
 
 /** What a course is made of; m, kg. */
 export interface CourseMake {
@@ -70,6 +71,8 @@ export interface Building {
   readonly drain?: Drain
   readonly layers: readonly PlannedLayer[]
   readonly rolls: readonly PlannedRoll[]
+  /** A machine that sets its units; left out where people do. */
+  readonly lifting?: Lifting
   /** Schools by which it is buried; the deepest governs. */
   readonly embedment: readonly EmbedmentRule[]
   /** Where in the part of its system these stand, so that what is wrong with one is said at its field. */

@@ -1,4 +1,5 @@
 import type { Plan } from '../plan'
+import { bigBlock } from './big-block'
 import type { Building } from './building'
 import { gabion } from './gabion'
 import { glued } from './glued'
@@ -10,7 +11,7 @@ import type { WallSystem } from './system'
 import { tongueGroove } from './tongue-groove'
 
 /** Every system the application knows; a new one is its folder and its line here. */
-export const SYSTEMS: readonly WallSystem[] = [hollowCore, rearLip, tongueGroove, pattern, landscape, glued, gabion]
+export const SYSTEMS: readonly WallSystem[] = [hollowCore, rearLip, tongueGroove, pattern, landscape, glued, gabion, bigBlock]
 
 /** @example systemOf('hollow-core')?.name */
 export const systemOf = (id: string): WallSystem | undefined => SYSTEMS.find((s) => s.id === id)

@@ -8,8 +8,8 @@ export interface Starts {
   school(choice: string): string
 }
 
-/** What is typed for a question: a length (m or ft) or a small one (mm or in), per cent of a share, per cent and counts as they are, words. */
-export type QuestionOf = 'length' | 'small' | 'share' | 'number' | 'text'
+/** What is typed for a question: a length (m or ft) or a small one (mm or in), a mass (kg or lb), per cent of a share, per cent and counts as they are, words. */
+export type QuestionOf = 'length' | 'small' | 'mass' | 'share' | 'number' | 'text'
 
 /** A column of a question that takes a list. */
 export interface QuestionColumn {
@@ -18,6 +18,8 @@ export interface QuestionColumn {
   readonly of: QuestionOf
   /** What a new first line begins with. */
   readonly begin?: string
+  /** May be left empty. */
+  readonly optional?: true
 }
 
 interface Asked {
@@ -25,7 +27,8 @@ interface Asked {
   readonly id: string
   /** Where the answer stands in the part: `foundation.thickness`, `embedment[kind=fixed].depth`. */
   readonly at: string
-  readonly chapter: 'wall' | 'pad' | 'water' | 'grid' | 'order'
+  /** `own`: what no other system asks. */
+  readonly chapter: 'wall' | 'pad' | 'own' | 'water' | 'grid' | 'order'
   readonly label: string
   readonly hint?: string
   /** Said of it outside the form, where a problem is named; the label where left out. */

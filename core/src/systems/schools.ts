@@ -188,9 +188,10 @@ export function stageChanges(before: WallSystem, after: WallSystem): StageChange
 /** Limits that stages name. */
 function limitsNamed(stages: Stages): Set<string> {
   const named = new Set<string>()
-  for (const { work } of stages) {
+  for (const { work, requires } of stages) {
     if (work.type === 'readings') for (const l of [work.limit, work.firstLimit]) if (l) named.add(l)
-    if (work.type === 'check') for (const m of work.measures ?? []) for (const l of [m.least, m.most]) if (l) named.add(l)
+    if (work.type === 'check') for (const m of work.measures ?? []) for (const l of [m.least, m.most]) if (typeof l === 'string') named.add(l)
+    for (const r of requires) if (typeof r.days === 'string') named.add(r.days)
   }
   return named
 }

@@ -12,13 +12,18 @@ export interface CheckItem {
   readonly maybe?: true
 }
 
-/** A number that goes with a checklist: a thickness, an overhang; m. */
+/** What a number of a checklist is a measure of; SI, temperatures in °C, counts as they are. */
+export type MeasureOf = 'length' | 'temperature' | 'count'
+
+/** A number that goes with a checklist: a thickness, an overhang, a temperature. */
 export interface CheckMeasure {
   readonly id: string
   readonly text: string
-  /** Limits, m, from the rule book by name; what lies outside is a finding. */
-  readonly least?: string
-  readonly most?: string
+  /** A small length where left out, m. */
+  readonly of?: MeasureOf
+  /** Limits: from the rule book by name, or as the plan itself has it; what lies outside is a finding. */
+  readonly least?: string | number
+  readonly most?: string | number
   /** It may be off either way: `most` counts below nought as well. */
   readonly either?: true
   /** Asked since this rule table. */
@@ -43,6 +48,8 @@ export type Work =
     }
   | { readonly type: 'lifts'; readonly of: 'pad' | 'backfill' }
   | { readonly type: 'units' }
+  /** Units set one by one by a machine, each with its own level. */
+  | { readonly type: 'picks' }
   | { readonly type: 'grid' }
   /** Pipe laid stretch by stretch, each with what was looked at and a photo, before anything covers it. */
   | { readonly type: 'pipe'; readonly items: readonly CheckItem[] }
@@ -61,6 +68,8 @@ export interface Requirement {
   /** hold: its hold point released. hard: done, nobody may pass. soft: done, or passed with a written reason. */
   readonly force: 'hold' | 'hard' | 'soft'
   readonly why: string
+  /** So many days after it was done, by the rule book's name or as the plan has it: concrete that cures. */
+  readonly days?: string | number
 }
 
 /** One stage of the work in the order of the system. */
@@ -69,6 +78,8 @@ export interface Stage {
   readonly title: string
   readonly scope: StageScope
   readonly when: StageWhen
+  /** Only on this course of its section, counted from the lowest; the highest where there are fewer. */
+  readonly nth?: number
   readonly work: Work
   readonly hold?: string
   /** The witness point it belongs to, where it holds nothing up. */

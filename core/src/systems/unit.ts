@@ -3,7 +3,7 @@ import { type InferType, list, optionalChoice, optionalQuantity, optionalRecord,
 const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
 
 /** How the unit holds its place; the catalogue is sorted by it. */
-export const UNIT_PROFILES = ['lug', 'rear-lip', 'tongue-groove', 'pattern', 'landscape', 'basket'] as const
+export const UNIT_PROFILES = ['lug', 'rear-lip', 'tongue-groove', 'pattern', 'landscape', 'basket', 'big-block', 'wire-mat', 'masonry'] as const
 
 /** One shape of a pattern's tile: where it lies in the tile, from its lower left corner, and how large it is (m). */
 export const patternPieceSchema = record({

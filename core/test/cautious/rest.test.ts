@@ -220,7 +220,7 @@ describe('what is recorded is not made up', () => {
     const batter = (value: number) =>
       judge(plan, 'check', { stage: 'top', section: 'B', course: 7 }, { confirmed: [], measured: [{ id: 'batter', value }] })?.verdict
     expect([batter(0.035), batter(-0.036)]).toEqual([undefined, 'out'])
-    expect(goodSize({ most: 'tilt', either: true })).toBeLessThan(limitsOf(plan).tilt.value)
+    expect(goodSize({ id: 'tilt', text: 'Tilt', most: 'tilt', either: true })).toBeLessThan(limitsOf(plan).tilt.value)
   })
   test('stone in baskets: size against the mesh, and no basket far above its neighbour', () => {
     const p = today(planOn([at(0, 0), at(9, 0)], false, { system: 'gabion', unit: unitNamed('basket-2x1x1'), pad: { ...smallPlan.pad, width: 1.3 } }))

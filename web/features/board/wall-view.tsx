@@ -1,6 +1,6 @@
 'use client'
 
-import { capHeight, formatLength, formatStation, type Layout } from '@stone-tally/core'
+import { capHeight, formatLength, formatMass, formatStation, type Layout, limitsOf, picksOf } from '@stone-tally/core'
 import { select } from 'd3-selection'
 import { type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { useEffect, useMemo, useRef, useState } from 'react'
@@ -89,6 +89,14 @@ export function WallView({ layout, width, station, from, to, onStation, onCell, 
     const own = layout.plan.sections.find((x) => s >= x.from && s <= x.to)
     if (row && own) onCell(own.id, row.course)
   }
+  const hung = touched && picksOf(layout).find((p) => p.piece === touched.piece)
+  const hangs =
+    hung &&
+    `Pick ${hung.name}: ${formatMass(hung.load, drawing.units)} with its gear at ${formatLength(hung.reach, drawing.units, 1)}, ${
+      hung.capacity === undefined
+        ? 'beyond the table of the machine'
+        : `${formatMass(hung.capacity * limitsOf(layout.plan).pickShare.value, drawing.units)} may hang there`
+    }${hung.truck === undefined ? '' : `; truck ${hung.truck}`}${hung.wrong.length > 0 ? '. ▲ Not lifted as planned' : ''}`
   return (
     <div>
       <StripFrame
@@ -121,6 +129,7 @@ export function WallView({ layout, width, station, from, to, onStation, onCell, 
           Course {touched.row.course}, {formatStation(touched.piece.start, drawing.units)}: {layout.system.noun.one} {touched.index + 1} of section{' '}
           {touched.cell.section}, {touched.piece.shape ? `${touched.piece.shape}, ` : ''}
           {touched.piece.kind} {formatLength(touched.piece.length, drawing.units)}
+          {hangs ? `. ${hangs}` : ''}
         </Condensed>
       ) : null}
     </div>

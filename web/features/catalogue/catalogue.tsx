@@ -32,6 +32,9 @@ export const PROFILE_WORDS: Record<(typeof UNIT_PROFILES)[number], string> = {
   pattern: 'Pattern of shapes',
   landscape: 'Small landscape stone',
   basket: 'Basket',
+  'big-block': 'Its own weight, set by machine',
+  'wire-mat': 'Wire mat in the fill',
+  masonry: 'Mortar, bars and grout',
 }
 
 /** Lengths of a unit that can be edited, with their words; the others are numbers of their own. */

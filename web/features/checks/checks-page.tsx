@@ -24,7 +24,7 @@ import {
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, Strokes, useWall, WallPage } from '@/features/wall'
+import { type Me, Strokes, useNow, useWall, WallPage } from '@/features/wall'
 import { Choice, Row, Stack, Wide } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
@@ -70,7 +70,8 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
   const [who, setWho] = useState<Who>(me.role === 'office' ? 'all' : me.role)
   const [section, setSection] = useState(state.layout.plan.sections[0]?.id ?? '')
   const points = useMemo(() => inspectionPoints(state), [state])
-  const due = useMemo(() => dueOf(state), [state])
+  const now = useNow(state)
+  const due = useMemo(() => dueOf(state, now), [state, now])
   const findings = useMemo(() => nonconformances(state), [state])
   const passed = useMemo(() => overridesOf(state), [state])
   const releases = useMemo(() => state.entries.filter((e) => e.entry.kind === 'release' && live(state, e.entry.id)).reverse(), [state])

@@ -40,7 +40,7 @@ export function PartQuestions({
     else made.push([q])
     return made
   }, [])
-  const unit = { length: `, ${u}`, small: `, ${small}`, share: '', number: '', text: '' }
+  const unit = { length: `, ${u}`, small: `, ${small}`, mass: u === 'm' ? ', kg' : ', lb', share: '', number: '', text: '' }
   return (
     <>
       {groups.map(([q, ...more]) =>

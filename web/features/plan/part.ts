@@ -3,10 +3,12 @@ import {
   formatLength,
   formatSmall,
   type Problem,
+  parseAmount,
   parseLength,
   type Question,
   type QuestionOf,
   smallUnit,
+  typedAmount,
   type Unit,
   type UnitSystem,
   type WallSystem,
@@ -22,6 +24,7 @@ function shownAs(of: QuestionOf, value: unknown, units: UnitSystem): string {
   if (value === undefined || value === null) return ''
   if (of === 'small') return units === 'metric' ? `${+((value as number) * 1000).toFixed(3)}` : formatSmall(value as number, units)
   if (of === 'length') return units === 'metric' ? `${value as number}` : formatLength(value as number, units)
+  if (of === 'mass') return typedAmount(value as number, 'mass', units)
   return of === 'share' ? `${(value as number) * 100}` : `${value as string | number}`
 }
 
@@ -66,6 +69,10 @@ function reading(of: QuestionOf, text: string, units: UnitSystem, field: string,
     const read = parseLength(text, of === 'small' ? smallUnit(units) : units === 'metric' ? 'm' : 'ft')
     if (read.ok) return read.value
     problems.push({ field, message: read.problems[0]?.message ?? 'is not a length' })
+  } else if (of === 'mass') {
+    const read = parseAmount(text, 'mass', units)
+    if (read.ok) return read.value
+    problems.push({ field, message: read.problems[0]?.message ?? 'is not a mass' })
   } else {
     const n = Number(value.replace(',', '.'))
     if (Number.isFinite(n)) return of === 'share' ? n / 100 : n
@@ -120,12 +127,15 @@ function linesRead(q: Extract<Question, { of: 'list' }>, { typed, units, data, s
   return (typed.lists[q.id] ?? []).map((line, i) => {
     const before = shown && line.was !== undefined ? own[line.was] : undefined
     const asShown = shown && line.was !== undefined ? shown.lists[q.id]?.[line.was] : undefined
-    const cells = q.columns.map((c) => {
+    const cells = q.columns.flatMap((c) => {
       const text = line.cells[c.id] ?? ''
-      if (before && asShown?.cells[c.id] === text) return [c.id, before[c.id]] as const
-      return [c.id, reading(c.of, text, units, `lists.${q.id}.${i}.cells.${c.id}`, problems)] as const
+      if (before && asShown?.cells[c.id] === text) return [[c.id, before[c.id]] as const]
+      if (c.optional && text.trim() === '') return []
+      return [[c.id, reading(c.of, text, units, `lists.${q.id}.${i}.cells.${c.id}`, problems)] as const]
     })
-    return { ...before, ...Object.fromEntries(cells) }
+    const emptied = q.columns.filter((c) => c.optional && !cells.some(([id]) => id === c.id)).map((c) => c.id)
+    const kept = Object.fromEntries(Object.entries(before ?? {}).filter(([id]) => !emptied.includes(id)))
+    return { ...kept, ...Object.fromEntries(cells) }
   })
 }
 

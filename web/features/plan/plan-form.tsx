@@ -229,6 +229,7 @@ export function PlanForm({
                   {text('slope', 'Cut leans back, across per 1 up')}
                 </Grid>
               </PartChapter>
+              <PartChapter legend={system.name} chapter="own" {...asked} system={system} />
               <PartChapter legend="Stone and drain" chapter="water" {...asked} system={system} />
               <PartChapter legend="Geogrid" chapter="grid" {...asked} system={system} />
             </>

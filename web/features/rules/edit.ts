@@ -95,6 +95,8 @@ export function unitOf(name: string, units: UnitSystem): string {
     share: 'of 1',
     ratio: ': 1',
     count: '',
+    days: 'days',
+    temperature: '°C',
   }
   return words[d.of as keyof typeof words]
 }

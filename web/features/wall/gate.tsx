@@ -22,6 +22,7 @@ import { type ReactNode, useState } from 'react'
 import { Button, Check, Choice, Field, LinkButton, NowButton, Problems, Quiet, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { type Signature, SignatureField } from './signature'
+import { useNow } from './today'
 import { isTyping, useTyped } from './typed'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { whereOf } from './work/types'
@@ -37,7 +38,7 @@ interface GateProps {
 
 /** What stands in the way: each reason with what is missing and the way to record it; soft ones may be passed in writing. */
 export function GatePanel({ state, step, me, record, onStep }: GateProps) {
-  const list = barriers(state, step)
+  const list = barriers(state, step, useNow(state))
   if (list.length === 0) return null
   return (
     <Stop role="alert">

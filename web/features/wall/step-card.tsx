@@ -56,12 +56,12 @@ export function StepCard({
   const kind = KINDS.find((k) => k.work === step.stage.work.type)?.kind ?? ''
   const mayDo = mayRecord(me.role, kind)
   const today = useDaily(state, step)
-  const gated = recheck ? false : barriers(state, step).length > 0
+  const at = useNow(state)
+  const gated = recheck ? false : barriers(state, step, at).length > 0
   // What has to be done anew each day stands before the work, a re-check included; a step that is done asks for nothing.
   const waits = !gated && today.length > 0 && (status.state !== 'done' || recheck !== undefined)
   const blocked = gated || waits
   // Weather is said where fill is placed.
-  const at = useNow(state)
   const weather = step.stage.work.type === 'lifts' && status.state !== 'done' && at ? weatherAt(state, at) : undefined
   const cautions = weather?.cautions ?? []
   return (

@@ -1,6 +1,6 @@
 'use client'
 
-import { capHeight, FOOT, formatStation, gridOn, invertAt, type Layout, toeAt, topAt, type UnitSystem } from '@stone-tally/core'
+import { capHeight, FOOT, formatMass, formatStation, gridOn, invertAt, type Layout, picksOf, toeAt, topAt, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useCallback, useId, useMemo, useRef } from 'react'
@@ -30,6 +30,9 @@ export interface ElevationProps {
   down?: number
   label: string
 }
+
+/** A unit narrower than this has no room for its number, px. */
+const NAME_PIXELS = 34
 
 /**
  * The wall seen from the front, to scale: units, pad steps, grades, grid, pipe. Stations run left to right.
@@ -285,6 +288,43 @@ export function Elevation({
               .map((s) => (
                 <line key={s.id} x1={x(s.from)} x2={x(s.from)} y1={0} y2={height - 22} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 6" />
               ))}
+        {plain
+          ? null
+          : picksOf(layout)
+              .filter((p) => inView(p.piece.start, p.piece.to) && (p.piece.to - p.piece.start) * perMetre > NAME_PIXELS)
+              .map((p) => {
+                const row = rows.get(p.course)
+                if (!row) return null
+                const tall = (row.top - row.bottom) * perMetre
+                // Number alone where there is no room for more.
+                const lines = [p.name, formatMass(p.mass, units), p.truck === undefined ? '' : `truck ${p.truck}`].filter(Boolean)
+                const shown = lines.slice(0, Math.max(1, Math.floor(tall / 15)))
+                const at = y((row.top + row.bottom) / 2) - ((shown.length - 1) * 14) / 2 + 5
+                return (
+                  <g key={p.name}>
+                    {p.wrong.length > 0 ? (
+                      <path d={rect(p.piece.start, p.piece.to, row.bottom, row.top)} fill="none" stroke="var(--stop)" strokeWidth={2.4} />
+                    ) : null}
+                    {shown.map((words, i) => (
+                      <text
+                        key={words}
+                        x={x(p.station)}
+                        y={at + i * 14}
+                        textAnchor="middle"
+                        fontFamily="Barlow Condensed"
+                        fontSize={i === 0 ? 15 : 13}
+                        fontWeight={i === 0 ? 600 : 500}
+                        fill="var(--ink)"
+                        stroke="var(--ground)"
+                        strokeWidth={2.6}
+                        paintOrder="stroke"
+                      >
+                        {words}
+                      </text>
+                    ))}
+                  </g>
+                )
+              })}
         {mark ? (
           <path d={rect(mark.from, mark.to, mark.bottom, mark.top)} fill="var(--now)" fillOpacity={0.25} stroke="var(--now)" strokeWidth={3} />
         ) : null}

@@ -14,6 +14,7 @@ import { obstruction } from './obstruction'
 import { override } from './override'
 import { padChoice } from './pad-choice'
 import { photo } from './photo'
+import { pick } from './pick'
 import { pipe } from './pipe'
 import { reading } from './reading'
 import { release } from './release'
@@ -51,6 +52,7 @@ export const KINDS: readonly EntryKind[] = [
   density,
   weather,
   units,
+  pick,
   roll,
   geogrid,
   gradation,
@@ -68,7 +70,7 @@ const byName = new Map(KINDS.map((k) => [k.kind, k]))
 export const kindOf = (kind: string) => byName.get(kind)
 
 export type { ActionData } from './action'
-export { type CheckData, measuresOf } from './check'
+export { boundsOf, type CheckData, measureSaid, measuresOf } from './check'
 export { CLEARED_BY, type ClearanceData } from './clearance'
 export { type CurveData, curveOf } from './curve'
 export { type CutData, cutDepth, roomBehind } from './cut'
@@ -83,6 +85,7 @@ export { OBSTRUCTIONS, type ObstructionData, WAYS } from './obstruction'
 export type { OverrideData } from './override'
 export type { PadChoiceData } from './pad-choice'
 export { PHOTO_LIMIT, PHOTO_TYPES, type PhotoData } from './photo'
+export type { PickData } from './pick'
 export { PIPE_ENDS, type PipeData } from './pipe'
 export { aim, deviationOf, type ReadingData } from './reading'
 export { decidedBy, isSigned, type ReleaseData } from './release'

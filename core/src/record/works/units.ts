@@ -1,5 +1,7 @@
 import { fail, ok } from '../../base/result'
+import type { Layout } from '../../layout'
 import { counted } from '../../systems'
+import type { Entry } from '../entry'
 import { units as kind } from '../kinds/units'
 import { titleOf } from '../step'
 import { defineWork, NOT_READ, whereOf } from './work'
@@ -28,12 +30,14 @@ export const units = defineWork({
     const left = step.planned - status.done
     return { words: `${left} set`, facts: () => [{ kind: kind.kind, where: whereOf(step), data: { set: left } }] }
   },
-  changed(before, after, _step, entry) {
-    const { where } = entry
-    const key = `${where.section}/${where.course}`
-    const [was, is] = [before.cells.get(key), after.cells.get(key)]
-    if (!was || !is) return 'the course is not in that section any more'
-    if (counted(was.pieces) !== counted(is.pieces)) return `${counted(was.pieces)} units were planned, now ${counted(is.pieces)}`
-    return was.pieces.some((p, i) => Math.abs(p.start - (is.pieces[i]?.start ?? 0)) > 0.01) ? 'its joints are planned elsewhere now' : undefined
-  },
+  changed: (before, after, _step, entry) => piecesMoved(before, after, entry),
 })
+
+/** Why pieces of a course that were set do not stand where the plan in force has them; undefined where they do. */
+export function piecesMoved(before: Layout, after: Layout, { where }: Pick<Entry, 'where'>): string | undefined {
+  const key = `${where.section}/${where.course}`
+  const [was, is] = [before.cells.get(key), after.cells.get(key)]
+  if (!was || !is) return 'the course is not in that section any more'
+  if (counted(was.pieces) !== counted(is.pieces)) return `${counted(was.pieces)} units were planned, now ${counted(is.pieces)}`
+  return was.pieces.some((p, i) => Math.abs(p.start - (is.pieces[i]?.start ?? 0)) > 0.01) ? 'its joints are planned elsewhere now' : undefined
+}

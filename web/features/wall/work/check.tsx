@@ -1,16 +1,20 @@
 'use client'
 
 import {
+  boundsOf,
   type CheckMeasure,
-  formatSmall,
-  type LimitName,
-  limitsOf,
+  fail,
+  type Measure,
+  measureSaid,
   measuresOf,
-  parseLength,
+  ok,
+  parseAmount,
+  type Result,
   type Ruled,
-  smallUnit,
+  say,
   tableOf,
   type UnitSystem,
+  unitOf,
 } from '@stone-tally/core'
 import { Button, Check, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
@@ -45,7 +49,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
     for (const m of measures) {
       const typed = sizes[m.id]?.trim()
       if (!typed) continue
-      const value = parseLength(typed, smallUnit(units))
+      const value = measureRead(m, typed, units)
       if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: m.text })))
       measured.push({ id: m.id, value: value.value })
     }
@@ -72,7 +76,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   }
   // What is measured is judged as it is typed, like every other number.
   const typed = measures.flatMap((m) => {
-    const value = parseLength(sizes[m.id] ?? '', smallUnit(units))
+    const value = measureRead(m, sizes[m.id] ?? '', units)
     return value.ok ? [{ id: m.id, value: value.value }] : []
   })
   const verdict =
@@ -107,7 +111,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
           {measures.map((m) => (
             <Field
               key={m.id}
-              label={`${m.text}, ${smallUnit(units)}`}
+              label={`${m.text}${m.of === 'count' ? '' : `, ${unitOf(measureIn(m), units)}`}`}
               value={sizes[m.id] ?? ''}
               onChange={(v) => setSizes({ [m.id]: v })}
               inputMode="decimal"
@@ -133,9 +137,20 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   )
 }
 
+/** What a measure is typed in; a count is a number of its own. */
+const measureIn = (m: CheckMeasure): Measure => (m.of === 'temperature' ? 'temperature' : 'small')
+
+/** What was typed for a measure, SI. */
+function measureRead(m: CheckMeasure, text: string, units: UnitSystem): Result<number> {
+  if (m.of !== 'count') return parseAmount(text, measureIn(m), units)
+  return /^\d+$/.test(text.trim()) ? ok(Number(text)) : fail('', `"${text}" is not a whole number`)
+}
+
 /** @example rangeOf({ id: 'cover', text: 'Stone', least: 'pipeCover' }, 'metric') // 'at least 150 mm' */
 export function rangeOf(m: CheckMeasure, units: UnitSystem, plan: Ruled = {}): string {
-  const of = (name: string | undefined) => (name ? formatSmall(limitsOf(plan)[name as LimitName].value, units) : undefined)
-  const [least, most] = [of(m.least), of(m.most)]
+  const bounds = boundsOf(m, plan)
+  const of = (value: number | undefined) => (value === undefined ? undefined : say(measureSaid(m.of, value), units))
+  const [least, most] = [of(bounds.least), of(bounds.most)]
+  if (!least && !most) return 'as found'
   return least && most ? `${least} to ${most}` : least ? `at least ${least}` : `at most ${most ?? ''}`
 }

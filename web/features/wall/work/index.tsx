@@ -2,6 +2,7 @@ import type { ComponentType } from 'react'
 import { CheckWork } from './check'
 import { GridWork } from './grid'
 import { LiftsWork } from './lifts'
+import { PicksWork } from './picks'
 import { PipeWork } from './pipe'
 import { ReadingsWork } from './readings'
 import type { WorkProps } from './types'
@@ -13,6 +14,7 @@ export const PANELS: Readonly<Record<string, ComponentType<WorkProps>>> = {
   units: UnitsWork,
   lifts: LiftsWork,
   grid: GridWork,
+  picks: PicksWork,
   pipe: PipeWork,
   readings: ReadingsWork,
 }

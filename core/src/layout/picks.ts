@@ -1,0 +1,156 @@
+import { said } from '../base/said'
+import { truckLoads } from '../bond'
+import { type Plan, toeAt } from '../plan'
+import { limitsOf } from '../rules'
+import { type Building, capacityAt, type Lifting, type Piece } from '../systems'
+import type { Course } from './rows'
+
+/** One unit hung on the hook: where it goes, what it weighs, and what the machine may lift there. m, kg. */
+export interface PlannedPick {
+  /** Course and place in it from its first station, as it is written on the unit. */
+  readonly name: string
+  readonly section: string
+  readonly course: number
+  /** Place in its course, from 1. */
+  readonly number: number
+  readonly piece: Piece
+  readonly station: number
+  readonly mass: number
+  /** Unit, slings and lifter. */
+  readonly load: number
+  readonly reach: number
+  /** Of the hook over the ground the machine stands on. */
+  readonly height: number
+  /** By the machine's table; undefined beyond it. */
+  readonly capacity: number | undefined
+  /** Why it may not be lifted as planned, in words. */
+  readonly wrong: readonly string[]
+  /** The truck that brings it, from 1; undefined where no truck is planned, or none carries it. */
+  readonly truck: number | undefined
+}
+
+type Planned = { readonly plan: Plan }
+/** What of a layout is looked at. */
+interface Laid extends Planned {
+  readonly building: Building
+  readonly courses: readonly Course[]
+  readonly cells: ReadonlyMap<string, { readonly section: string; readonly course: number; readonly pieces: readonly Piece[] }>
+}
+
+/** Why a load may not be lifted at a reach and height: beyond the table, over its share, or too much for its inserts. */
+export function pickWrong({ plan }: Planned, lifting: Lifting, mass: number, reach: number, height: number): string[] {
+  const limits = limitsOf(plan)
+  const { gear } = lifting
+  const load = mass + gear.mass
+  const capacity = capacityAt(lifting.table, reach, height)
+  const at = `at ${said.length(reach, 1)} out and ${said.length(height, 1)} up`
+  const share = limits.pickShare.value
+  const wrong: string[] = []
+  if (capacity === undefined) wrong.push(`${said.mass(load)} ${at} is beyond the table of the ${lifting.machine}: nothing is lifted there`)
+  else if (load > capacity * share + 1e-6)
+    wrong.push(
+      `${said.mass(load)} with its gear is over ${said.mass(capacity * share)}: the table gives ${said.mass(capacity)} ${at}, of which ${Math.round(share * 100)} % may hang`,
+    )
+  // A stiff unit on three or four slings hangs on two of them.
+  const each = load / (Math.min(gear.points, 2) * Math.sin((gear.angle * Math.PI) / 180))
+  if (each > gear.tested + 1e-6) wrong.push(`each of its inserts would carry ${said.mass(each)}, tested to ${said.mass(gear.tested)}`)
+  if (gear.points > 1 && gear.angle < limits.slingAngle.value - 1e-9)
+    wrong.push(`slings at ${gear.angle}° over the level, at least ${limits.slingAngle.value}°`)
+  return wrong
+}
+
+const known = new WeakMap<Laid, readonly PlannedPick[]>()
+/**
+ * Every unit that a machine sets, in the order in which they are set: course by course, along the wall. Empty where nothing is planned to be
+ * set by one.
+ *
+ * @example picksOf(layout)[0] // { name: '1-01', mass: 1050, reach: 4.3, truck: 1, … }
+ */
+export function picksOf(layout: Laid): readonly PlannedPick[] {
+  let picks = known.get(layout)
+  if (!picks) {
+    picks = worked(layout)
+    known.set(layout, picks)
+  }
+  return picks
+}
+
+function worked(layout: Laid): readonly PlannedPick[] {
+  const { plan, building } = layout
+  const { lifting } = building
+  if (!lifting) return []
+  const rows = new Map(layout.courses.map((c) => [c.course, c]))
+  const byCourse = new Map<number, { section: string; piece: Piece }[]>()
+  for (const cell of layout.cells.values()) {
+    const list = byCourse.get(cell.course) ?? []
+    for (const piece of cell.pieces) if (piece.kind !== 'return') list.push({ section: cell.section, piece })
+    byCourse.set(cell.course, list)
+  }
+  const picks: PlannedPick[] = []
+  for (const course of [...byCourse.keys()].sort((a, b) => a - b)) {
+    const row = rows.get(course)
+    const make = building.course(course)
+    const list = (byCourse.get(course) ?? []).sort((a, b) => a.piece.start - b.piece.start)
+    const digits = Math.max(`${list.length}`.length, 2)
+    list.forEach(({ section, piece }, i) => {
+      const station = (piece.start + piece.to) / 2
+      const mass = (make.mass * piece.length) / make.length
+      const reach = lifting.stands + (row?.offset ?? 0) + make.depth / 2
+      const height = (row?.top ?? 0) + lifting.gear.length - toeAt(plan, station)
+      picks.push({
+        name: `${course}-${`${i + 1}`.padStart(digits, '0')}`,
+        section,
+        course,
+        number: i + 1,
+        piece,
+        station,
+        mass,
+        load: mass + lifting.gear.mass,
+        reach,
+        height,
+        capacity: capacityAt(lifting.table, reach, height),
+        wrong: pickWrong(layout, lifting, mass, reach, height),
+        truck: undefined,
+      })
+    })
+  }
+  const { truck } = lifting
+  if (!truck) return picks
+  const loads = truckLoads({ units: picks, capacity: truck })
+  if (!loads.ok) return picks
+  const of: number[] = []
+  loads.value.loads.forEach((l, t) => {
+    for (let i = l.from; i <= l.to; i++) of[i] = t + 1
+  })
+  return picks.map((p, i) => ({ ...p, truck: of[i] }))
+}
+
+/** A unit by its place. @example pickAt(layout, 2, 4)?.name // '2-04' */
+export const pickAt = (layout: Laid, course: number, number: number): PlannedPick | undefined =>
+  picksOf(layout).find((p) => p.course === course && p.number === number)
+
+/** What must be known of the picks before a truck comes: the first of those that may not be lifted, and how many; loads too heavy for the truck. */
+export function pickCautions(layout: Laid): { readonly id: string; readonly message: string }[] {
+  const { lifting } = layout.building
+  const picks = picksOf(layout)
+  const wrong = picks.filter((p) => p.wrong.length > 0)
+  const heavy = lifting?.truck ? picks.filter((p) => p.mass > (lifting.truck?.mass ?? 0)) : []
+  return [
+    ...(wrong.length > 0
+      ? [
+          {
+            id: 'picks',
+            message: `${wrong.length} of ${picks.length} picks may not be lifted as planned, first ${wrong[0]?.name}: ${wrong[0]?.wrong.join('; ')}. Bring the machine closer, or a larger one.`,
+          },
+        ]
+      : []),
+    ...(heavy.length > 0
+      ? [
+          {
+            id: 'truck',
+            message: `${heavy[0]?.name} of ${said.mass(heavy[0]?.mass ?? 0)} is over the ${said.mass(lifting?.truck?.mass ?? 0)} a truck carries: it comes by a heavier one.`,
+          },
+        ]
+      : []),
+  ]
+}

@@ -1,0 +1,71 @@
+import { fail, ok } from '../../base/result'
+import { said } from '../../base/said'
+import { type InferType, optionalQuantity, optionalText, quantity, record } from '../../base/schema'
+import { onPad, pickAt, pickWrong } from '../../layout'
+import { limitsOf } from '../../rules'
+import { formatLength, formatSigned } from '../../units/length'
+import { BUILDERS, defineKind, judged } from './kind'
+
+/** One unit set by the machine: its number in its course, how its top lies and leans, m; the reach it was set at; its delivery ticket. */
+export const pickData = record({
+  number: quantity({ min: 1, max: 5000, whole: true }),
+  /** Of its top, + where high. */
+  level: quantity({ min: -0.5, max: 0.5, unit: 'm' }),
+  /** Front against back, + where the front is high. */
+  tilt: optionalQuantity({ min: -0.2, max: 0.2, unit: 'm' }),
+  reach: optionalQuantity({ min: 0.5, max: 80, unit: 'm' }),
+  ticket: optionalText(60),
+})
+export type PickData = InferType<typeof pickData>
+
+export const pick = defineKind({
+  kind: 'pick',
+  roles: BUILDERS,
+  schema: pickData,
+  work: 'picks',
+  check(entry, { layout }) {
+    const { where, data } = entry
+    const planned = pickAt(layout, where.course ?? 0, data.number)
+    if (!planned || planned.section !== where.section)
+      return fail('data.number', `there is no unit ${data.number} of course ${where.course ?? ''} in section ${where.section ?? ''}`)
+    const { lifting } = layout.building
+    if (!lifting) return ok(true)
+    const wrong = pickWrong(layout, lifting, planned.mass, data.reach ?? planned.reach, planned.height)
+    return wrong.length > 0
+      ? fail(
+          'data.reach',
+          `${planned.name} is not lifted like this: ${wrong.join('; ')}. Bring the machine closer and say how far it reached, or a larger one.`,
+        )
+      : ok(true)
+  },
+  again: (entry, { data }) =>
+    entry.data.number === data.number ? undefined : { field: 'data.number', message: `re-check unit ${data.number}, where the finding is` },
+  judge(entry, { layout }) {
+    const limits = limitsOf(layout.plan)
+    const { number, level, tilt } = entry.data
+    const planned = pickAt(layout, entry.where.course ?? 0, number)
+    const row = layout.courses.find((c) => c.course === entry.where.course)
+    const lies = row !== undefined && planned !== undefined && onPad(layout, row, planned.station)
+    const limit = lies ? limits.firstLevel.value : limits.courseLevel.value
+    const mend = lies ? 'it comes off again, and its pad is mended and read' : 'it comes off again, and what it lies on is cleaned and read'
+    const outs = [
+      Math.abs(level) > limit + 0.0001 && `${said.deviation(level, 'level')}, limit ±${said.small(limit)}`,
+      tilt != null &&
+        Math.abs(tilt) > limits.tilt.value + 0.0001 &&
+        `leans ${said.small(Math.abs(tilt))} front against back, limit ±${said.small(limits.tilt.value)}`,
+    ]
+    const out = outs.some(Boolean)
+    return judged([...outs, out && `it cannot be tapped down: ${mend}`], `set, ${said.deviation(level, 'level')}`)
+  },
+  line(entry, reader, { layout }) {
+    const { number, level, tilt, reach, ticket } = entry.data
+    const planned = pickAt(layout, entry.where.course ?? 0, number)
+    const parts = [
+      `level ${formatSigned(level, reader.units)}`,
+      tilt == null ? '' : `front to back ${formatSigned(tilt, reader.units)}`,
+      reach == null ? '' : `set at ${formatLength(reach, reader.units, 1)} out`,
+      ticket ? `ticket ${ticket}` : '',
+    ]
+    return `${planned?.name ?? number} set: ${parts.filter(Boolean).join(', ')}`
+  },
+})

@@ -1,0 +1,59 @@
+import { list, optionalQuantity, optionalRecord, quantity, record, text } from '../base/schema'
+
+const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
+const kilograms = (min: number, max: number) => quantity({ min, max, unit: 'kg' })
+
+/** What a plan says of a machine that sets units: its table, where it stands, the gear the unit hangs on, the truck it comes by. m, kg, degrees. */
+export const liftingSchema = record({
+  machine: text(80),
+  /** From the face of the first course to the middle of the machine, which stands on the toe grade in front. */
+  stands: metres(1, 60),
+  /** What it lifts: at a reach, up to a height of the hook over the ground it stands on; every height where left out. */
+  table: list(
+    record({ reach: metres(0.5, 80), height: optionalQuantity({ min: -20, max: 100, unit: 'm' }), capacity: kilograms(50, 200_000) }),
+    1,
+    60,
+  ),
+  /** Inserts a unit hangs on, what each was tested to, slings and lifter together, and their angle over the level. */
+  gear: record({
+    points: quantity({ min: 1, max: 4, whole: true }),
+    tested: kilograms(50, 50_000),
+    mass: kilograms(0, 5000),
+    angle: quantity({ min: 10, max: 90, unit: '°' }),
+    /** From the top of the unit to the hook. */
+    length: metres(0, 10),
+  }),
+  truck: optionalRecord({ mass: kilograms(500, 60_000), count: quantity({ min: 1, max: 1000, whole: true }) }),
+})
+
+/** Units that a machine sets, in the terms every wall has. */
+export interface Lifting {
+  readonly machine: string
+  readonly stands: number
+  readonly table: readonly { readonly reach: number; readonly height?: number | undefined; readonly capacity: number }[]
+  readonly gear: { readonly points: number; readonly tested: number; readonly mass: number; readonly angle: number; readonly length: number }
+  readonly truck?: { readonly mass: number; readonly count: number } | undefined
+}
+
+/**
+ * What a machine lifts at a reach and height of its hook, kg. The next reach of its table that is as far counts, and of its heights the
+ * lesser of the two beside the one asked for; nothing is read beyond the table.
+ *
+ * @returns undefined beyond the table
+ * @example capacityAt([{ reach: 4, capacity: 3000 }, { reach: 6, capacity: 1800 }], 4.2, 1) // 1800
+ */
+export function capacityAt(table: Lifting['table'], reach: number, height: number): number | undefined {
+  const far = table.filter((r) => r.reach >= reach - 1e-6)
+  const column = Math.min(...far.map((r) => r.reach))
+  const rows = far.filter((r) => Math.abs(r.reach - column) < 1e-6)
+  const any = rows.filter((r) => r.height === undefined).map((r) => r.capacity)
+  const levels = rows.flatMap((r) => (r.height === undefined ? [] : [{ height: r.height, capacity: r.capacity }]))
+  const under = levels
+    .filter((r) => r.height <= height + 1e-6)
+    .reduce<(typeof levels)[number] | undefined>((a, b) => (a && a.height >= b.height ? a : b), undefined)
+  const over = levels
+    .filter((r) => r.height >= height - 1e-6)
+    .reduce<(typeof levels)[number] | undefined>((a, b) => (a && a.height <= b.height ? a : b), undefined)
+  const found = [...any, ...(under && over ? [Math.min(under.capacity, over.capacity)] : [])]
+  return found.length > 0 ? Math.min(...found) : undefined
+}
