@@ -23,7 +23,7 @@ function run(metres: number): { ratio: number; units: number; rects: number } {
   document.body.append(canvas)
   const g = canvas.getContext('2d')
   if (!g) throw new Error('no canvas')
-  const ink: Ink = { unit: '#f1efe8', line: '#b9b8b0', ink: '#000', done: '#cdd0d1', cut: '#fffdf2', filled: '#777', stone: '#ccc' }
+  const ink: Ink = { unit: '#f1efe8', line: '#b9b8b0', ink: '#000', done: '#cdd0d1', cut: '#fffdf2', filled: '#777', stone: '#ccc', mesh: '#ddd' }
   const perMetre = width / metres
   const middle = layout.courses[layout.courses.length >> 1]?.bottom ?? 0
   const viewAt = (from: number): View => ({ from, to: from + metres, width, height, high: middle + height / 2 / perMetre, perMetre })
@@ -100,7 +100,7 @@ function oneCell(): { share: number; rects: number; all: number; own: number; fr
   canvas.height = height
   const g = canvas.getContext('2d')
   if (!g) throw new Error('no canvas')
-  const ink: Ink = { unit: '#f1efe8', line: '#b9b8b0', ink: '#000', done: '#cdd0d1', cut: '#fffdf2', filled: '#777', stone: '#ccc' }
+  const ink: Ink = { unit: '#f1efe8', line: '#b9b8b0', ink: '#000', done: '#cdd0d1', cut: '#fffdf2', filled: '#777', stone: '#ccc', mesh: '#ddd' }
   const cells = [...layout.cells.values()]
   const looks = new Map(cells.map((c) => [`${c.section}/${c.course}`, { set: 3, filled: false, open: false }]))
   const look = (s: string, c: number) => looks.get(`${s}/${c}`) ?? { set: 0, filled: false, open: false }

@@ -17,7 +17,7 @@ import {
   type Where,
   waitingHolds,
 } from '@stone-tally/core'
-import { entry, NOW, SIGNED } from './plans'
+import { entry, layoutOf, NOW, SIGNED } from './plans'
 
 /** A stretch of pipe as it should lie. */
 export const pipeOf = (step: Step, over: { from: number; to: number }) => ({
@@ -67,13 +67,16 @@ export const morningLook = (more: object = {}, at = '2026-05-20T07:00:00Z') =>
   entry('look', {}, { by: 'Rhea Moss', safe: true, seen: 'sides dry, no cracks', ...more }, { at })
 
 /** A measure within what is asked of it. */
-export function goodSize(m: CheckMeasure): number {
+export function goodSize(m: CheckMeasure, layout: Layout = layoutOf(), at: Where = {}): number {
   if (m.either) return 0.001
-  const { least, most } = boundsOf(m, {})
+  const { least, most } = boundsOf(m, layout, at)
   if (m.of === 'count') return least ?? 0
   const middle = least !== undefined && most !== undefined ? (least + most) / 2 : (least ?? most ?? 0.2)
   // A size that is asked for by the rules alone is found well within them.
-  return typeof m.least === 'number' || typeof m.most === 'number' || m.of === 'temperature' || (most !== undefined && least !== undefined)
+  return /^own|^foundation/.test(`${m.least ?? m.most}`) ||
+    typeof (m.least ?? m.most) === 'number' ||
+    m.of === 'temperature' ||
+    (most !== undefined && least !== undefined)
     ? middle
     : most !== undefined
       ? Math.min(most, 0.2)
@@ -90,7 +93,7 @@ export function good(step: Step, layout?: Layout): Entry[] {
         entry('check', where, {
           confirmed: step.stage.work.items.map((i) => i.id),
           ...(step.stage.work.until ? { until: '2026-12-31' } : {}),
-          ...(step.stage.work.measures ? { measured: step.stage.work.measures.map((m) => ({ id: m.id, value: goodSize(m) })) } : {}),
+          ...(step.stage.work.measures ? { measured: step.stage.work.measures.map((m) => ({ id: m.id, value: goodSize(m, layout, where) })) } : {}),
         }),
       ]
     case 'units':

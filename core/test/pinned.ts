@@ -30,12 +30,25 @@ function numbers(seed: number) {
 }
 const round = (v: number, by = 1000) => Math.round(v * by) / by
 
+/** Systems and units as they were when the walls were pinned: what came since moves none of them. */
+const THEN = [
+  ['hollow-core', ['lug-200', 'lug-150', 'lug-8in']],
+  ['rear-lip', ['lip-150']],
+  ['tongue-groove', ['tongue-200']],
+  ['pattern', ['pattern-300']],
+  ['landscape', ['garden-100']],
+  ['glued', ['flat-75']],
+  ['gabion', ['basket-2x1x1', 'basket-2x1x05', 'basket-15x1x1']],
+] as const
+
 /** A wall of a number: its line, grades, unit, openings, layers and water follow from it. */
 export function pinnedPlan(n: number): unknown {
   const next = numbers(7919 * (n + 1))
   const whole = (from: number, to: number) => Math.floor(next(from, to + 0.999))
-  const system = SYSTEMS[n % SYSTEMS.length] as (typeof SYSTEMS)[number]
-  const unit = system.units[whole(0, system.units.length - 1)] as (typeof system.units)[number]
+  const [id, units] = THEN[n % THEN.length] as (typeof THEN)[number]
+  const system = SYSTEMS.find((s) => s.id === id) as (typeof SYSTEMS)[number]
+  const named = units[whole(0, units.length - 1)]
+  const unit = system.units.find((u) => u.id === named) as (typeof system.units)[number]
   const basket = system.id === 'gabion'
   const small = unit.height <= 0.1
   const legs = whole(1, 3)

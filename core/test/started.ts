@@ -1,11 +1,11 @@
-import { issueUnder, type Plan, STARTS, type StartName, systemOf, type Unit } from '@stone-tally/core'
+import { issueUnder, type Plan, type Rules, STARTS, type StartName, systemOf, type Unit } from '@stone-tally/core'
 import { layoutOf, plain } from './plans'
 
 /** What a new wall starts from where no company has rules of its own. */
 export const SHIPPED_STARTS = { value: (name: StartName) => STARTS[name].value, school: () => 'dense-graded' }
 
 /** A new wall of a system as the planner starts it, issued, its part changed as said. Straight, level, 1.2 m to be seen. */
-export function started(id: string, change: Partial<Plan> = {}, part: (data: never) => unknown = (d) => d, unit = 0): Plan {
+export function started(id: string, change: Partial<Plan> = {}, part: (data: never) => unknown = (d) => d, unit = 0, company?: Rules): Plan {
   const system = systemOf(id)
   if (!system) throw new Error(id)
   const length = change.length ?? 9.6
@@ -27,7 +27,7 @@ export function started(id: string, change: Partial<Plan> = {}, part: (data: nev
     ...change,
     system: { id, data: system.settle(part(withOutlet(data, length) as never)) },
   } as unknown as Plan
-  const made = issueUnder(plan, {})
+  const made = issueUnder(plan, company ? { company } : {})
   if (!made.ok) throw new Error(JSON.stringify(plain(made.problems)))
   return made.value
 }

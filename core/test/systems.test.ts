@@ -12,6 +12,7 @@ import {
 } from '@stone-tally/core'
 import fc from 'fast-check'
 import { layoutOf } from './plans'
+import { SHIPPED_STARTS } from './started'
 import { at, planOn, unitNamed } from './walls'
 
 const system = (id: string): WallSystem => {
@@ -50,7 +51,7 @@ describe('every system', () => {
   )
   test.each(SYSTEMS.map((s) => [s.id, s] as const))('%s: its units are sound and have an outline as deep and high as they are', (_id, s) => {
     for (const unit of s.units) {
-      const { body } = s.outline({ unit }, 1)
+      const { body } = s.outline({ ...(s.start(unit, SHIPPED_STARTS) as object), unit }, 1)
       expect(Math.max(...body.map((p) => p[0]))).toBe(unit.depth)
       expect(Math.max(...body.map((p) => p[1]))).toBe(unit.height)
       expect(unit.minRadius).toBeGreaterThan(0)
@@ -166,6 +167,14 @@ test.each(SYSTEMS.map((s) => [s.id, s] as const))('%s: every stage names points,
         : stage.work.type === 'check'
           ? (stage.work.measures ?? []).flatMap((m) => [m.least, m.most])
           : []
-    for (const name of names) if (name !== undefined) expect([name, name in LIMITS]).toEqual([name, true])
+    const start = system.start(system.units[0] as Unit, SHIPPED_STARTS)
+    // A limit that the part or its foundation sets is there in what a new wall starts with.
+    const sizes = { ...system.building({} as never, start).foundation.sizes }
+    const known = (name: string) => {
+      const [from, own] = name.split('.')
+      return own === undefined ? name in LIMITS : from === 'own' ? system.size?.(start, own, { course: 1 }) !== undefined : own in sizes
+    }
+    for (const name of [...names, ...stage.requires.map((r) => r.days)])
+      if (typeof name === 'string') expect([name, known(name)]).toEqual([name, true])
   }
 })

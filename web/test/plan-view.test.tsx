@@ -91,7 +91,7 @@ describe('units on the plan', () => {
   const strokes = (k: number) => {
     let count = 0
     const g = { beginPath() {}, moveTo() {}, lineTo() {}, closePath() {}, fill() {}, stroke: () => void count++ }
-    const ink = { unit: 'u', line: 'l', ink: 'i', done: 'd', cut: 'c', filled: 'f', stone: 's' }
+    const ink = { unit: 'u', line: 'l', ink: 'i', done: 'd', cut: 'c', filled: 'f', stone: 's', mesh: 'm' }
     paintCourse(g as unknown as CanvasRenderingContext2D, layout, 1, { k, x: 100, y: 300, width: 4000, height: 4000 }, ink)
     return count
   }

@@ -7,7 +7,7 @@ const laid = layOut(built(smallPlan))
 if (!laid.ok) throw new Error('not laid out')
 const layout = laid.value
 const rows = new Map(layout.courses.map((c) => [c.course, c]))
-const ink: Ink = { unit: 'unit', line: 'line', ink: 'ink', done: 'done', cut: 'cut', filled: 'filled', stone: 'stone' }
+const ink: Ink = { unit: 'unit', line: 'line', ink: 'ink', done: 'done', cut: 'cut', filled: 'filled', stone: 'stone', mesh: 'mesh' }
 const high = Math.max(...layout.courses.map((c) => c.top))
 const view: View = { from: 0, to: 9, width: 900, height: 200, high, perMetre: 100 }
 

@@ -28,7 +28,7 @@ describe('tally', () => {
 describe('units on the elevation', () => {
   const layout = layoutOf()
   const rows = new Map(layout.courses.map((c) => [c.course, c]))
-  const ink = { unit: 'unit', line: 'line', ink: 'ink', done: 'done', cut: 'cut', filled: 'filled', stone: 'stone' }
+  const ink = { unit: 'unit', line: 'line', ink: 'ink', done: 'done', cut: 'cut', filled: 'filled', stone: 'stone', mesh: 'mesh' }
   /** What a canvas would have been told to fill. */
   const painted = (view: Partial<View> = {}, look?: (s: string, c: number) => CellLook) => {
     const rects: { style: string; x: number; y: number; w: number; h: number }[] = []

@@ -24,6 +24,23 @@ interface Word {
   readonly message: string
 }
 
+/** A footing that would be seen over the finished slab, and where its first joint lies against it. */
+export function slabCautions(plan: Plan, steps: readonly PadStep[]): Word[] {
+  const building = buildingOf(plan)
+  const { slab } = building
+  if (slab === undefined) return []
+  const least = limitsOf(plan).belowSlab.value
+  const high = steps.reduce((a, b) => (b.elevation > a.elevation ? b : a))
+  const under = slab - high.elevation
+  const { height } = building.course(1)
+  const shown = ((under % height) + height) % height
+  const words =
+    under < least - 1e-6
+      ? `The top of the footing lies ${said.signed(-under)} against the finished slab at ${said.station(high.start)}, at least ${said.small(least)} below is wanted: its edge will be seen.`
+      : `The slab covers ${said.small(shown)} of the unit it meets at ${said.station(high.start)}; half a unit is ${said.small(height / 2)}.`
+  return [{ id: 'slab', message: words }]
+}
+
 /** Least depth buried, as a share of the height, where the ground in front falls away: m down per m out, share. Code practice for walls above a slope. */
 const FRONT = [
   { slope: 0.65, share: 1 / 5, name: '1 in 1.5' },

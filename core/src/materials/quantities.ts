@@ -87,7 +87,12 @@ export function quantities(layout: Layout): Quantity[] {
 
   const padRun = sum(layout.steps, (s) => s.end - s.start)
   for (const q of foundation.takes(padRun, waste.stone)) result.push({ ...q, value: tidy(q.value) })
-  const own = system.quantities({ pieces, onPad: onPadOf(layout), face, topRun, whole }, plan.system.data)
+  const last = Math.max(...layout.courses.map((c) => c.course))
+  const runs = layout.courses.flatMap((c, i) =>
+    (layout.runs[i] ?? []).map((r) => ({ course: c.course, pieces: counted(r.pieces), length: r.length, last: c.course === last })),
+  )
+  const steps = layout.steps.map((s) => ({ length: s.end - s.start }))
+  const own = system.quantities({ pieces, onPad: onPadOf(layout), face, topRun, whole, runs, steps }, plan.system.data)
   const cores = own.find((q) => q.id === 'cores')?.value ?? 0
   const stone = building.stone?.width ?? 0
   const behind = face * stone

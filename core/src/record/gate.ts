@@ -25,6 +25,7 @@ function needed(state: WallState, step: Step, req: Requirement): Step[] {
   if (stage.scope === 'wall') return pick(state, stepKey({ stage: stage.id }))
   if (step.section === undefined) return state.steps.filter((s) => s.stage.id === stage.id)
   if (stage.scope === 'section') return pick(state, stepKey({ stage: stage.id, section: step.section }))
+  if (req.of === 'all') return state.steps.filter((s) => s.stage.id === stage.id && s.section === step.section)
   const course = (step.course ?? 0) - (req.of === 'below' ? 1 : 0)
   return pick(state, stepKey({ stage: stage.id, section: step.section, course }))
 }

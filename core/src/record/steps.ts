@@ -53,7 +53,7 @@ export function stepsOf(layout: Layout): Step[] {
   const after: Step[] = []
   let target = before
   const { stages } = layout.system
-  const body: Step[] = []
+  const steps: Step[] = []
   for (const stage of stages) {
     if (stage.scope !== 'wall') target = after
     else {
@@ -62,6 +62,7 @@ export function stepsOf(layout: Layout): Step[] {
     }
   }
   for (const section of layout.plan.sections) {
+    const body: Step[] = []
     for (const stage of stages) {
       if (stage.only?.section && stage.only.section !== section.id) continue
       const step = stage.scope === 'section' ? stepFor(layout, stage, section.id) : undefined
@@ -81,11 +82,14 @@ export function stepsOf(layout: Layout): Step[] {
         if (stage.when === 'lowest' && !cell.first) continue
         if (stage.when === 'pipe' && cell.course !== pipeCourse(layout, section)) continue
         if (stage.when === 'last' && !cell.last) continue
+        if (stage.each !== undefined && !cell.last && (cell.course - lowest + 1) % stage.each !== 0) continue
         if (stage.nth !== undefined && cell.course !== Math.min(lowest + stage.nth - 1, highest)) continue
         const step = stepFor(layout, stage, section.id, cell)
         if (step) body.push(step)
       }
     }
+    // What comes on the second round waits until the first is through to the top.
+    for (const round of [1, 2]) steps.push(...body.filter((s) => (s.stage.round ?? 1) === round))
   }
-  return [...before, ...body, ...after]
+  return [...before, ...steps, ...after]
 }

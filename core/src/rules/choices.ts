@@ -40,8 +40,6 @@ export interface ChoiceDef {
   readonly chapter: Chapter
   readonly options: readonly School[]
   readonly standard: string
-  /** How a company works, for whoever plans by hand: nothing in the application follows from it yet. */
-  readonly advice?: true
   /** The school the facts of a wall speak for, and why; undefined where they speak for none. */
   recommend?(wall: WallFacts): { readonly option: string; readonly because: string } | undefined
 }
@@ -69,8 +67,6 @@ const SCHOOL_LIMITS: Readonly<Record<string, Readonly<Record<string, number>>>> 
   'lift-thickness thin': { backfillLift: 0.1, liftPlate: 0.08 },
 }
 
-/** Of masonry, which no system plans yet. */
-const ADVICE: ReadonlySet<string> = new Set(['waterproofing'])
 const ALL: readonly ChoiceDef[] = [
   choose(
     'embedment',
@@ -328,7 +324,6 @@ const ALL: readonly ChoiceDef[] = [
  */
 export const CHOICES: readonly ChoiceDef[] = ALL.map((c) => ({
   ...c,
-  ...(ADVICE.has(c.id) ? { advice: true as const } : {}),
   options: c.options.map((o) => {
     const limits = SCHOOL_LIMITS[`${c.id} ${o.id}`]
     return limits ? { ...o, limits } : o

@@ -1,15 +1,15 @@
 import { WASTE } from './blocks'
-import { FOUNDATIONS } from './foundations'
+import { BUILT_FOUNDATIONS, FOUNDATIONS } from './foundations'
 import type { Question } from './question'
 
-const COMPACTED = FOUNDATIONS.filter((f) => !f.traits.cast).map((f) => f.id)
+const COMPACTED = FOUNDATIONS.filter((f) => !f.traits.cast && !f.nothing).map((f) => f.id)
 
 /**
  * What the planner asks for a wall of units on a foundation, in the order of the trade.
  *
  * @param kinds - foundations the system may stand on
  */
-export const blockQuestions = (kinds: readonly string[] = FOUNDATIONS.map((f) => f.id)): readonly Question[] => [
+export const blockQuestions = (kinds: readonly string[] = BUILT_FOUNDATIONS): readonly Question[] => [
   { id: 'unit', at: 'unit', chapter: 'wall', label: 'Unit', of: 'unit' },
   { id: 'embedFixed', at: 'embedment[kind=fixed].depth', chapter: 'pad', label: 'Bury at least', of: 'length', optional: true },
   {
@@ -30,7 +30,14 @@ export const blockQuestions = (kinds: readonly string[] = FOUNDATIONS.map((f) =>
     of: 'choice',
     options: FOUNDATIONS.filter((f) => kinds.includes(f.id)).map((f) => [f.id, f.name] as const),
   },
-  { id: 'padThickness', at: 'foundation.thickness', chapter: 'pad', label: 'Pad thickness', of: 'length' },
+  {
+    id: 'padThickness',
+    at: 'foundation.thickness',
+    chapter: 'pad',
+    label: 'Pad thickness',
+    of: 'length',
+    when: { question: 'padMaterial', is: BUILT_FOUNDATIONS },
+  },
   { id: 'padWidth', at: 'foundation.width', chapter: 'pad', label: 'Pad width', of: 'length' },
   {
     id: 'padLift',

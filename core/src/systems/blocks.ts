@@ -186,6 +186,11 @@ function embedmentStart({ value, school }: Starts): BlockData['embedment'] {
   }
 }
 
+/** A pad where nobody said how thick, m. */
+const PAD = 0.15
+/** A lift of it, m. */
+const LIFT = 0.1
+
 /** How many times as thick pad material is placed loose; a supplier's or trial's own figure goes before it. */
 const LOOSE = 1.25
 
@@ -195,17 +200,21 @@ export function settleBlocks(data: BlockData): BlockData {
     foundation: FoundationData & { lifts?: object; cover?: number; bars?: object; stock?: number }
   }
   const { lifts, cover, bars, stock, ...size } = f
-  const own =
-    f.kind === 'footing'
+  const kind = foundationKindOf(f.kind)
+  // Of the bare floor there is nothing to be thick; what is built on it again has its usual thickness.
+  const thickness = kind?.nothing ? 0 : f.thickness === 0 ? PAD : f.thickness
+  const own = kind?.nothing
+    ? {}
+    : f.kind === 'footing'
       ? { cover, bars, stock }
-      : lifts && !foundationKindOf(f.kind)?.traits.cast
-        ? { lifts: { loose: LOOSE, ...lifts } }
+      : !kind?.traits.cast
+        ? { lifts: { loose: LOOSE, ...(lifts ?? { max: LIFT }) } }
         : lifts
           ? { lifts }
           : {}
   return {
     ...data,
-    foundation: Object.fromEntries(Object.entries({ ...size, ...own }).filter(([, v]) => v !== undefined)) as unknown as FoundationData,
+    foundation: Object.fromEntries(Object.entries({ ...size, thickness, ...own }).filter(([, v]) => v !== undefined)) as unknown as FoundationData,
     ...(waste ? { waste: { ...WASTE, ...waste } } : {}),
   }
 }

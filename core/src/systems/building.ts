@@ -71,6 +71,8 @@ export interface Building {
   readonly drain?: Drain
   readonly layers: readonly PlannedLayer[]
   readonly rolls: readonly PlannedRoll[]
+  /** Elevation of a finished slab that the foundation lies below, m. */
+  readonly slab?: number
   /** A machine that sets its units; left out where people do. */
   readonly lifting?: Lifting
   /** Schools by which it is buried; the deepest governs. */

@@ -17,6 +17,8 @@ export interface Foundation {
   readonly drains: boolean
   /** It sets hard: placed in one go, never compacted by passes, never tested for density. */
   readonly cast: boolean
+  /** Sizes of its own that stages ask for by name, m. */
+  readonly sizes: Readonly<Record<string, number>>
   /** What it takes over a run along the wall (m), and what is ordered with so many per cent above. */
   takes(run: number, above: number): readonly Quantity[]
 }
@@ -44,6 +46,10 @@ export interface FoundationKind<D extends FoundationData = FoundationData> {
   stages?(ground: readonly Stage[]): readonly Stage[]
   /** Why a wall on it is an engineer's whatever its height. */
   readonly engineered?: string
+  /** Nothing is placed: the wall stands on the ground as it is. */
+  readonly nothing?: true
+  /** Sizes of its own that stages ask for by name, m. */
+  sizes?(data: D): Readonly<Record<string, number>>
   /** What it takes besides its own volume. */
   takes?(data: D, run: number): readonly Quantity[]
 }

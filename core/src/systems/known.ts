@@ -5,13 +5,15 @@ import { gabion } from './gabion'
 import { glued } from './glued'
 import { hollowCore } from './hollow-core'
 import { landscape } from './landscape'
+import { masonry } from './masonry'
 import { pattern } from './pattern'
 import { rearLip } from './rear-lip'
 import type { WallSystem } from './system'
 import { tongueGroove } from './tongue-groove'
+import { wire } from './wire'
 
 /** Every system the application knows; a new one is its folder and its line here. */
-export const SYSTEMS: readonly WallSystem[] = [hollowCore, rearLip, tongueGroove, pattern, landscape, glued, gabion, bigBlock]
+export const SYSTEMS: readonly WallSystem[] = [hollowCore, rearLip, tongueGroove, pattern, landscape, glued, gabion, bigBlock, wire, masonry]
 
 /** @example systemOf('hollow-core')?.name */
 export const systemOf = (id: string): WallSystem | undefined => SYSTEMS.find((s) => s.id === id)

@@ -38,7 +38,12 @@ export function pipeOrder(stages: readonly Stage[], school: DrainSchool): readon
       ? { stage: 'backfill', of: 'below', force: 'soft', why: 'the fill does not stand at the level of the pipe yet' }
       : { stage: 'line', of: 'same', force: 'hold', why: 'the first course is not released where it lies' }
   const moved = pipe.map(
-    (s): Stage => ({ ...s, when: 'pipe', ...(s.id === 'invert' && (stone || school === 'raised') ? { requires: [first] } : {}) }),
+    (s): Stage => ({
+      ...s,
+      when: 'pipe',
+      ...(stone?.round ? { round: stone.round } : {}),
+      ...(s.id === 'invert' && (stone || school === 'raised') ? { requires: [first] } : {}),
+    }),
   )
   if (!stone) {
     const before = stages.findIndex((s) => PIPE.has(s.id))

@@ -123,6 +123,16 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
     also('fill', { id: 'plated', text: 'Stone behind plated lightly, plate parallel to the face' }),
     change('fill', (s) => ({ ...s, how: `${s.how} Plate the stone lightly with the backfill; no unit may move.` })),
   ),
+  'waterproofing coating': all(
+    change('membrane', ({ dry: _dry, ...s }) => ({
+      ...s,
+      how: 'Joints struck flush, dust off, the face damp at most; two coats brushed crosswise from the footing up, the second when the first has set.',
+      caution: 'Coatings stain and irritate: gloves, eye protection, open air.',
+    })),
+    instead('membrane', 'clean', 'Face clean, joints flush, no water running'),
+    instead('membrane', 'laid', 'Two coats crosswise, nowhere thin, from the footing to the top of the fill'),
+    change('membrane', (s) => (s.work.type === 'check' ? { ...s, work: { ...s.work, measures: [] } } : s)),
+  ),
   'face-compactor hand': change('backfill', (s) => ({
     ...s,
     how: `${s.how} Within a metre of the face by hand tamper only, in lifts it reaches.`,
@@ -190,7 +200,8 @@ function limitsNamed(stages: Stages): Set<string> {
   const named = new Set<string>()
   for (const { work, requires } of stages) {
     if (work.type === 'readings') for (const l of [work.limit, work.firstLimit]) if (l) named.add(l)
-    if (work.type === 'check') for (const m of work.measures ?? []) for (const l of [m.least, m.most]) if (typeof l === 'string') named.add(l)
+    if (work.type === 'check')
+      for (const m of work.measures ?? []) for (const l of [m.least, m.most]) if (typeof l === 'string' && !l.includes('.')) named.add(l)
     for (const r of requires) if (typeof r.days === 'string') named.add(r.days)
   }
   return named

@@ -21,7 +21,10 @@ export interface CheckMeasure {
   readonly text: string
   /** A small length where left out, m. */
   readonly of?: MeasureOf
-  /** Limits: from the rule book by name, or as the plan itself has it; what lies outside is a finding. */
+  /**
+   * Limits: from the rule book by name; `own.…` as its system has it for that place, `foundation.…` as its foundation does; or a number of
+   * its own. What lies outside is a finding.
+   */
   readonly least?: string | number
   readonly most?: string | number
   /** It may be off either way: `most` counts below nought as well. */
@@ -63,8 +66,8 @@ export type StageWhen = 'every' | 'third' | 'pipe' | 'first' | 'above-first' | '
 /** What must have happened before; the reason is shown when it blocks. */
 export interface Requirement {
   readonly stage: string
-  /** Same place, the course below, or the wall or section as a whole. */
-  readonly of: 'same' | 'below'
+  /** Same place, the course below, or the wall or section as a whole; all: every course of the section. */
+  readonly of: 'same' | 'below' | 'all'
   /** hold: its hold point released. hard: done, nobody may pass. soft: done, or passed with a written reason. */
   readonly force: 'hold' | 'hard' | 'soft'
   readonly why: string
@@ -80,6 +83,10 @@ export interface Stage {
   readonly when: StageWhen
   /** Only on this course of its section, counted from the lowest; the highest where there are fewer. */
   readonly nth?: number
+  /** Only on every so manieth course from the lowest, and the highest. */
+  readonly each?: number
+  /** Done on a second round up the section, after the first is through to its top: what is put behind a wall that stands. */
+  readonly round?: 2
   readonly work: Work
   readonly hold?: string
   /** The witness point it belongs to, where it holds nothing up. */

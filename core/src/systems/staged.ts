@@ -77,8 +77,9 @@ export function staged(system: WallSystem, plan: Pick<Plan, 'book'> & Partial<Pi
   const { book } = plan
   const own = made.get(system) ?? new Map<string, WallSystem>()
   made.set(system, own)
-  const stages = standing((plan.system && system.staged?.(plan.system.data)) ?? system.stages, by.foundation, by.pipe !== undefined)
-  const variant = stages.map((s) => s.id).join()
+  const bare = standing((plan.system && system.staged?.(plan.system.data)) ?? system.stages, by.foundation, by.pipe !== undefined)
+  const stages = (plan.system && system.onFoundation?.(bare, plan.system.data)) ?? bare
+  const variant = stages.map((s) => `${s.id}${s.each ?? ''}${s.requires.map((r) => r.days ?? '').join('')}`).join()
   const key = JSON.stringify([by, variant, ...(book ? [book.choices, book.points, book.added] : [])])
   const known = own.get(key)
   if (known) return known

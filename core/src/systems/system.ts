@@ -77,6 +77,10 @@ export interface CountBasis {
   readonly face: number
   readonly topRun: number
   readonly whole: number
+  /** Runs of each course between two ends: how many pieces a person sets, and its true length, m. */
+  readonly runs: readonly { readonly course: number; readonly pieces: number; readonly length: number; readonly last: boolean }[]
+  /** Along the foundation, step by step; m. */
+  readonly steps: readonly { readonly length: number }[]
 }
 
 /** Outline of a side view, m: x into the fill, y up. */
@@ -88,8 +92,8 @@ export interface Traits {
   readonly flexible: boolean
   /** Its pieces are carried and set by hand; others are filled where they stand, or set by a machine. */
   readonly carried: boolean
-  /** What is seen of a piece: a face, or the stones within it. */
-  readonly face: 'plain' | 'stone'
+  /** What is seen of a piece: a face, the stones within it, or the wires before it. */
+  readonly face: 'plain' | 'stone' | 'mesh'
 }
 
 /** A difference between two revisions of a system's own part: an id, what it is, and both in words. */
@@ -135,6 +139,10 @@ export interface WallSystem<D = unknown> {
   lay(run: CourseRun, data: D): LaidRun
   /** Its stages for this part, before schools, pipe and points: its own where left out. */
   staged?(data: D): readonly Stage[]
+  /** What its stages become on their foundation: a measure more, a time to wait. */
+  onFoundation?(stages: readonly Stage[], data: D): readonly Stage[]
+  /** A limit of a stage that its part sets, by its name after `own.`: the length of a mat on this course, SI. */
+  size?(data: D, name: string, at: { readonly section?: string | undefined; readonly course?: number | undefined }, plan?: Plan): number | undefined
   /** What a person must know of it before work: an id and a sentence each. */
   cautions(plan: Plan, data: D): readonly { readonly id: string; readonly message: string }[]
   /** Why a wall of this system is an engineer's whatever its height; empty where it is not. `rows` is how many stand on one another. */
@@ -142,7 +150,16 @@ export interface WallSystem<D = unknown> {
   /** Quantities only this system has. */
   quantities(basis: CountBasis, data: D): readonly Quantity[]
   /** Side view of a piece of a course for the section drawing: closed outlines relative to its lower front corner. */
-  outline(data: D, course: number): { readonly body: Outline; readonly core?: Outline; readonly fill?: 'stone' }
+  outline(
+    data: D,
+    course: number,
+  ): {
+    readonly body: Outline
+    readonly core?: Outline
+    readonly fill?: 'stone'
+    /** Drawn as lines: wires, bars, a membrane. */
+    readonly lines?: readonly Outline[]
+  }
   /** How two revisions of its part differ. */
   compare(before: D, after: D): readonly PartChange[]
 }

@@ -173,11 +173,6 @@ export function ChapterPart({ chapter, book, draft, may, shown, wall, says, fact
             <Head>
               <h3>{c.title}</h3>
               <By book={book} rule={`choice.${c.id}`} />
-              {c.advice ? (
-                <span style={{ fontSize: 15, color: 'var(--soft)' }}>
-                  A note of how you work: it is planned by hand, nothing follows from it by itself yet.
-                </span>
-              ) : null}
               {why ? <span style={{ fontSize: 15 }}>“{why}”</span> : null}
               {speaks && speaks.option !== taken ? (
                 <span style={{ fontSize: 15 }}>

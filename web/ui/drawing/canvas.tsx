@@ -70,6 +70,7 @@ function inkOf(canvas: HTMLCanvasElement, g: CanvasRenderingContext2D): Ink {
     done: colour('--set', '#cfd2d3'),
     cut: colour('--cut', '#fff'),
     stone: stones(g, colour('--soft', '#555'), colour('--unit', '#f1efe8')) ?? colour('--unit', '#f1efe8'),
+    mesh: wires(g, colour('--soft', '#555'), colour('--unit', '#f1efe8')) ?? colour('--unit', '#f1efe8'),
     filled: hatch(g, done, ink, colour('--unit', '#f1efe8')) ?? done,
   }
 }
@@ -119,6 +120,19 @@ const stones = (g: CanvasRenderingContext2D, ink: string, under: string) =>
       t.ellipse(x, y, a, b, 0.3, 0, Math.PI * 2)
       t.stroke()
     }
+  })
+
+/** Wires crossing: a face of welded mats. */
+const wires = (g: CanvasRenderingContext2D, ink: string, under: string) =>
+  tiled(g, `mesh|${ink}|${under}`, [9, 9], under, (t) => {
+    t.strokeStyle = ink
+    t.lineWidth = 0.9
+    t.beginPath()
+    t.moveTo(4.5, 0)
+    t.lineTo(4.5, 9)
+    t.moveTo(0, 4.5)
+    t.lineTo(9, 4.5)
+    t.stroke()
   })
 
 /** Slanting lines on grey: set and filled. The same hatch as in the printed sections. */

@@ -17,6 +17,8 @@ export interface Ink {
   readonly filled: CanvasPattern | string
   /** Baskets show their stone. */
   readonly stone: CanvasPattern | string
+  /** Wire faces show their wires. */
+  readonly mesh: CanvasPattern | string
 }
 
 /** What part of the wall is drawn, and how large: stations and elevations (m) to pixels. */
@@ -77,9 +79,10 @@ export function paintUnits(
   const close = layout.building.course(1).length * perMetre >= UNIT_PIXELS
   const low = high - view.height / perMetre
   // Mesh is drawn heavy round its stone; block joints are light until they are set.
-  const baskets = layout.system.traits.face === 'stone'
+  const baskets = layout.system.traits.face !== 'plain'
   const gap = baskets ? 1.8 : perMetre > 60 ? 1.4 : 0.8
-  const own = baskets ? { ...ink, unit: ink.stone, cut: ink.stone, line: ink.ink } : ink
+  const through = layout.system.traits.face === 'stone' ? ink.stone : layout.system.traits.face === 'mesh' ? ink.mesh : undefined
+  const own = through === undefined ? ink : { ...ink, unit: through, cut: through, line: ink.ink }
   let filled = 0
   for (const cell of cells) {
     const row = rows.get(cell.course)

@@ -28,7 +28,10 @@ export function SectionDrawing({
   const s = sectionAt(layout, station)
   const first = layout.building.course(s.courses[0]?.course ?? 1)
   const cap = capHeight(layout.building)
-  const right = Math.max(...s.cut.map(([px]) => px), ...s.grid.map((g) => g.x + g.length)) + 0.2
+  const reach = s.courses.flatMap((c) =>
+    (layout.system.outline(layout.plan.system.data, c.course).lines ?? []).flatMap((l) => l.map(([px]) => c.x + px)),
+  )
+  const right = Math.max(...s.cut.map(([px]) => px), ...s.grid.map((g) => g.x + g.length), ...reach) + 0.2
   const left = s.pad.x - 0.7
   const low = s.pad.bottom - 0.25
   const high = Math.max(s.top, ...s.courses.map((c) => c.top + cap)) + 0.25
@@ -89,6 +92,16 @@ export function SectionDrawing({
               strokeWidth={done ? 2 : 1}
               strokeDasharray={done ? '' : '5 3'}
             />
+            {shape.lines?.map((l) => (
+              <path
+                key={JSON.stringify(l)}
+                d={line()(l.map(([px, py]) => [x(c.x + px), y(c.bottom + py)])) ?? ''}
+                fill="none"
+                stroke="var(--ink)"
+                strokeWidth={done ? 2.2 : 1.2}
+                strokeDasharray={done ? '' : '7 4'}
+              />
+            ))}
             {shape.core ? <path d={at(shape.core)} fill={`url(#${id}-stone)`} stroke="var(--soft)" strokeWidth={0.8} /> : null}
           </g>
         )

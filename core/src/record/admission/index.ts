@@ -9,8 +9,12 @@ import { admitRelease } from './release'
 
 type Admission = (state: WallState, entry: Entry, step: Step) => Result<undefined>
 
+/** Is something timed from when this was done? Then it may be passed though nothing of it is missing. */
+const timed = (state: WallState, step: Step) =>
+  state.layout.system.stages.some((s) => s.requires.some((r) => r.stage === step.stage.id && r.days !== undefined))
+
 const admitOverride: Admission = (state, _entry, step) =>
-  complete(statusOf(state, step)) ? fail('where', `${titleOf(step)} is complete; there is nothing to go past`) : ok(undefined)
+  complete(statusOf(state, step)) && !timed(state, step) ? fail('where', `${titleOf(step)} is complete; there is nothing to go past`) : ok(undefined)
 
 /** What an entry that does more than record work must meet at its step, by what it does; others go through the gates. */
 export const ADMISSIONS: Readonly<Partial<Record<Effect['is'], Admission>>> = { decision: admitRelease, override: admitOverride }

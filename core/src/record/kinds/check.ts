@@ -1,9 +1,11 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { type InferType, list, optionalList, optionalText, quantity, record, text } from '../../base/schema'
+import type { Layout } from '../../layout'
 import { type LimitName, limitsOf, type Ruled, tableOf } from '../../rules'
 import type { CheckMeasure, MeasureOf } from '../../systems'
 import { say } from '../../units/say'
+import type { Where } from '../entry'
 import { BUILDERS, defineKind, judged } from './kind'
 
 /** Items of a checklist a person confirmed, and the numbers that go with them (m, °C, counts). */
@@ -25,9 +27,19 @@ export const measuresOf = (work: { readonly measures?: readonly CheckMeasure[] }
 /** What a measure can be at all: beyond it another unit was meant. m, °C, pieces. */
 const RANGE: Readonly<Record<MeasureOf, readonly [least: number, most: number]>> = { length: [-1, 10], temperature: [-40, 60], count: [0, 10_000] }
 
-/** The limits of a measure under the rules of a plan; SI. @example boundsOf({ id: 'cover', text: 'Stone', least: 'pipeCover' }, plan).least // 0.15 */
-export function boundsOf(m: CheckMeasure, plan: Ruled): { readonly least: number | undefined; readonly most: number | undefined } {
-  const of = (limit: string | number | undefined) => (typeof limit === 'string' ? limitsOf(plan)[limit as LimitName].value : limit)
+/** The limits of a measure at a place of a wall; SI. @example boundsOf({ id: 'cover', text: 'Stone', least: 'pipeCover' }, layout).least // 0.15 */
+export function boundsOf(
+  m: CheckMeasure,
+  layout: Pick<Layout, 'plan' | 'system' | 'building'>,
+  at: Where = {},
+): { readonly least: number | undefined; readonly most: number | undefined } {
+  const of = (limit: string | number | undefined): number | undefined => {
+    if (typeof limit !== 'string') return limit
+    const [from, name] = limit.split('.')
+    if (from === 'own' && name) return layout.system.size?.(layout.plan.system.data, name, at, layout.plan)
+    if (from === 'foundation' && name) return layout.building.foundation.sizes[name]
+    return limitsOf(layout.plan)[limit as LimitName].value
+  }
   return { least: of(m.least), most: of(m.most) }
 }
 
@@ -63,7 +75,7 @@ export const check = defineKind({
     for (const m of measuresOf(stage.work, layout.plan)) {
       const got = entry.data.measured?.find((x) => x.id === m.id)?.value
       if (got === undefined) continue
-      const { least, most } = boundsOf(m, layout.plan)
+      const { least, most } = boundsOf(m, layout, entry.where)
       const words = `${m.text.toLowerCase()} ${measureSaid(m.of, got, true)}`
       if (least !== undefined && got < least - 0.0005) outs.push(`${words}, at least ${measureSaid(m.of, least)}`)
       if (most !== undefined && (m.either ? Math.abs(got) : got) > most + 0.0005) outs.push(`${words}, at most ${measureSaid(m.of, most)}`)

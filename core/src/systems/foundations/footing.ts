@@ -66,6 +66,7 @@ export const footing = defineFoundation<Data>({
   schema: schema as unknown as yup.ISchema<Data>,
   traits: { drains: false, cast: true },
   engineered: 'it stands on a reinforced footing',
+  sizes: (d) => ({ cover: d.cover, lap: d.bars.lap }),
   stages: (ground) =>
     ground.flatMap((s) =>
       s.id === 'pad'

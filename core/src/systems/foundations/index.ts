@@ -3,6 +3,7 @@ import { variant, type yup } from '../../base/schema'
 import type { Foundation, FoundationData, FoundationKind } from '../foundation'
 import type { Quantity } from '../quantity'
 import { denseGraded } from './dense-graded'
+import { floor } from './floor'
 import { footing } from './footing'
 import { leanConcrete } from './lean-concrete'
 import { openGraded } from './open-graded'
@@ -10,10 +11,13 @@ import { sand } from './sand'
 import { sandCement } from './sand-cement'
 
 /** Every kind of foundation; a new one is a file beside these and its line here. */
-export const FOUNDATIONS: readonly FoundationKind[] = [denseGraded, openGraded, sand, sandCement, leanConcrete, footing]
+export const FOUNDATIONS: readonly FoundationKind[] = [denseGraded, openGraded, sand, sandCement, leanConcrete, footing, floor]
+
+/** Kinds that something is built for: what a wall of units stands on, unless its system lets it stand on the bare floor. */
+export const BUILT_FOUNDATIONS: readonly string[] = FOUNDATIONS.filter((f) => !f.nothing).map((f) => f.id)
 
 /** The schema of a foundation of one of these kinds. @example foundationOf(['sand', 'dense-graded']) */
-export const foundationSchema = (kinds: readonly string[] = FOUNDATIONS.map((f) => f.id)): yup.ISchema<FoundationData> =>
+export const foundationSchema = (kinds: readonly string[] = BUILT_FOUNDATIONS): yup.ISchema<FoundationData> =>
   variant<FoundationData>('kind', Object.fromEntries(FOUNDATIONS.filter((f) => kinds.includes(f.id)).map((f) => [f.id, f.schema])))
 
 /** A kind by its id. @example foundationKindOf('sand')?.name // 'Coarse sand' */
@@ -59,6 +63,7 @@ export function foundation(data: FoundationData): Foundation {
     minRun: data.minRun,
     ...kind.traits,
     ...(lifts ? { lifts } : {}),
-    takes: (run, above) => [...bulk(data, lifts, run, above), ...(kind.takes?.(data, run) ?? [])],
+    sizes: kind.sizes?.(data) ?? {},
+    takes: (run, above) => [...(kind.nothing ? [] : bulk(data, lifts, run, above)), ...(kind.takes?.(data, run) ?? [])],
   }
 }

@@ -1,11 +1,17 @@
 import { said } from '../../base/said'
+import { record, type yup } from '../../base/schema'
+import { blockQuestions } from '../block-questions'
 import { blocks } from '../block-system'
-import { type BlockData, foundationEngineered } from '../blocks'
+import { type BlockData, blockFields, foundationEngineered } from '../blocks'
+import { FOUNDATIONS, foundationSchema } from '../foundations'
 import { type CountBasis, defineSystem, type Quantity } from '../system'
 import type { Unit } from '../unit'
 import { lay } from './lay'
 import { stages } from './stages'
 import { units } from './units'
+
+/** Firm undisturbed floor may carry baskets without a pad, as the soil allows. */
+const schema = record({ ...blockFields, foundation: foundationSchema(FOUNDATIONS.map((f) => f.id)) })
 
 /** Solid rock, kg/m³: common for granite and limestone; a supplier's own figure goes before it. */
 const ROCK = 2600
@@ -65,6 +71,8 @@ function count({ pieces, face, topRun }: CountBasis, unit: Unit): Quantity[] {
 /** Baskets of wire mesh filled with stone, row on row, leaning into the slope. */
 export const gabion = defineSystem<BlockData>({
   ...blocks,
+  schema: schema as unknown as yup.ISchema<BlockData>,
+  questions: blockQuestions(FOUNDATIONS.map((f) => f.id)),
   id: 'gabion',
   name: 'Gabion baskets',
   summary: 'Rows of mesh baskets, braced, filled with hand-faced stone, lidded and laced; fabric behind; the rows step back into the slope.',

@@ -4,17 +4,18 @@ import {
   boundsOf,
   type CheckMeasure,
   fail,
+  type Layout,
   type Measure,
   measureSaid,
   measuresOf,
   ok,
   parseAmount,
   type Result,
-  type Ruled,
   say,
   tableOf,
   type UnitSystem,
   unitOf,
+  type Where,
 } from '@stone-tally/core'
 import { Button, Check, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
@@ -107,7 +108,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
       </div>
       {measures.length > 0 ? (
         <>
-          <Targets list={measures.map((m) => [m.text, rangeOf(m, units, state.layout.plan)])} />
+          <Targets list={measures.map((m) => [m.text, rangeOf(m, units, state.layout, whereOf(step))])} />
           {measures.map((m) => (
             <Field
               key={m.id}
@@ -146,9 +147,9 @@ function measureRead(m: CheckMeasure, text: string, units: UnitSystem): Result<n
   return /^\d+$/.test(text.trim()) ? ok(Number(text)) : fail('', `"${text}" is not a whole number`)
 }
 
-/** @example rangeOf({ id: 'cover', text: 'Stone', least: 'pipeCover' }, 'metric') // 'at least 150 mm' */
-export function rangeOf(m: CheckMeasure, units: UnitSystem, plan: Ruled = {}): string {
-  const bounds = boundsOf(m, plan)
+/** @example rangeOf({ id: 'cover', text: 'Stone', least: 'pipeCover' }, 'metric', layout) // 'at least 150 mm' */
+export function rangeOf(m: CheckMeasure, units: UnitSystem, layout: Layout, at?: Where): string {
+  const bounds = boundsOf(m, layout, at)
   const of = (value: number | undefined) => (value === undefined ? undefined : say(measureSaid(m.of, value), units))
   const [least, most] = [of(bounds.least), of(bounds.most)]
   if (!least && !most) return 'as found'

@@ -1,0 +1,41 @@
+import type { Unit } from '../unit'
+
+/** Made-up units of two cells; sizes with their joint. */
+export const units: readonly Unit[] = [
+  {
+    id: 'hollow-200',
+    name: 'Hollow unit 400 × 200 × 200',
+    profile: 'masonry',
+    height: 0.2,
+    length: 0.4,
+    depth: 0.2,
+    setback: 0,
+    coreVolume: 0.0085,
+    mass: 17,
+    capHeight: 0.05,
+    minRadius: 3,
+    half: true,
+    minPiece: 0.1,
+    cornerLength: 0.4,
+    capLength: 0.4,
+    perPallet: 90,
+  },
+  {
+    id: 'hollow-8in',
+    name: 'Hollow unit 16 × 8 × 8 in',
+    profile: 'masonry',
+    height: 0.2032,
+    length: 0.4064,
+    depth: 0.2032,
+    setback: 0,
+    coreVolume: 0.0091,
+    mass: 17.7,
+    capHeight: 0.0508,
+    minRadius: 3,
+    half: true,
+    minPiece: 0.1016,
+    cornerLength: 0.4064,
+    capLength: 0.4064,
+    perPallet: 90,
+  },
+]
