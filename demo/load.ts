@@ -9,6 +9,7 @@ import { type Database, database } from '../web/server/database'
 import { takePhoto } from '../web/server/photos'
 import { recordEntries } from '../web/server/record-store'
 import { createWall } from '../web/server/walls'
+import { BUILDS, tellBuild } from './builds'
 import { pictureOf } from './pictures'
 import { tellPad, tellStory } from './story'
 import type { Told } from './told'
@@ -27,6 +28,7 @@ export const DEMO_PEOPLE: readonly { name: string; email: string; role: Role }[]
 const WALLS = [
   ...(['queue-lane-wall', 'ticket-booth-wall', 'kiosk-terrace', 'compass-planter'] as const),
   ...(['slip-terrace', 'shelter-wall', 'ticket-forecourt', 'anchor-bed', 'lamp-planter'] as const),
+  ...(['boat-lift-wall', 'haul-road-bank', 'cafe-terrace'] as const),
   'breakwater-gabions' as const,
 ] as const
 const nameOf = (file: (typeof WALLS)[number]) => planOf(`${file}.tally.json`).name
@@ -230,6 +232,8 @@ export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
     const laid = layOut(issued(plan))
     if (!laid.ok) throw new Error(`${file}: ${laid.problems[0]?.message}`)
     if (file === 'queue-lane-wall') await tell(made.value.id, file, tellStory(laid.value), people, begun, 20)
+    const built = BUILDS[file]
+    if (built) await tell(made.value.id, file, tellBuild(laid.value, built), people, begun, 5)
     if (file === 'ticket-booth-wall') await tell(made.value.id, file, tellPad(laid.value), people, begun, 4)
   }
   return { wall: first }

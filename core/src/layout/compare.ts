@@ -1,3 +1,4 @@
+import { canonical } from '../base/canonical'
 import { said } from '../base/said'
 import { pointAt } from '../geometry'
 import type { Plan } from '../plan'
@@ -62,6 +63,14 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
     const [was, is] = [of(a), of(b)]
     if (was !== is) changes.push({ id, text: `${name}: ${was} → ${is}` })
   }
+  const built = new Map((a.builtIn ?? []).map((d) => [d.name, d]))
+  for (const d of b.builtIn ?? []) {
+    const was = built.get(d.name)
+    built.delete(d.name)
+    if (!was) changes.push({ id: 'built-in', text: `Built in: ${d.name} added` })
+    else if (canonical(was) !== canonical(d)) changes.push({ id: 'built-in', text: `Built in: ${d.name} changed` })
+  }
+  for (const name of built.keys()) changes.push({ id: 'built-in', text: `Built in: ${name} taken out` })
   const [own, next] = [before.system, after.system]
   if (own.id === next.id)
     for (const [id, name, was, is] of next.compare(a.system.data, b.system.data)) changes.push({ id, text: `${name}: ${was} → ${is}` })

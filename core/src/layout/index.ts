@@ -1,4 +1,5 @@
 export * from './base-steps'
+export * from './built-in'
 export * from './caps'
 export type { Caution } from './cautions'
 export * from './compare'

@@ -5,6 +5,7 @@ import { alignmentFor, exposedHeight, type Plan, topAt } from '../plan'
 import { checkLimits, embedment } from '../rules'
 import { type Building, buildingOf, capHeight, evenCourses, fieldOfPart, type Piece, riseOf, systemOf, type WallSystem } from '../systems'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
+import { builtInCautions } from './built-in'
 import { type Cap, capsOver } from './caps'
 import { type Caution, cautionsOf } from './cautions'
 import { checkRadii, type FaceLeg, faceLegs, faceLines, type Leg, legsOf } from './face'
@@ -74,12 +75,12 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   const found = stepsAndTops(plan, building, buried.value.depth)
   if (!found.ok) return found
   const { steps, tops } = found.value
-  const system = stagedFor(own, plan, steps)
   const courses = rowsOf(plan, building, steps, tops)
   if (courses.length === 0) {
     return { ok: false, problems: [{ field: 'grades', message: `the wall is lower than one course of ${said.given(first.height)}` }] }
   }
 
+  const system = stagedFor(own, plan, steps, courses)
   const alignment = alignmentFor(plan)
   const tight = checkRadii(alignment, courses, building)
   if (tight.length > 0) return failAll(tight)
@@ -109,6 +110,7 @@ export function layOut(plan: Plan, earlier?: Layout, progress?: Progress): Resul
   const caps = capsOf(plan, alignment, courses, faces, tops)
   const cautions = cautionsOf(plan, system, steps, tops, courses, runs)
   const layout = { plan, system, building, buried: buried.value, alignment, legs, steps, tops, courses, lines, faces, runs, caps, cells, cautions }
+  cautions.push(...builtInCautions(layout))
   for (const c of pickCautions(layout)) cautions.push({ ...c, blocks: false })
   // A layer the plan asks for and nobody would ever be asked to lay stops the work; the rest is said.
   for (const p of misplaced(layout))
@@ -143,7 +145,7 @@ export const reassemble = (plan: Plan, system: WallSystem, head: LayoutHead, run
   ...head,
   plan,
   building: buildingOf(plan),
-  system: stagedFor(system, plan, head.steps),
+  system: stagedFor(system, plan, head.steps, head.courses),
   runs,
   cells: cellsOf(plan, head.courses, head.steps, runs, undefined),
 })
@@ -155,7 +157,7 @@ export const toTravel = ({ system: _system, building: _building, ...rest }: Layo
 /** A layout that travelled, whole again; undefined where its system is not known here. */
 export function travelled(rest: TravellingLayout): Layout | undefined {
   const system = systemOf(rest.plan.system.id)
-  return system && { ...rest, building: buildingOf(rest.plan), system: stagedFor(system, rest.plan, rest.steps) }
+  return system && { ...rest, building: buildingOf(rest.plan), system: stagedFor(system, rest.plan, rest.steps, rest.courses) }
 }
 
 const alike = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)

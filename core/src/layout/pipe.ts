@@ -1,10 +1,11 @@
 import { said } from '../base/said'
 import { type Plan, toeAt } from '../plan'
 import { limitsOf, schoolBy, tableOf } from '../rules'
-import { buildingOf, type Drain, staged, type WallSystem } from '../systems'
+import { buildingOf, type Drain, placesBuiltIn, staged, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
 import { type DrainSchool, drainSeat } from '../water/seat'
 import type { PadStep } from './base-steps'
+import type { Course } from './rows'
 
 /** Between the pipe and the edge of the pad, m. */
 const CLEAR = 0.05
@@ -89,8 +90,14 @@ export function plannedInvert(plan: Plan, steps: readonly PadStep[], station: nu
 }
 
 /** The system with its stages in the order in which this plan's pipe is laid. */
-export const stagedFor = (system: WallSystem, plan: Plan, steps: readonly PadStep[]): WallSystem =>
-  tableOf(plan) === 1 ? system : staged(system, plan, { foundation: buildingOf(plan).foundation.kind, pipe: schoolOf(plan, steps) })
+export const stagedFor = (system: WallSystem, plan: Plan, steps: readonly PadStep[], courses: readonly Course[]): WallSystem =>
+  tableOf(plan) === 1
+    ? system
+    : staged(system, plan, {
+        foundation: buildingOf(plan).foundation.kind,
+        pipe: schoolOf(plan, steps),
+        ...(plan.builtIn ? { builtIn: placesBuiltIn(plan, courses) } : {}),
+      })
 
 /** What the pipe cannot do here, each in words. */
 export function pipeCautions(plan: Plan, steps: readonly PadStep[]): { id: string; message: string }[] {

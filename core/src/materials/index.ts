@@ -1,2 +1,3 @@
 export * from './cut-list'
 export { quantities } from './quantities'
+export * from './saw-day'

@@ -1,7 +1,7 @@
 import { said } from '../base/said'
 import { stationsOver, tidy } from '../geometry'
 import { gridOn, type Layout, picksOf, stepAt } from '../layout'
-import { toeAt, topAt } from '../plan'
+import { aroundOf, builtInKindOf, slugOf, toeAt, topAt } from '../plan'
 import { counted, type Piece, type Quantity } from '../systems'
 import { cutList } from './cut-list'
 
@@ -157,6 +157,10 @@ export function quantities(layout: Layout): Quantity[] {
     if (trucks > 0) say('trucks', 'Truck loads', trucks, 'pieces', 'in the order in which the units are set; none carries more than it may')
   }
   if (building.drain) say('pipe', 'Drain pipe', plan.length, 'm', 'length of the wall')
+  for (const d of plan.builtIn ?? []) {
+    for (const t of builtInKindOf(d.kind)?.takes(d, aroundOf(plan)) ?? [])
+      result.push({ ...t, id: `${t.id}-${slugOf(d.name)}`, value: tidy(t.value) })
+  }
   for (const q of own) result.push({ ...q, value: tidy(q.value) })
   const fitted = counted(pieces)
   if (fitted !== set.length) throw new Error('pieces are counted in two ways')

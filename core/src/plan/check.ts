@@ -3,7 +3,8 @@ import { said } from '../base/said'
 import { below, same } from '../geometry'
 import { checkBook } from '../rules'
 import { checkAlignment } from './alignment'
-import type { Plan } from './plan'
+import { checkBuiltIn } from './built-in'
+import { aroundOf, type Plan } from './plan'
 
 /**
  * What only the whole of a plan can tell (stations inside the wall, top over toe, sections that cover it); what its system's part asks
@@ -62,6 +63,7 @@ export function checkPlan(plan: Plan): Problem[] {
   plan.obstacles?.forEach((o, i) => {
     if (o.points.length === 1 && !o.radius) say(`obstacles[${i}].radius`, 'a single point needs a radius')
   })
+  problems.push(...checkBuiltIn(plan.builtIn ?? [], aroundOf(plan)))
   if (plan.book) problems.push(...checkBook(plan.book))
   return problems
 }

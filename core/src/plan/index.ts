@@ -1,4 +1,5 @@
 export * from './alignment'
+export * from './built-in'
 export * from './check'
 export * from './edit'
 export * from './plan'

@@ -16,6 +16,7 @@ import {
 } from '../base/schema'
 import { elevationAt } from '../geometry'
 import { addedPointSchema, choiceChangeSchema, pointChangeSchema, ruleBookSchema } from '../rules'
+import { type Around, builtInSchema } from './built-in'
 
 const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
 const elevation = () => metres(-500, 9000)
@@ -110,6 +111,8 @@ export const planFields = {
     runoff: optionalQuantity({ min: 0, max: 1 }),
     rain: optionalQuantity({ min: 0, max: 500, unit: 'mm/h' }),
   }),
+  /** What is built with the wall and is no part of it: cleared first, laid under, through or behind it, put on top. */
+  builtIn: optionalList(builtInSchema(), 60),
   sections: list(record({ id: text(8), from: stationField(), to: stationField() }), 1, 200),
   /** Which shipped table of limits the revision is judged by; 1 where it was issued before tables had numbers. Set by the house when it is issued. */
   ruleTable: optionalQuantity({ min: 1, max: 2, whole: true }),
@@ -159,3 +162,12 @@ export function exposedHeight(plan: Plan): number {
   const high = Math.max(...plan.grades.map((g) => g.top))
   return Math.max(...plan.grades.map((g) => (level ? high : g.top) - g.toe))
 }
+
+/** What of a wall that which is built in with it may look at. @example aroundOf(plan).topAt(4) */
+export const aroundOf = (plan: Plan): Around => ({
+  length: plan.length,
+  topAt: (station) => topAt(plan, station),
+  toeAt: (station) => toeAt(plan, station),
+  openings: plan.openings ?? [],
+  sections: plan.sections,
+})

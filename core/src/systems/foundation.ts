@@ -17,7 +17,7 @@ export interface Foundation {
   readonly drains: boolean
   /** It sets hard: placed in one go, never compacted by passes, never tested for density. */
   readonly cast: boolean
-  /** Sizes of its own that stages ask for by name, m. */
+  /** Sizes of its own that stages and drawings ask for by name, m; counts as they are. */
   readonly sizes: Readonly<Record<string, number>>
   /** What it takes over a run along the wall (m), and what is ordered with so many per cent above. */
   takes(run: number, above: number): readonly Quantity[]

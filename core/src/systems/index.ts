@@ -1,5 +1,6 @@
 export * from './along'
 export * from './building'
+export * from './built-in'
 export * from './earlier'
 export type { Foundation, FoundationData } from './foundation'
 export * from './known'

@@ -41,6 +41,8 @@ export type Work =
       readonly measures?: readonly CheckMeasure[]
       readonly detail?: string
       readonly until?: string
+      /** A photo goes with it: it is covered, and nobody sees it again. */
+      readonly photo?: true
     }
   | {
       readonly type: 'readings'

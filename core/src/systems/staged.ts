@@ -2,6 +2,7 @@ import { said } from '../base/said'
 import type { Plan } from '../plan'
 import { type AddedPoint, pointOf, type RuleBook } from '../rules'
 import type { DrainSchool } from '../water/seat'
+import { type BuiltInPlace, withBuiltIn } from './built-in'
 import { foundationKindOf } from './foundations'
 import { pipeOrder } from './pipe-order'
 import { schooled } from './schools'
@@ -65,6 +66,8 @@ const seated = (stages: readonly Stage[], school: DrainSchool | undefined) => (s
 export interface StagedBy {
   readonly foundation: string
   readonly pipe: DrainSchool | undefined
+  /** What is built in with the wall, where it is to be done. */
+  readonly builtIn?: readonly BuiltInPlace[]
 }
 
 /**
@@ -83,14 +86,17 @@ export function staged(system: WallSystem, plan: Pick<Plan, 'book'> & Partial<Pi
   const key = JSON.stringify([by, variant, ...(book ? [book.choices, book.points, book.added] : [])])
   const known = own.get(key)
   if (known) return known
-  const ordered = seated(
-    book
-      ? schooled(
-          stages,
-          book.choices.filter((c) => !system.schools || system.schools.includes(c.choice)),
-        )
-      : stages,
-    by.pipe,
+  const ordered = withBuiltIn(
+    seated(
+      book
+        ? schooled(
+            stages,
+            book.choices.filter((c) => !system.schools || system.schools.includes(c.choice)),
+          )
+        : stages,
+      by.pipe,
+    ),
+    by.builtIn ?? [],
   )
   const result = { ...system, stages: book ? book.added.reduce(withPoint, pointed(ordered, book)) : ordered }
   if (own.size >= KEPT) own.clear()

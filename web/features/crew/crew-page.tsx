@@ -4,7 +4,7 @@ import { crewSheet, formatLength, formatStation, type Plan, say } from '@stone-t
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { type Me, useNow, useWall, WallPage } from '@/features/wall'
-import { Button, Caution, Row } from '@/ui/controls'
+import { Button, Caution, LinkButton, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
 const Sheet = styled.div`
@@ -29,6 +29,7 @@ export function CrewPage({ wall, name, plans, me }: { wall: string; name: string
       <NoPrint>
         <Row>
           <Button onPress={() => window.print()}>Print</Button>
+          <LinkButton href={`/walls/${wall}/saw`}>Saw day</LinkButton>
         </Row>
       </NoPrint>
       <Sheet>

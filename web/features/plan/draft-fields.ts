@@ -31,6 +31,8 @@ export interface Draft {
   sections: ({ id: string; to: string } & Was)[]
   openCourses: string
   topStyle: 'stepped' | 'level' | 'cap-following'
+  /** What is built in with the wall, each of its kind, by field. */
+  builtIn: (Line & { kind: string })[]
   /** Answers to the questions of its system by their name; its unit by its id. */
   part: Record<string, string>
   /** Answers that are lists: lines of columns. */

@@ -30,6 +30,7 @@ import {
   type yup,
 } from '@stone-tally/core'
 
+import { builtInField, builtInRead, builtInTexts } from './built-in'
 import type { Draft, Was } from './draft-fields'
 import { partField, partRead, partTexts } from './part'
 import { frontRead, holdsRead, rulesRead, surroundingsOf } from './surroundings'
@@ -58,6 +59,7 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
     frontErodible: '',
     frost: '',
     limits: [],
+    builtIn: [],
     system: first.id,
     ...partTexts(first, first.start(first.units[0] as Unit, starts), units),
     length: '',
@@ -85,6 +87,7 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     drawing: plan.drawing ?? '',
     engineer: plan.engineer ?? '',
     ...surroundingsOf(plan, units),
+    builtIn: builtInTexts(plan.builtIn, units),
     system: plan.system.id,
     ...(system ? partTexts(system, plan.system.data, units) : { part: {}, lists: {} }),
     length: l(plan.length),
@@ -169,6 +172,7 @@ const FIELD: Record<string, string> = {
 }
 const draftField = (field: string, system: WallSystem) =>
   FIELD[field] ??
+  builtInField(field) ??
   (field.startsWith(PART) ? partField(system, field.slice(PART.length)) : undefined) ??
   field.replace(/^rules\.limits/, 'limits').replace(/\[(\d+)\]/g, '.$1')
 
@@ -277,6 +281,7 @@ export function planOf(
       behind: edit('behind', base?.excavation.behind, metres),
       slope: edit('slope', base?.excavation.slope, number),
     },
+    builtIn: builtInRead(draft.builtIn, shown?.builtIn, base?.builtIn, units, problems),
     sections: draft.sections.map((s, i) => ({
       ...own(base?.sections, s),
       id: s.id.trim(),

@@ -1,4 +1,5 @@
 import type { WallSystem } from '@stone-tally/core'
+import { builtInLabel } from './built-in'
 import { partLabel } from './part'
 
 /** What a field of the draft is called on the form, its lines counted from 1. */
@@ -44,6 +45,8 @@ const LABEL: Readonly<Record<string, string>> = {
  * @example fieldLabel('sections.1.to') // 'Section 2: ends at'
  */
 export function fieldLabel(field: string, system?: WallSystem): string {
+  const built = builtInLabel(field)
+  if (built) return built
   const own = system && partLabel(system, field)
   if (own) return own
   const line = /^(\w+)\.(\d+)(?:\.(.+))?$/.exec(field)

@@ -20,7 +20,7 @@ type Part = Pick<Draft, 'part' | 'lists'>
 type Single = Extract<Question, { of: QuestionOf }>
 
 /** A length, share, number or word of a part as it is shown in a field. */
-function shownAs(of: QuestionOf, value: unknown, units: UnitSystem): string {
+export function shownAs(of: QuestionOf, value: unknown, units: UnitSystem): string {
   if (value === undefined || value === null) return ''
   if (of === 'small') return units === 'metric' ? `${+((value as number) * 1000).toFixed(3)}` : formatSmall(value as number, units)
   if (of === 'length') return units === 'metric' ? `${value as number}` : formatLength(value as number, units)
@@ -61,7 +61,7 @@ export const emptyLine = (q: Extract<Question, { of: 'list' }>, first = false): 
 export const isAsked = (q: Question, part: Record<string, string>): boolean => !q.when || q.when.is.includes(part[q.when.question] ?? '')
 
 /** What is typed for one question or cell, in SI; problems with its field. */
-function reading(of: QuestionOf, text: string, units: UnitSystem, field: string, problems: Problem[]): number | string {
+export function reading(of: QuestionOf, text: string, units: UnitSystem, field: string, problems: Problem[]): number | string {
   const value = text.trim()
   if (value === '') problems.push({ field, message: 'is missing' })
   else if (of === 'text') return value

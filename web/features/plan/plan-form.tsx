@@ -31,6 +31,7 @@ import { useWidth } from '@/ui/drawing/use-width'
 import { takeHanded } from '@/ui/handed'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
+import { BuiltInLines } from './built-in-part'
 import { chosenOf, type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf } from './draft'
 import { Grid, Lines, Part } from './form-parts'
 import { fieldLabel } from './labels'
@@ -249,6 +250,12 @@ export function PlanForm({
               </div>
             </Lines>
             <Grid>{text('openCourses', 'Open courses allowed')}</Grid>
+          </Part>
+          <Part>
+            <legend>Cleared first, built in, put on top</legend>
+            <Lines>
+              <BuiltInLines control={control} text={text} units={typedIn} />
+            </Lines>
           </Part>
           <Part>
             <legend>Limits the drawing sets</legend>

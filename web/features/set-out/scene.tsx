@@ -1,6 +1,7 @@
 'use client'
 
 import {
+  builtInDrawn,
   type Clearance,
   cutEdge,
   FOOT,
@@ -16,6 +17,7 @@ import {
   radiusPoints,
   type Segment,
   type SitePoint,
+  stationsOver,
   trenchOf,
   type UnitSystem,
 } from '@stone-tally/core'
@@ -120,6 +122,37 @@ export function Scene({
           </g>
         )
       })}
+      {builtInDrawn(plan)
+        .filter((d) => d.behind > 0)
+        .map((d, i, all) => {
+          const middle = pointAt(alignment, (d.from + d.to) / 2, d.behind)
+          // Of a row of posts the first says what they are.
+          const named = all.findIndex((x) => x.item === d.item) === i
+          const along = d.upright ? [] : stationsOver(d.from, d.to, 0.5).map((s) => pointAt(alignment, s, d.behind))
+          const label = `${d.item.name}`
+          return (
+            <g key={`${d.item.name} ${d.from}`}>
+              {d.upright ? (
+                <rect
+                  x={toX(sheet, middle) - Math.max(3, (d.size * metre) / 2)}
+                  y={toY(sheet, middle) - Math.max(3, (d.size * metre) / 2)}
+                  width={Math.max(6, d.size * metre)}
+                  height={Math.max(6, d.size * metre)}
+                  fill="var(--ground)"
+                  stroke="var(--ink)"
+                  strokeWidth={1.6}
+                />
+              ) : (
+                <path d={path(sheet, along)} fill="none" stroke="var(--now)" strokeWidth={2} strokeDasharray="9 3 2 3" />
+              )}
+              {named && inside(middle) && room.free(toX(sheet, middle), toY(sheet, middle) - 12, label.length * 7, 16) ? (
+                <text x={toX(sheet, middle)} y={toY(sheet, middle) - 8} textAnchor="middle" {...LABEL} {...HALO}>
+                  {label}
+                </text>
+              ) : null}
+            </g>
+          )
+        })}
       {plan.obstacles?.map((o, i) => {
         const bad = clear.some((c) => c.obstacle === i && !c.ok)
         const ink = 'var(--ink)'

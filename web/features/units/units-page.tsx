@@ -138,6 +138,7 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
           <h1>Units and quantities</h1>
           <Row>
             <LinkButton href={`/walls/${wall}/pole`}>Story pole</LinkButton>
+            <LinkButton href={`/walls/${wall}/saw`}>Saw day</LinkButton>
             <LinkButton href={`/walls/${wall}/set-out`}>Set-out</LinkButton>
             <LinkButton href={`/walls/${wall}`}>Board</LinkButton>
           </Row>

@@ -1,6 +1,19 @@
 'use client'
 
-import { capHeight, FOOT, formatMass, formatStation, gridOn, invertAt, type Layout, picksOf, toeAt, topAt, type UnitSystem } from '@stone-tally/core'
+import {
+  builtInDrawn,
+  capHeight,
+  FOOT,
+  formatMass,
+  formatStation,
+  gridOn,
+  invertAt,
+  type Layout,
+  picksOf,
+  toeAt,
+  topAt,
+  type UnitSystem,
+} from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useCallback, useId, useMemo, useRef } from 'react'
@@ -32,7 +45,7 @@ export interface ElevationProps {
 }
 
 /** A unit narrower than this has no room for its number, px. */
-const NAME_PIXELS = 34
+const NAME_PIXELS = 24
 
 /**
  * The wall seen from the front, to scale: units, pad steps, grades, grid, pipe. Stations run left to right.
@@ -141,7 +154,7 @@ export function Elevation({
             <path
               key={s.start}
               d={rect(s.start, s.end, s.elevation - layout.building.foundation.thickness, s.elevation)}
-              fill={`url(#${id}-pad)`}
+              fill={`url(#${id}-${layout.building.foundation.cast ? 'concrete' : 'pad'})`}
               stroke="var(--ink)"
               strokeWidth={1}
             />
@@ -216,6 +229,20 @@ export function Elevation({
                   strokeWidth={plain ? 0.8 : 1.2}
                 />
               ))}
+        {builtInDrawn(plan)
+          .filter((d) => inView(d.from, d.to))
+          .map((d) => (
+            <path
+              key={`${d.item.name} ${d.from}`}
+              d={rect(d.from, d.to, d.low, d.high)}
+              fill="none"
+              stroke="var(--ink)"
+              strokeWidth={plain ? 0.8 : 1.4}
+              strokeDasharray="5 3"
+            >
+              <title>{d.item.name}</title>
+            </path>
+          ))}
         {plan.openings?.map((o) => (
           <path
             key={`${o.station} ${o.bottom}`}
@@ -296,23 +323,31 @@ export function Elevation({
                 const row = rows.get(p.course)
                 if (!row) return null
                 const tall = (row.top - row.bottom) * perMetre
-                // Number alone where there is no room for more.
-                const lines = [p.name, formatMass(p.mass, units), p.truck === undefined ? '' : `truck ${p.truck}`].filter(Boolean)
-                const shown = lines.slice(0, Math.max(1, Math.floor(tall / 15)))
-                const at = y((row.top + row.bottom) / 2) - ((shown.length - 1) * 14) / 2 + 5
+                const mass = formatMass(p.mass, units)
+                const truck = p.truck === undefined ? '' : `truck ${p.truck}`
+                const wide = (p.piece.to - p.piece.start) * perMetre
+                // Number alone where there is no room for more; mass and truck on one line before they take two.
+                const lines =
+                  tall >= 46
+                    ? [p.name, mass, truck].filter(Boolean)
+                    : tall >= 27 && wide >= 52
+                      ? [p.name, `${mass}${p.truck ? ` T${p.truck}` : ''}`]
+                      : [p.name]
+                const pitch = tall >= 46 ? 14 : 12
+                const at = y((row.top + row.bottom) / 2) - ((lines.length - 1) * pitch) / 2 + 4.5
                 return (
                   <g key={p.name}>
                     {p.wrong.length > 0 ? (
                       <path d={rect(p.piece.start, p.piece.to, row.bottom, row.top)} fill="none" stroke="var(--stop)" strokeWidth={2.4} />
                     ) : null}
-                    {shown.map((words, i) => (
+                    {lines.map((words, i) => (
                       <text
                         key={words}
                         x={x(p.station)}
-                        y={at + i * 14}
+                        y={at + i * pitch}
                         textAnchor="middle"
                         fontFamily="Barlow Condensed"
-                        fontSize={i === 0 ? 15 : 13}
+                        fontSize={tall >= 46 ? (i === 0 ? 15 : 13) : i === 0 ? 13 : 11}
                         fontWeight={i === 0 ? 600 : 500}
                         fill="var(--ink)"
                         stroke="var(--ground)"

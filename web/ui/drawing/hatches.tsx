@@ -11,6 +11,12 @@ export function Hatches({ id }: { id: string }) {
         <circle cx="6" cy="5" r=".7" fill="var(--ink)" />
         <circle cx="3" cy="7" r=".6" fill="var(--ink)" />
       </pattern>
+      <pattern id={`${id}-concrete`} width="18" height="18" patternUnits="userSpaceOnUse">
+        <path d="M3 6l3 -4l3 4zM11 14l2.5 -3.5l2.5 3.5z" fill="none" stroke="var(--soft)" strokeWidth=".9" />
+        <circle cx="13" cy="4" r=".8" fill="var(--soft)" />
+        <circle cx="4" cy="12" r=".8" fill="var(--soft)" />
+        <circle cx="8" cy="16" r=".6" fill="var(--soft)" />
+      </pattern>
       <pattern id={`${id}-soil`} width="14" height="14" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
         <path d="M0 3H14M0 6H14" stroke="var(--line)" strokeWidth="1" />
       </pattern>

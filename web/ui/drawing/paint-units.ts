@@ -157,6 +157,17 @@ export function repaintUnits(
   return { painted: { layout, view, looks }, rects: paintUnits(g, layout, rows, view, ink, look) }
 }
 
+const returns = new WeakMap<readonly Piece[], readonly number[]>()
+/** Where in a list of pieces the returns of other legs stand. */
+function returnsOf(pieces: readonly Piece[]): readonly number[] {
+  let known = returns.get(pieces)
+  if (!known) {
+    known = pieces.flatMap((p, i) => (p.kind === 'return' ? [i] : []))
+    returns.set(pieces, known)
+  }
+  return known
+}
+
 function paintBar(
   g: Pick<CanvasRenderingContext2D, 'fillRect' | 'fillStyle'>,
   cell: Cell,
@@ -211,6 +222,8 @@ function paintCell(
     n++
   }
   let style: string | CanvasPattern = ''
+  // The end of the other leg's corner unit is nobody's to set: it is passed over when the set ones are counted.
+  const upTo = returnsOf(pieces).reduce((end, r) => (r <= end && set > 0 ? end + 1 : end), set)
   const doneStyle = seen?.filled ? ink.filled : ink.done
   for (let i = start; i < pieces.length; i++) {
     const p = pieces[i] as Piece
@@ -219,7 +232,7 @@ function paintCell(
       continue
     }
     if (p.to <= from) continue
-    const wanted = i < set ? doneStyle : p.kind === 'cut' || p.kind === 'mitre' ? ink.cut : ink.unit
+    const wanted = i < upTo ? doneStyle : p.kind === 'cut' || p.kind === 'mitre' ? ink.cut : ink.unit
     if (wanted !== style) {
       style = wanted
       g.fillStyle = wanted

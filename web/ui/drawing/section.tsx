@@ -1,10 +1,19 @@
 'use client'
 
-import { capHeight, formatLength, formatStation, type Layout, sectionAt, type UnitSystem } from '@stone-tally/core'
+import { builtInDrawn, capHeight, formatLength, formatStation, type Layout, sectionAt, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId } from 'react'
 import { Hatches } from './hatches'
+
+/** Bars along a footing as they lie in it, from its lower front corner; m. */
+function barsOf({ building }: Layout): (readonly [number, number])[] {
+  const { sizes, width } = building.foundation
+  const { cover, bars = 0 } = sizes
+  if (cover === undefined || bars < 1) return []
+  const apart = bars > 1 ? (width - 2 * cover) / (bars - 1) : 0
+  return Array.from({ length: bars }, (_, i) => [bars > 1 ? cover + i * apart : width / 2, cover] as const)
+}
 
 /** The wall cut at a station, to scale: cut lines heavy, seen light, hidden dashed. */
 export function SectionDrawing({
@@ -74,10 +83,13 @@ export function SectionDrawing({
         y={y(s.pad.top)}
         width={s.pad.width * scale}
         height={(s.pad.top - s.pad.bottom) * scale}
-        fill={`url(#${id}-pad)`}
+        fill={`url(#${id}-${layout.building.foundation.cast ? 'concrete' : 'pad'})`}
         stroke="var(--ink)"
         strokeWidth={2}
       />
+      {barsOf(layout).map(([bx, by]) => (
+        <circle key={bx} cx={x(s.pad.x + bx)} cy={y(s.pad.bottom + by)} r={2.6} fill="var(--ink)" />
+      ))}
       {s.courses.map((c) => {
         const at = (points: readonly (readonly [number, number])[]) => poly(points.map(([px, py]) => [c.x + px, c.bottom + py]))
         const shape = layout.system.outline(layout.plan.system.data, c.course)
@@ -133,6 +145,32 @@ export function SectionDrawing({
           </text>
         </g>
       ))}
+      {builtInDrawn(layout.plan)
+        .filter((d) => d.from <= station && d.to >= station && d.behind > 0)
+        .map((d) =>
+          d.upright ? (
+            <rect
+              key={d.item.name}
+              x={x(d.behind - d.size / 2)}
+              y={y(d.high)}
+              width={d.size * scale}
+              height={(d.high - d.low) * scale}
+              fill="var(--ground)"
+              stroke="var(--ink)"
+              strokeWidth={1.6}
+            />
+          ) : (
+            <circle
+              key={d.item.name}
+              cx={x(d.behind)}
+              cy={y((d.low + d.high) / 2)}
+              r={Math.max(3, (d.size / 2) * scale)}
+              fill="var(--now)"
+              stroke="var(--ink)"
+              strokeWidth={1.6}
+            />
+          ),
+        )}
       {s.pipe ? (
         <circle cx={x(s.pipe.x)} cy={y(s.pipe.y)} r={Math.max(3, s.pipe.radius * scale)} fill="var(--ground)" stroke="var(--ink)" strokeWidth={1.8} />
       ) : null}

@@ -20,6 +20,7 @@ import { reading } from './reading'
 import { release } from './release'
 import { revision } from './revision'
 import { roll } from './roll'
+import { sawn } from './sawn'
 import { setup } from './setup'
 import { sight } from './sight'
 import { sighting } from './sighting'
@@ -53,6 +54,7 @@ export const KINDS: readonly EntryKind[] = [
   weather,
   units,
   pick,
+  sawn,
   roll,
   geogrid,
   gradation,
@@ -91,6 +93,7 @@ export { aim, deviationOf, type ReadingData } from './reading'
 export { decidedBy, isSigned, type ReleaseData } from './release'
 export type { RevisionData } from './revision'
 export type { RollData } from './roll'
+export type { SawnData } from './sawn'
 export type { SetupData } from './setup'
 export type { SightData } from './sight'
 export type { SightingData } from './sighting'

@@ -1,5 +1,6 @@
 import { tableOf } from '../../rules'
 import { check as kind, measuresOf } from '../kinds/check'
+import { photo } from '../kinds/photo'
 import { lineMoved, nowOut } from './changed'
 import { defineWork, NOT_READ, whereOf } from './work'
 
@@ -7,7 +8,7 @@ import { defineWork, NOT_READ, whereOf } from './work'
 export const check = defineWork({
   type: 'check',
   plan: () => ({}),
-  progress(state, step, work) {
+  progress(state, step, work, all) {
     const own = kind.among(work)
     const [last, before] = [own[own.length - 1], own[own.length - 2]]
     const said = last?.entry.data
@@ -22,7 +23,10 @@ export const check = defineWork({
       ...[...items.filter((i) => !has.has(i.id)), ...measures.filter((m) => !measured.has(m.id))].map((i) => i.text),
       ...(day && said?.until === undefined ? [day] : []),
     ]
-    const total = items.length + measures.length + (day ? 1 : 0)
+    // Whatever was seen at the step shows it; nobody sees it again.
+    const wantsPhoto = step.stage.work.photo === true
+    if (wantsPhoto && photo.among(all).length === 0) missing.push('a photo')
+    const total = items.length + measures.length + (day ? 1 : 0) + (wantsPhoto ? 1 : 0)
     const conflict =
       last && before && last.entry.by.id !== before.entry.by.id && !last.entry.recheckOf && before.entry.data.confirmed.some((id) => !has.has(id))
     return { ...NOT_READ, done: total - missing.length, total, missing, conflicts: conflict ? [{ first: before, second: last }] : [] }

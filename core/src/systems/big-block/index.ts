@@ -3,6 +3,7 @@ import { said } from '../../base/said'
 import { optionalRecord, quantity, record, type yup } from '../../base/schema'
 import type { Plan } from '../../plan'
 import { blockQuestions } from '../block-questions'
+import { blockOutline } from '../block-shape'
 import { blocks } from '../block-system'
 import {
   type BlockData,
@@ -194,6 +195,20 @@ export const bigBlock = defineSystem<BigBlockData>({
   check,
   compare,
   building: (plan, data) => ({ ...blockBuilding(plan, data), lifting: data.lifting }),
+  // The face of a wall that stays behind them.
+  outline: ({ unit, stays }) => ({
+    ...blockOutline(unit),
+    ...(stays
+      ? {
+          lines: [
+            [
+              [unit.depth + stays.gap, 0],
+              [unit.depth + stays.gap, unit.height],
+            ],
+          ],
+        }
+      : {}),
+  }),
   cautions: (plan, data) => [
     ...(data.foundation && (data.foundation.width - data.unit.depth) / 2 < BEFORE_FACE - 1e-6
       ? [
@@ -213,7 +228,7 @@ export const bigBlock = defineSystem<BigBlockData>({
     ...(data.stays ? ['a wall that stays leans on it'] : []),
     ...(rows > 3 ? [`${rows} rows of big blocks stand on one another`] : []),
   ],
-  quantities: ({ face, topRun }, { stays }) =>
+  quantities: ({ face }, { stays }) =>
     stays && stays.gap > 0
       ? [
           {
@@ -221,7 +236,7 @@ export const bigBlock = defineSystem<BigBlockData>({
             name: 'Clean stone to the wall that stays',
             value: face * stays.gap,
             unit: 'm³',
-            working: `${said.area(face)} × ${said.given(stays.gap)}; ${said.length(topRun, 1)} of top`,
+            working: `${said.area(face)} × ${said.given(stays.gap)}`,
           },
         ]
       : [],

@@ -66,7 +66,7 @@ export const footing = defineFoundation<Data>({
   schema: schema as unknown as yup.ISchema<Data>,
   traits: { drains: false, cast: true },
   engineered: 'it stands on a reinforced footing',
-  sizes: (d) => ({ cover: d.cover, lap: d.bars.lap }),
+  sizes: (d) => ({ cover: d.cover, lap: d.bars.lap, bars: d.bars.count }),
   stages: (ground) =>
     ground.flatMap((s) =>
       s.id === 'pad'

@@ -140,7 +140,7 @@ function matsByType({ runs }: CountBasis, data: WireData): Quantity[] {
 }
 
 function count(basis: CountBasis, data: WireData): Quantity[] {
-  const { runs, face, topRun, pieces } = basis
+  const { runs, face, pieces } = basis
   // Two mats beside each other leave a gap; at both ends of a run half a backing mat stands.
   const gaps = runs.reduce((n, r) => n + Math.max(0, r.pieces - 1), 0)
   const caps = runs.filter((r) => r.last).reduce((n, r) => n + r.pieces, 0)
@@ -157,7 +157,7 @@ function count(basis: CountBasis, data: WireData): Quantity[] {
       name: 'Cap mats',
       value: caps,
       unit: 'pieces',
-      working: `over the topmost course, ${said.length(topRun, 1)} of top; its own mats are prongless`,
+      working: 'over the topmost course, whose own mats are prongless',
     },
     {
       id: 'narrow',
@@ -264,7 +264,10 @@ export const wire = defineSystem<WireData>({
   refit: (data, length) => ({ ...data, ...refitBlocks(data, length) }),
   check,
   compare,
-  building: (plan, data) => blockBuilding(plan, data),
+  building: (plan, data) => ({
+    ...blockBuilding(plan, data),
+    reach: (course) => Math.max(0, ...[undefined, ...new Set(data.mats.map((m) => m.section))].map((s) => matAt(data, course, s)?.length ?? 0)),
+  }),
   laidBy: ({ unit, mesh }) => ({ unit, mesh }),
   lay: (run, { unit, mesh }) => lay(run, unit, mesh),
   size: (data, name, { course = 1, section }) => {

@@ -1,0 +1,181 @@
+'use client'
+
+import { formatLength, formatStation, mayRecord, type Plan, type SawCut, sawDay, say, type UnitSystem } from '@stone-tally/core'
+import { useMemo, useState } from 'react'
+import styled from 'styled-components'
+import { type Me, useRecord, useWall, WallPage } from '@/features/wall'
+import { Button, Caution, Choice, Field, Problems, Quiet, Row } from '@/ui/controls'
+import { usePreferences } from '@/ui/preferences'
+
+const List = styled.div`
+  overflow-x: auto; table { width: 100%; } td, th { padding: 6px 8px; text-align: left; } td.n, th.n { text-align: right; white-space: nowrap; } td { vertical-align: middle; }
+  tr[data-done='true'] td { color: var(--soft); } tr.unit th { padding-top: 14px; font: 600 16px/1.2 'Archivo Variable', sans-serif; border-bottom: 2px solid var(--ink); } .box { width: 22px; height: 22px; border: 2px solid var(--ink); display: none; }
+  @media print { .box { display: block; } td, th { padding: 3px 6px; } }
+`
+const NoPrint = styled.div`display: grid; gap: 12px; @media print { display: none; }`
+
+type Order = 'unit' | 'place'
+const KEEP = { left: 'left end', right: 'right end', any: 'either end' } as const
+const KINDS = { cut: 'cut', half: 'half', mitre: 'mitre' } as const
+
+/** A small drawing of a piece as it lies in the wall: what is kept, and where the blade goes. */
+function Sketch({ cut, whole }: { cut: SawCut; whole: number }) {
+  const width = 72
+  const kept = Math.max(6, Math.min(width - 4, (cut.length / whole) * width))
+  const lean = cut.angle ? Math.min(12, Math.tan(cut.angle) * 12) : 0
+  const right = cut.keep === 'right'
+  const at = right ? width - kept : kept
+  return (
+    <svg width={width + 16} height={26} viewBox={`-8 -3 ${width + 16} 26`} aria-hidden style={{ display: 'block' }}>
+      <rect x={0} y={0} width={width} height={20} fill="none" stroke="var(--line)" strokeDasharray="3 2" />
+      <path
+        d={right ? `M${width} 0H${at - lean}L${at} 20H${width}Z` : `M0 0H${at + lean}L${at} 20H0Z`}
+        fill="var(--unit)"
+        stroke="var(--ink)"
+        strokeWidth={1.4}
+      />
+      <path d={right ? `M${at - lean} -3L${at} 23` : `M${at + lean} -3L${at} 23`} stroke="var(--now)" strokeWidth={2} />
+    </svg>
+  )
+}
+
+/** Degrees a mitre is off square. */
+const angleWords = (cut: SawCut) => (cut.angle === undefined ? 'square' : `${((cut.angle * 180) / Math.PI).toFixed(1)}° off square`)
+const lengthWords = (m: number, units: UnitSystem) => formatLength(m, units, 3)
+
+/** All cuts of the courses chosen on one list, for a saw that is there for a day. */
+export function SawPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
+  const feed = useWall(wall, plans, me)
+  const { state } = feed
+  const { units } = usePreferences()
+  const { layout } = state
+  const [from, setFrom] = useState('')
+  const [to, setTo] = useState('')
+  const [order, setOrder] = useState<Order>('unit')
+  const range = (text: string) => (/^\d+$/.test(text.trim()) ? Number(text) : undefined)
+  const [a, b] = [range(from), range(to)]
+  const day = useMemo(() => sawDay(state, { ...(a === undefined ? {} : { from: a }), ...(b === undefined ? {} : { to: b }) }), [state, a, b])
+  const { busy, problems, go } = useRecord(feed.record)
+  const may = mayRecord(me.role, 'sawn')
+  const whole = layout.building.course(1).length
+  const done = day.cuts.filter((c) => c.done).length
+  const tick = (cut: SawCut) =>
+    go([
+      cut.done
+        ? { kind: 'strike', where: {}, data: { reason: 'Ticked off by mistake.' }, supersedes: cut.done.entry.id }
+        : { kind: 'sawn', where: { section: cut.section, course: cut.course, station: cut.station }, data: { length: cut.length, kind: cut.kind } },
+    ])
+  const groups = order === 'unit' ? byUnit(day.cuts) : byCourse(day.cuts)
+  return (
+    <WallPage wall={wall} name={name} me={me} feed={feed} here="" title="Saw day">
+      <NoPrint>
+        <Row style={{ alignItems: 'flex-end' }}>
+          <div style={{ width: 110 }}>
+            <Field label="From course" value={from} onChange={setFrom} inputMode="numeric" />
+          </div>
+          <div style={{ width: 110 }}>
+            <Field label="To course" value={to} onChange={setTo} inputMode="numeric" />
+          </div>
+          <Choice
+            label="In the order of"
+            value={order}
+            options={[
+              ['unit', 'The units they come from'],
+              ['place', 'Their place in the wall'],
+            ]}
+            onChange={setOrder}
+          />
+          <Button onPress={() => window.print()}>Print</Button>
+        </Row>
+        <Problems list={problems} />
+      </NoPrint>
+      {day.astray.map((s) => (
+        <Caution key={s.entry.entry.id}>Cut for an earlier plan. {say(s.message, units)}.</Caution>
+      ))}
+      <p>
+        {day.cuts.length === 0
+          ? 'Nothing of these courses is cut.'
+          : `${day.cuts.length} to cut out of ${day.units} whole ${day.units === 1 ? layout.system.noun.one : layout.system.noun.many}; ${done} done. Cut wet or with extraction; respirator, eye, ear, hand and foot protection.`}
+      </p>
+      <List>
+        {groups.map(([title, cuts]) => (
+          <table key={title} aria-label={title}>
+            <thead>
+              <tr className="unit">
+                <th colSpan={7}>{title}</th>
+              </tr>
+              <tr>
+                <th className="n">Length</th>
+                <th>Blade</th>
+                <th>Keep</th>
+                <th>Course</th>
+                <th>At</th>
+                <th>Piece</th>
+                <th>Done</th>
+              </tr>
+            </thead>
+            <tbody>
+              {cuts.map((c) => (
+                <tr key={c.key} data-done={c.done !== undefined}>
+                  <td className="n">
+                    <strong>{lengthWords(c.length, units)}</strong>
+                  </td>
+                  <td>{angleWords(c)}</td>
+                  <td>{KEEP[c.keep]}</td>
+                  <td>
+                    {c.course}
+                    {layout.plan.sections.length > 1 ? ` ${c.section}` : ''}
+                  </td>
+                  <td>{formatStation(c.station, units)}</td>
+                  <td>
+                    <Row style={{ alignItems: 'center', gap: 8, flexWrap: 'nowrap' }}>
+                      <Sketch cut={c} whole={whole} />
+                      {c.offcut ? 'off-cut' : KINDS[c.kind]}
+                    </Row>
+                  </td>
+                  <td>
+                    <span className="box" aria-hidden />
+                    <NoPrint>
+                      {may ? (
+                        <Quiet
+                          isDisabled={busy}
+                          aria-pressed={c.done !== undefined}
+                          aria-label={`Cut ${lengthWords(c.length, units)} for course ${c.course} at ${formatStation(c.station, units)}`}
+                          onPress={() => tick(c)}
+                        >
+                          {c.done ? '✓ Cut' : 'Tick off'}
+                        </Quiet>
+                      ) : c.done ? (
+                        '✓'
+                      ) : (
+                        ''
+                      )}
+                    </NoPrint>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        ))}
+      </List>
+    </WallPage>
+  )
+}
+
+type Group = readonly [title: string, cuts: readonly SawCut[]]
+/** One group a whole unit: what is cut from it first, then what comes out of its off-cut. */
+function byUnit(cuts: readonly SawCut[]): Group[] {
+  const units = new Map<number, SawCut[]>()
+  for (const c of cuts) units.set(c.unit, [...(units.get(c.unit) ?? []), c])
+  return [...units]
+    .sort((x, y) => x[0] - y[0])
+    .map(
+      ([unit, list]) =>
+        [`Unit ${unit}${list.length > 1 ? `, ${list.length} pieces` : ''}`, list.sort((x, y) => Number(x.offcut) - Number(y.offcut))] as const,
+    )
+}
+function byCourse(cuts: readonly SawCut[]): Group[] {
+  const courses = new Map<number, SawCut[]>()
+  for (const c of cuts) courses.set(c.course, [...(courses.get(c.course) ?? []), c])
+  return [...courses].map(([course, list]) => [`Course ${course}`, list] as const)
+}
