@@ -85,6 +85,8 @@ export function serve({ port, databaseUrl, secret, instruments = 0, setupCode = 
       AUTH_SECRET: secret,
       INSTRUMENTS_PORT: `${instruments}`,
       SETUP_CODE: setupCode,
+      // Longer than a proxy or a device keeps a connection for its next request: otherwise one is sent into a closing one, and lost.
+      KEEP_ALIVE_TIMEOUT: '65000',
       LAYOUT_WORKER: join(WEB, '.next', 'standalone', 'web', 'layout-worker.mjs'),
       NEXT_TELEMETRY_DISABLED: '1',
     },

@@ -30,6 +30,18 @@ const ONE: Readonly<Record<string, object>> = {
   conduit: cable,
   'water-line': { ...cable, kind: 'water-line', name: 'Planting water' },
   sleeves: posts,
+  shaft: { kind: 'shaft', name: 'Flush A', station: 5, behind: 1, diameter: 0.2, bottom: 9.7 },
+  'pad-outlet': { kind: 'pad-outlet', name: 'South', station: 2, towards: 'front', length: 3, fall: 0.02 },
+  'found-pipe': {
+    kind: 'found-pipe',
+    name: 'Old drain',
+    station: 3,
+    elevation: 10.2,
+    behind: 1,
+    diameter: 0.1,
+    into: 'own',
+    note: 'Field drain of the meadow',
+  },
   planting: { kind: 'planting', name: 'Hedge', from: 0, to: 9.6, thickness: 0.3, width: 0.8, tight: 'yes' },
 }
 const withThem = (list: readonly object[], change: Partial<Plan> = {}): Plan =>
@@ -56,11 +68,11 @@ describe('each kind', () => {
     ]
     const layout = layoutOf(withThem([ONE[id] as object], { sections }))
     const own = stepsOf(layout).filter((s) => s.stage.id.startsWith('in-'))
-    const where = { sealing: 'B', basin: 'B', underlay: 'A' }[id] ?? 'AB'
+    const where = { sealing: 'B', basin: 'B', underlay: 'A', shaft: 'B', 'found-pipe': 'A' }[id] ?? 'AB'
     expect(own.map((s) => s.section).join('')).toBe(where)
     expect(new Set(layout.system.stages.map((s) => s.id)).size).toBe(layout.system.stages.length)
     const takes = quantities(layout).filter((q) => q.id.endsWith(slugOf((ONE[id] as { name: string }).name)))
-    expect(takes.length > 0).toBe(id !== 'clear')
+    expect(takes.length > 0).toBe(id !== 'clear' && id !== 'found-pipe')
     for (const q of takes) expect(q.value).toBeGreaterThan(0)
   })
   test.each(SYSTEMS.map((s) => s.id))('a wall of %s takes all of them', (id) => {
@@ -91,6 +103,10 @@ describe('what is wrong with them is said at their field', () => {
     expect(bad({ ...inlet, grate: 10.05, bottom: 9.9 })).toEqual([expect.stringMatching(/opening: Yard pipe lies at 10.1 m, not below the grate/)])
     expect(bad({ ...inlet, bottom: 11.2 })).toEqual([expect.stringMatching(/bottom: must be below its grate/)])
     expect(bad({ ...inlet, grate: 11.6 })).toEqual([expect.stringMatching(/grate: 11.6 m stands over the ground/)])
+  })
+  test('a shaft that begins over the ground, a found pipe outside it', () => {
+    expect(bad({ ...ONE.shaft, bottom: 11.3 })).toEqual([expect.stringMatching(/bottom: must be below the ground/)])
+    expect(bad({ ...ONE['found-pipe'], elevation: 12 })).toEqual([expect.stringMatching(/elevation: 12 m is not in the ground/)])
   })
   test('a lap as wide as the roll', () => expect(bad({ ...ONE.underlay, lap: 2 })).toEqual([expect.stringMatching(/as wide as the roll/)]))
 })

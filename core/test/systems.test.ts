@@ -178,3 +178,12 @@ test.each(SYSTEMS.map((s) => [s.id, s] as const))('%s: every stage names points,
       if (typeof name === 'string') expect([name, known(name)]).toEqual([name, true])
   }
 })
+
+test.each(SYSTEMS.map((s) => [s.id, s] as const))('%s: two units or more to begin with, one of them made in inches', (_id, { units }) => {
+  expect(units.length).toBeGreaterThan(1)
+  const inInches = (v: number) => Math.abs(v / 0.0254 - Math.round((v / 0.0254) * 4) / 4) < 1e-6
+  expect(units.some((u) => [u.height, u.length, u.depth].every(inInches))).toBe(true)
+  // Stone of a pattern covers its tile without a gap.
+  for (const u of units)
+    if (u.pattern) expect(u.pattern.pieces.reduce((sum, p) => sum + p.length * p.height, 0)).toBeCloseTo(u.pattern.length * u.height, 9)
+})

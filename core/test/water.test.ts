@@ -6,13 +6,22 @@ import {
   drainPlan,
   drainSeat,
   filter,
+  issued,
   pipeCapacity,
+  proposeHeel,
+  quantities,
   rationalFlow,
+  readPlan,
   sizeAt,
   solveDrain,
+  stepsOf,
+  verdictOf,
 } from '@stone-tally/core'
 import fc from 'fast-check'
-import { layoutOf, plain, plain as plainly, smallPlan } from './plans'
+import { good } from './build'
+import { built, entry, layoutOf, plain, plain as plainly, smallPlan } from './plans'
+import { Site } from './site'
+import { startedLayout } from './started'
 
 const value = <T>(r: { ok: true; value: T } | { ok: false; problems: readonly unknown[] }): T => {
   if (!r.ok) throw new Error(JSON.stringify(r.problems))
@@ -275,3 +284,66 @@ describe('where the pipe sits', () => {
   })
 })
 const at0 = (station: number, invert: number) => ({ station, invert })
+
+describe('what of the water is planned by itself', () => {
+  const heeled = (heel: object, possible: readonly object[] = []) =>
+    layoutOf(issued(built({ ...smallPlan, water: { heel: { above: 0.3, fall: 0.01, ...heel }, possible } as never })))
+  const heelAt = (layout: ReturnType<typeof heeled>, station: number) => drainPlan(layout)?.points.find((p) => p.station === station)?.heel
+  test('a heel drain with outlets of its own hangs on none of the toe drain', () => {
+    // The toe drain runs out at 9 m, at 9.85.
+    expect(heelAt(heeled({}), 9)).toBeCloseTo(10.15, 9)
+    const own = heeled({ outlets: [{ station: 0, invert: 10.5 }] })
+    expect([heelAt(own, 0), heelAt(own, 9)]).toEqual([expect.closeTo(10.5, 9), expect.closeTo(10.59, 9)])
+    expect(heelAt(heeled({ outlets: [] }), 9)).toBeCloseTo(10.15, 9)
+  })
+  test('its outlets are worked out from the places there are, never one lower than the toe drain', () => {
+    expect(proposeHeel(heeled({}))).toMatchObject({ ok: false, problems: [{ field: 'water.possible' }] })
+    expect(proposeHeel(heeled({}, [{ station: 9, invert: 9.7 }]))).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringMatching(/lower than the toe drain/) }],
+    })
+    const found = proposeHeel(
+      heeled({}, [
+        { station: 9, invert: 9.7 },
+        { station: 0, invert: 10.6 },
+      ]),
+    )
+    expect(found.ok && found.value.outlets.map((o) => o.station)).toEqual([0])
+    // Nowhere over the ground behind: 11.3 less the pipe.
+    expect(proposeHeel(heeled({}, [{ station: 0, invert: 11.25 }])).ok).toBe(false)
+    expect(proposeHeel(layoutOf(smallPlan))).toMatchObject({ ok: false, problems: [{ field: 'water.heel' }] })
+  })
+  test('an outlet of it beyond the wall is refused at its line', () => {
+    const read = readPlan({ ...built(smallPlan), water: { heel: { above: 0.3, fall: 0.01, outlets: [{ station: 9.1, invert: 10 }] } } })
+    expect(read.ok ? [] : read.problems.map((p) => p.field)).toEqual(['water.heel.outlets[0].station'])
+  })
+})
+
+describe('a pad of coarse stone with chip on top', () => {
+  const layout = startedLayout(
+    'hollow-core',
+    {},
+    (d: object) =>
+      ({ ...d, foundation: { kind: 'two-stone', thickness: 0.2, width: 0.7, minRun: 1.2, lifts: { max: 0.1, loose: 1.25 }, chip: 0.03 } }) as never,
+  )
+  const q = (id: string) => quantities(layout).find((x) => x.id === id)?.value
+  test('each is counted, and lifts are of the coarse stone alone', () => {
+    expect([q('pad'), q('chip')]).toEqual([expect.closeTo(9.6 * 0.7 * 0.17, 9), expect.closeTo(9.6 * 0.7 * 0.03, 9)])
+    const steps = stepsOf(layout)
+    expect(steps.find((s) => s.stage.id === 'pad')?.lifts).toMatchObject({ count: 2, compacted: expect.closeTo(0.085, 6) })
+    expect(steps.findIndex((s) => s.stage.id === 'chip')).toBeLessThan(steps.findIndex((s) => s.stage.id === 'pad-level'))
+    expect(layout.building.foundation.drains).toBe(true)
+  })
+  test('chip too thin or too thick is a finding; its level waits for it', () => {
+    const site = new Site(layout.plan)
+    site.work('services').work('set-out').release('set-out').work('dig', 'A').work('subgrade', 'A').release('subgrade', 'A')
+    // An open pad has the pipe in it.
+    site.work('invert', 'A').work('drain', 'A').release('drain', 'A').work('cover', 'A').work('pad', 'A')
+    expect(site.refusal(good(site.step('pad-level', 'A'))[0] as never)).toMatch(/the chip is not on/)
+    const chip = (id: string, value: number) => {
+      const e = entry('check', { stage: 'chip', section: 'A' }, { confirmed: [], measured: [{ id, value }] })
+      return verdictOf(site.state, e)?.verdict
+    }
+    expect([chip('thin', 0.024), chip('thin', 0.025), chip('thick', 0.04), chip('thick', 0.041)]).toEqual(['out', undefined, undefined, 'out'])
+  })
+})

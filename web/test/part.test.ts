@@ -1,6 +1,17 @@
-import { buildingOf, emptyRules, type Problem, readPlan, resolveRules, systemOf, type Unit, type WallSystem } from '@stone-tally/core'
+import {
+  buildingOf,
+  emptyRules,
+  issued,
+  type Problem,
+  readPlan,
+  resolveRules,
+  SYSTEMS,
+  systemOf,
+  type Unit,
+  type WallSystem,
+} from '@stone-tally/core'
 import { built, plain, smallPlan } from '../../core/test/plans'
-import { draftOf, emptyDraft, planOf } from '../features/plan/draft'
+import { afterUnit, draftOf, emptyDraft, planOf } from '../features/plan/draft'
 import { fieldLabel } from '../features/plan/labels'
 import { emptyLine, isAsked, partField, partLabel, partRead, partTexts } from '../features/plan/part'
 
@@ -141,4 +152,50 @@ test.each([
   )
   if (!plan.ok) throw new Error(JSON.stringify(plan.problems))
   expect(buildingOf(plan.value).embedment.map((e) => e.kind)).toEqual(kinds)
+})
+
+describe('another unit is chosen', () => {
+  const catalogue = SYSTEMS.flatMap((s) => s.units.map((unit) => ({ system: s.id, unit })))
+  const to = (id: string, draft = emptyDraft('metric')) => ({ ...draft, ...afterUnit(draft, catalogue, id, 'metric') })
+  test.each(SYSTEMS.map((s) => [s.id, s] as const))(
+    'of %s: all that it asks has what such a wall starts with, and with a line and grades it is a plan',
+    (_id, s) => {
+      const unit = s.units[0] as (typeof catalogue)[number]['unit']
+      const draft = to(unit.id)
+      const top = 10 + 2 * unit.height
+      const filled = {
+        ...draft,
+        name: 'Wall',
+        site: 'Yard',
+        length: '12',
+        benchmark: '10',
+        holds: 'none',
+        engineer: 'plan T-1',
+        engineerBy: 'E. Record',
+        grades: [
+          { station: '0', toe: '10', top: `${top}` },
+          { station: '12', toe: '10', top: `${top}` },
+        ],
+        lists: { ...draft.lists, ...(draft.lists.outlets ? { outlets: [{ cells: { station: '12', invert: '9.2' } }] } : {}) },
+      }
+      const plan = planOf(filled, 'metric', catalogue)
+      expect(plan.ok ? [] : plan.problems).toEqual([])
+      expect(plan.ok && plan.value.system.id).toBe(s.id)
+    },
+  )
+  test('what was typed stays, what nobody touched is the new unit’s; back again it is as it was', () => {
+    const typed = { ...emptyDraft('metric'), part: { ...emptyDraft('metric').part, stone: '0.45' } }
+    const big = to('big-600', typed)
+    expect([big.part.stone, big.part.machine, big.part.padWidth]).toEqual(['0.45', expect.stringMatching(/excavator/), '1'])
+    const back = { ...big, ...afterUnit(big, catalogue, 'lug-200', 'metric') }
+    expect(back.part).toEqual({ ...typed.part })
+  })
+  test('of a plan in force its own answers stay to the last digit, and only what was never asked is new', () => {
+    const base = issued(built(smallPlan))
+    const draft = draftOf(base, 'imperial')
+    const next = afterUnit(draft, catalogue, 'big-24', 'imperial', base)
+    expect(next.part.stone).toBe(draft.part.stone)
+    expect(next.part.machine).toMatch(/excavator/)
+    expect(next.lists.outlets).toEqual(draft.lists.outlets)
+  })
 })

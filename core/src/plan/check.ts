@@ -60,6 +60,10 @@ export function checkPlan(plan: Plan): Problem[] {
     if (below(plan.length, o.station))
       say(`water.possible[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
   })
+  plan.water?.heel?.outlets?.forEach((o, i) => {
+    if (below(plan.length, o.station))
+      say(`water.heel.outlets[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
+  })
   plan.obstacles?.forEach((o, i) => {
     if (o.points.length === 1 && !o.radius) say(`obstacles[${i}].radius`, 'a single point needs a radius')
   })

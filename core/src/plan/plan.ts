@@ -105,7 +105,12 @@ export const planFields = {
     /** Places where water could leave by gravity: the ground there, m. */
     possible: optionalList(record({ name: optionalText(60), station: stationField(), invert: elevation() }), 50),
     /** Second pipe at the back of the cut: height of its outlets above those of the toe drain (m), and its own fall. */
-    heel: optionalRecord({ above: metres(0, 3), fall: quantity({ min: 0, max: 0.2, unit: 'm per m' }) }),
+    heel: optionalRecord({
+      above: metres(0, 3),
+      fall: quantity({ min: 0, max: 0.2, unit: 'm per m' }),
+      /** Outlets of its own; those of the toe drain, raised, where left out. */
+      outlets: optionalList(record({ station: stationField(), invert: elevation() }), 50),
+    }),
     /** Ground above that sheds water to the wall, m²; share that runs off; rain, mm in an hour. */
     area: optionalQuantity({ min: 0, max: 1_000_000, unit: 'm²' }),
     runoff: optionalQuantity({ min: 0, max: 1 }),

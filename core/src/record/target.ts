@@ -10,7 +10,8 @@ export function targetAt(layout: Layout, target: ReadingTarget, where: Where): n
     case 'dig':
       return stepAt(layout.steps, station) - layout.building.foundation.thickness
     case 'pad':
-      return stepAt(layout.steps, station)
+      // A tilted base is read where it is read across: lower behind, higher in front of the face.
+      return stepAt(layout.steps, station) - (where.offset ?? 0) * (layout.building.tilt ?? 0)
     case 'course-top':
       return layout.courses.find((c) => c.course === where.course)?.top ?? Number.NaN
     case 'invert':

@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../base/result'
 import { said } from '../base/said'
 import { builtHeight, invertAt, type Layout, pipeFloor, schoolOf, seatedInvert, stepAt } from '../layout'
-import { toeAt } from '../plan'
+import { toeAt, topAt } from '../plan'
 import { limitsOf, tableOf } from '../rules'
 import type { Drain } from '../systems'
 import {
@@ -73,6 +73,38 @@ function stations(layout: Layout): number[] {
 export const drainCeiling = (layout: Layout) =>
   stations(layout).map((station) => ({ station, elevation: toeAt(layout.plan, station) - (layout.building.drain?.diameter ?? 0) }))
 
+/** Where the heel drain runs out: at outlets of its own, else above those of the toe drain; m. @example heelOutlets(plan, drain)[0].invert */
+export function heelOutlets({ water }: Layout['plan'], toe: { readonly outlets: readonly { readonly station: number; readonly invert: number }[] }) {
+  const own = water?.heel?.outlets
+  return own && own.length > 0 ? own : toe.outlets.map((o) => ({ station: o.station, invert: o.invert + (water?.heel?.above ?? 0) }))
+}
+
+/**
+ * Outlets for the heel drain of its own: of the places where water can leave those with which it falls everywhere, lies above the toe drain
+ * and below the ground behind.
+ *
+ * @returns outlets and profile, or what stands in the way
+ * @example proposeHeel(layout).value.outlets
+ */
+export function proposeHeel(layout: Layout): Result<DrainSolution> {
+  const { plan, building } = layout
+  const { drain: d } = building
+  const heel = plan.water?.heel
+  if (!d || !heel) return fail('water.heel', 'the plan has no heel drain')
+  const possible = plan.water?.possible ?? []
+  if (possible.length === 0) return fail('water.possible', 'needs at least one place where water can leave, with the ground there')
+  // It hangs on nothing of the toe drain: it only must not lie lower than it.
+  const higher = possible.filter((o) => o.invert >= (invertAt(layout, o.station) ?? Number.NEGATIVE_INFINITY) - 1e-6)
+  if (higher.length === 0) return fail('water.possible', 'every place lies lower than the toe drain there: the heel drain would run into it')
+  return solveDrain({
+    length: plan.length,
+    fall: heel.fall,
+    maxOutletSpacing: d.maxOutletSpacing,
+    possible: higher,
+    ceiling: stations(layout).map((station) => ({ station, elevation: topAt(plan, station) - d.diameter })),
+  })
+}
+
 /**
  * The toe drain as planned: profile, seat, cover, flow and what to be careful of; undefined for a wall that has none.
  *
@@ -90,13 +122,7 @@ export function drainPlan(layout: Layout): DrainPlan | undefined {
     return {
       station,
       invert,
-      heel: water?.heel
-        ? drainInvert(
-            d.outlets.map((o) => ({ station: o.station, invert: o.invert + (water.heel?.above ?? 0) })),
-            water.heel.fall,
-            station,
-          )
-        : undefined,
+      heel: water?.heel ? drainInvert(heelOutlets(plan, d), water.heel.fall, station) : undefined,
       toe,
       padTop,
       padBottom: padTop - foundation.thickness,

@@ -48,6 +48,7 @@ export const blockQuestions = (kinds: readonly string[] = BUILT_FOUNDATIONS): re
     when: { question: 'padMaterial', is: COMPACTED },
   },
   { id: 'minRun', at: 'foundation.minRun', chapter: 'pad', label: 'Shortest step', of: 'length' },
+  { id: 'chip', at: 'foundation.chip', chapter: 'pad', label: 'Chip on top', of: 'small', when: { question: 'padMaterial', is: ['two-stone'] } },
   ...footing('cover', 'foundation.cover', 'Cover of the bars', 'small'),
   ...footing('barCount', 'foundation.bars.count', 'Bars along', 'number'),
   ...footing('barDiameter', 'foundation.bars.diameter', 'Bar diameter', 'small'),

@@ -153,7 +153,8 @@ export function blockStart(unit: Unit, starts: Starts): BlockData {
       // A footing has bars that somebody must plan: nobody starts from one.
       kind: foundationKindOf(kind) && kind !== 'footing' ? kind : 'dense-graded',
       thickness: value('padThickness'),
-      width: value('padWidth'),
+      // Never narrower than what stands on it, with some of it on either side.
+      width: Math.max(value('padWidth'), Math.round((unit.depth + 2 * BESIDE) * 100) / 100),
       minRun: value('minRun'),
       lifts: { max: value('padLift'), loose: LOOSE },
     } as FoundationData,
@@ -186,8 +187,12 @@ function embedmentStart({ value, school }: Starts): BlockData['embedment'] {
   }
 }
 
+/** A pad past the units on either side, m. */
+const BESIDE = 0.15
 /** A pad where nobody said how thick, m. */
 const PAD = 0.15
+/** Finer chip on coarse stone, m. */
+const CHIP = 0.03
 /** A lift of it, m. */
 const LIFT = 0.1
 
@@ -197,9 +202,9 @@ const LOOSE = 1.25
 /** A part after an answer to one of its questions changed: what another foundation has none of goes, what it must have gets its usual value. */
 export function settleBlocks(data: BlockData): BlockData {
   const { foundation: f, waste } = data as BlockData & {
-    foundation: FoundationData & { lifts?: object; cover?: number; bars?: object; stock?: number }
+    foundation: FoundationData & { lifts?: object; chip?: number; cover?: number; bars?: object; stock?: number }
   }
-  const { lifts, cover, bars, stock, ...size } = f
+  const { lifts, chip, cover, bars, stock, ...size } = f
   const kind = foundationKindOf(f.kind)
   // Of the bare floor there is nothing to be thick; what is built on it again has its usual thickness.
   const thickness = kind?.nothing ? 0 : f.thickness === 0 ? PAD : f.thickness
@@ -208,7 +213,7 @@ export function settleBlocks(data: BlockData): BlockData {
     : f.kind === 'footing'
       ? { cover, bars, stock }
       : !kind?.traits.cast
-        ? { lifts: { loose: LOOSE, ...(lifts ?? { max: LIFT }) } }
+        ? { lifts: { loose: LOOSE, ...(lifts ?? { max: LIFT }) }, ...(f.kind === 'two-stone' ? { chip: chip ?? CHIP } : {}) }
         : lifts
           ? { lifts }
           : {}

@@ -71,6 +71,8 @@ export interface Building {
   readonly drain?: Drain
   readonly layers: readonly PlannedLayer[]
   readonly rolls: readonly PlannedRoll[]
+  /** The foundation falls so much per metre into the fill; level where left out. */
+  readonly tilt?: number
   /** How far the pieces of a course themselves lie into the fill, from the face, m; left out where they do not. */
   reach?(course: number): number
   /** Elevation of a finished slab that the foundation lies below, m. */

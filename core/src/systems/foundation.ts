@@ -11,8 +11,8 @@ export interface Foundation {
   readonly width: number
   /** Shortest level stretch between two steps. */
   readonly minRun: number
-  /** Placed and compacted in lifts of this thickness at most, so many times as thick loose; left out where it is cast. */
-  readonly lifts?: { readonly max: number; readonly loose: number }
+  /** Placed and compacted in lifts of this thickness at most, so many times as thick loose; left out where it is cast. `over`: how much of it is. */
+  readonly lifts?: { readonly max: number; readonly loose: number; readonly over?: number }
   /** Water runs through it. */
   readonly drains: boolean
   /** It sets hard: placed in one go, never compacted by passes, never tested for density. */
@@ -46,6 +46,8 @@ export interface FoundationKind<D extends FoundationData = FoundationData> {
   stages?(ground: readonly Stage[]): readonly Stage[]
   /** Why a wall on it is an engineer's whatever its height. */
   readonly engineered?: string
+  /** How much of its thickness is placed in lifts, m; the whole where left out. */
+  coarse?(data: D): number
   /** Nothing is placed: the wall stands on the ground as it is. */
   readonly nothing?: true
   /** Sizes of its own that stages ask for by name, m. */

@@ -35,6 +35,8 @@ interface Asked {
   readonly name?: string
   /** Asked only where the answer to another question is one of these. */
   readonly when?: { readonly question: string; readonly is: readonly string[] }
+  /** Not asked where the answer to another question is one of these. */
+  readonly unless?: { readonly question: string; readonly is: readonly string[] }
 }
 
 /**

@@ -82,7 +82,8 @@ export function staged(system: WallSystem, plan: Pick<Plan, 'book'> & Partial<Pi
   made.set(system, own)
   const bare = standing((plan.system && system.staged?.(plan.system.data)) ?? system.stages, by.foundation, by.pipe !== undefined)
   const stages = (plan.system && system.onFoundation?.(bare, plan.system.data)) ?? bare
-  const variant = stages.map((s) => `${s.id}${s.each ?? ''}${s.requires.map((r) => r.days ?? '').join('')}`).join()
+  // What a part makes of the stages is in their words and measures as well as in which there are.
+  const variant = stages === system.stages ? '' : JSON.stringify(stages)
   const key = JSON.stringify([by, variant, ...(book ? [book.choices, book.points, book.added] : [])])
   const known = own.get(key)
   if (known) return known

@@ -190,6 +190,35 @@ export function chosenOf(
 }
 
 /**
+ * The answers of a draft once another unit was chosen: what somebody typed stays, what nobody touched is what a wall of that unit starts with.
+ * Of a plan in force only what its system was never asked is new.
+ *
+ * @example afterUnit(draft, catalogue, 'big-600', 'metric').part.machine
+ */
+export function afterUnit(
+  draft: Draft,
+  catalogue: readonly { system: string; unit: Unit }[],
+  id: string,
+  units: UnitSystem,
+  base?: Plan,
+  book?: RuleBook,
+): Pick<Draft, 'part' | 'lists'> {
+  const starts = startsOf(base?.book ?? book)
+  const was = chosenOf(draft, catalogue, base)
+  const is = chosenOf({ part: { unit: id } }, catalogue, base)
+  if (!is || !was) return { part: { ...draft.part, unit: id }, lists: draft.lists }
+  const before = partTexts(was.system, was.system.start(was.unit, starts), units)
+  const next = partTexts(is.system, is.system.start(is.unit, starts), units)
+  const typed = (name: string, now: unknown, start: unknown) =>
+    now !== undefined && (base ? was.system.questions.some((q) => q.id === name) : JSON.stringify(now) !== JSON.stringify(start))
+  const part = { ...next.part }
+  for (const [name, text] of Object.entries(draft.part)) if (name in part && typed(name, text, before.part[name])) part[name] = text
+  const lists = { ...next.lists }
+  for (const [name, lines] of Object.entries(draft.lists)) if (name in lists && typed(name, lines, before.lists[name])) lists[name] = lines
+  return { part: { ...part, unit: id }, lists }
+}
+
+/**
  * What was typed, as a plan the core has checked and laid out; problems carry the path of the draft's field.
  *
  * With a plan in force what was typed is *edits* of it: a field that still reads as the plan was shown keeps the plan's own value,

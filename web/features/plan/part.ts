@@ -58,7 +58,8 @@ export const emptyLine = (q: Extract<Question, { of: 'list' }>, first = false): 
 })
 
 /** Is a question asked with these answers? @example isAsked(question, draft.part) */
-export const isAsked = (q: Question, part: Record<string, string>): boolean => !q.when || q.when.is.includes(part[q.when.question] ?? '')
+export const isAsked = (q: Question, part: Record<string, string>): boolean =>
+  (!q.when || q.when.is.includes(part[q.when.question] ?? '')) && !q.unless?.is.includes(part[q.unless.question] ?? '')
 
 /** What is typed for one question or cell, in SI; problems with its field. */
 export function reading(of: QuestionOf, text: string, units: UnitSystem, field: string, problems: Problem[]): number | string {

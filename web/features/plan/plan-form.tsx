@@ -32,10 +32,10 @@ import { takeHanded } from '@/ui/handed'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
 import { BuiltInLines } from './built-in-part'
-import { chosenOf, type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf } from './draft'
+import { afterUnit, chosenOf, type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf } from './draft'
 import { Grid, Lines, Part } from './form-parts'
 import { fieldLabel } from './labels'
-import { PartChapter } from './part-questions'
+import { PartChapter, PartQuestions } from './part-questions'
 import { DrawingLimits, Surroundings } from './surroundings-part'
 
 const Wide = styled.div`overflow-x: auto;`
@@ -183,8 +183,19 @@ export function PlanForm({
             <Controller
               control={control}
               name="part.unit"
-              render={({ field }) => <Choice label="Unit" value={field.value} options={options} onChange={field.onChange} />}
+              render={({ field }) => (
+                <Choice
+                  label="Unit"
+                  value={field.value}
+                  options={options}
+                  onChange={(id) => {
+                    const values = form.getValues()
+                    form.reset({ ...values, ...afterUnit(values, offered, id, typedIn, wall?.plan, book) }, { keepDefaultValues: true })
+                  }}
+                />
+              )}
             />
+            {system ? <PartQuestions {...asked} system={system} chapter="wall" /> : null}
           </Part>
           <Part>
             <legend>Grades along the wall</legend>

@@ -6,10 +6,13 @@ import {
   fold,
   formatAmount,
   formatLength,
+  formatMass,
   gridPlaced,
   lineOf,
   openFindings,
+  type PickData,
   type Plan,
+  picksOf,
   placeOf,
   progressOf,
   quantities,
@@ -76,6 +79,51 @@ export function PrintRecord({ plans, ...rest }: Printed & { plans: readonly Plan
   )
 }
 
+/** Units that a machine set, pick by pick; nothing where none does. */
+function PickTable({ state }: { state: WallState }) {
+  const { units } = usePreferences()
+  const planned = picksOf(state.layout)
+  if (planned.length === 0) return null
+  const set = new Map<string, (typeof state.entries)[number]>()
+  for (const e of state.entries)
+    if (e.entry.kind === 'pick' && !state.superseded.has(e.entry.id)) set.set(`${e.entry.where.course}|${(e.entry.data as PickData).number}`, e)
+  return (
+    <section>
+      <h2>Setting record</h2>
+      <table aria-label="Setting record">
+        <thead>
+          <tr>
+            <th>No.</th>
+            <th>Hangs</th>
+            <th>Reach</th>
+            <th>Truck</th>
+            <th>Set</th>
+            <th>Who</th>
+          </tr>
+        </thead>
+        <tbody>
+          {planned.map((p) => {
+            const e = set.get(`${p.course}|${p.number}`)
+            return (
+              <tr key={p.name}>
+                <td>{p.name}</td>
+                <td>{formatMass(p.load, units)}</td>
+                <td>{formatLength(p.reach, units, 1)}</td>
+                <td>{p.truck ?? ''}</td>
+                <td>
+                  {e ? lineOf(state, e.entry, { units }).replace(`${p.name} set: `, '') : ''}
+                  {e && state.outs.has(e.entry.id) ? ' ▲' : ''}
+                </td>
+                <td>{e?.entry.by.name ?? ''}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </section>
+  )
+}
+
 function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & { state: WallState }) {
   const { units } = usePreferences()
   const { layout } = state
@@ -123,14 +171,24 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
             <h2>
               Section {s.id}, {formatLength(s.from, units, 2)} to {formatLength(s.to, units, 2)}
             </h2>
+            <p>
+              {state.steps
+                .filter((x) => x.section === s.id && x.course === undefined)
+                .map((x) => {
+                  const q = statusOf(state, x)
+                  return `${x.stage.title} ${cleared(q) ? '✓' : `${q.done}/${q.total}`}${q.override ? ' (passed)' : ''}`
+                })
+                .join(', ')}
+              .
+            </p>
             <table aria-label={`Courses of section ${s.id}`}>
               <thead>
                 <tr>
                   <th>Course</th>
                   <th>Top</th>
-                  <th>Units</th>
-                  <th>Level, line, setback</th>
-                  <th>Stone, backfill, geogrid</th>
+                  <th>{layout.system.noun.many.replace(/^./, (c) => c.toUpperCase())}</th>
+                  <th>Read</th>
+                  <th>Done and looked at</th>
                   <th>Open</th>
                 </tr>
               </thead>
@@ -171,6 +229,7 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
             </table>
           </section>
         ))}
+        <PickTable state={state} />
         <section>
           <h2>Hold points</h2>
           <ul>

@@ -7,12 +7,14 @@ import {
   formatLength,
   formatSmall,
   formatStation,
+  type Layout,
   type Measure,
   type Outlet,
   type Plan,
   type Problem,
   parseAmount,
   parseLength,
+  proposeHeel,
   RUNOFF,
   typedAmount,
   unitOf,
@@ -35,9 +37,11 @@ export function DrainForm({
   me,
   proposal,
   fits,
+  layout,
 }: {
   wall: string
   plan: Plan
+  layout: Layout
   /** Number of the revision in force. */
   revision: number
   me: Me
@@ -65,6 +69,7 @@ export function DrainForm({
     places: asPlace(own?.possible),
     heel: own?.heel === undefined ? '' : 'yes',
     above: asSmall(own?.heel?.above ?? 0.3),
+    heelOutlets: asPlace(own?.heel?.outlets),
     area: own?.area === undefined ? '' : typedAmount(own.area, 'area', units),
     runoff: own?.runoff === undefined ? '' : `${own.runoff}`,
     rain: own?.rain === undefined ? '' : typedAmount(own.rain, 'rain', units),
@@ -75,7 +80,9 @@ export function DrainForm({
   const school = v.school as DrainSchool
   const [sock, heel] = [v.sock !== '', v.heel !== '']
   // What reads as it is shown keeps the plan's own value: it was rounded for reading only.
-  const shown = { ...now, places: now.places.split('\n') }
+  const shown = { ...now, places: now.places.split('\n'), heelOutlets: now.heelOutlets.split('\n') }
+  // Of the places the plan knows already: what is typed is worked out once it is in the plan.
+  const proposedHeel = own?.heel ? proposeHeel(layout) : undefined
   const [take, setTake] = useState(false)
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
@@ -111,20 +118,25 @@ export function DrainForm({
       bad.push(...value.problems.map((p) => ({ ...p, field })))
       return undefined
     }
-    const possible = places
-      .split('\n')
-      .filter((l) => l.trim())
-      .flatMap((l, i) => {
-        const same = own?.possible?.[shown.places.indexOf(l)]
-        if (same && l.trim()) return [same]
-        const [s, e, ...rest] = l.trim().split(/[\s;]+/)
-        const [station, invert] = [length(`Place ${i + 1}`, s ?? '', long), length(`Place ${i + 1}`, e ?? '', long)]
-        if (station === undefined || invert === undefined || rest.length > 0) {
-          bad.push({ field: `Place ${i + 1}`, message: `"${l}" is not a station and an elevation` })
-          return []
-        }
-        return [{ station, invert }]
-      })
+    // A line that reads as it was shown keeps what the plan has, to the last digit.
+    const placesOf = (what: string, text: string, was: readonly string[], list: Draft['possible']) =>
+      text
+        .split('\n')
+        .filter((l) => l.trim())
+        .flatMap((l, i) => {
+          const same = list?.[was.indexOf(l)]
+          if (same) return [same]
+          const field = `${what} ${i + 1}`
+          const [s, e, ...rest] = l.trim().split(/[\s;]+/)
+          const [station, invert] = [length(field, s ?? '', long), length(field, e ?? '', long)]
+          if (station === undefined || invert === undefined || rest.length > 0) {
+            bad.push({ field, message: `"${l}" is not a station and an elevation` })
+            return []
+          }
+          return [{ station, invert }]
+        })
+    const possible = placesOf('Place', places, shown.places, own?.possible)
+    const heelOutlets = placesOf('Outlet of the heel drain', v.heelOutlets, shown.heelOutlets, own?.heel?.outlets)
     const values = {
       bed: own?.bed !== undefined && bed === shown.bed ? own.bed : length('Stone below', bed, small),
       holes: own?.holes !== undefined && holes === shown.holes ? own.holes : length('Holes of the pipe', holes, small),
@@ -142,7 +154,15 @@ export function DrainForm({
       sock,
       ...Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined)),
       ...(possible.length > 0 ? { possible } : {}),
-      ...(heel && lift !== undefined ? { heel: { fall: Math.max(buildingOf(plan).drain?.fall ?? 0, 0.01), ...own?.heel, above: lift } } : {}),
+      ...(heel && lift !== undefined
+        ? {
+            heel: {
+              fall: own?.heel?.fall ?? Math.max(buildingOf(plan).drain?.fall ?? 0, 0.01),
+              above: lift,
+              ...(heelOutlets.length > 0 ? { outlets: heelOutlets } : {}),
+            },
+          }
+        : {}),
     }
     setBusy(true)
     const outlets = proposal?.map((o) => ({ ...o }))
@@ -168,7 +188,25 @@ export function DrainForm({
         Second pipe at the back of the cut
       </Check>
       {heel ? (
-        <Field label={`Its outlets above those of the toe drain, ${small}`} value={above} onChange={(above) => set({ above })} inputMode="decimal" />
+        <>
+          <Field
+            long
+            label={`Its own outlets: station and elevation of each, ${long}`}
+            value={v.heelOutlets}
+            onChange={(heelOutlets) => set({ heelOutlets })}
+            hint="one a line; left empty they lie above those of the toe drain"
+          />
+          {proposedHeel?.ok ? (
+            <Row>
+              <Quiet onPress={() => set({ heelOutlets: asPlace([...proposedHeel.value.outlets]) })}>
+                Worked out: {proposedHeel.value.outlets.map((o) => formatStation(o.station, units)).join(', ')}
+              </Quiet>
+            </Row>
+          ) : proposedHeel && places.trim() ? (
+            <Problems list={proposedHeel.problems} />
+          ) : null}
+          <Field label={`Otherwise above those of the toe drain, ${small}`} value={above} onChange={(above) => set({ above })} inputMode="decimal" />
+        </>
       ) : null}
       <Field
         long

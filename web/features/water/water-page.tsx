@@ -117,6 +117,7 @@ function Drained({ wall, me, feed, drain }: { wall: string; me: Me; feed: WallFe
           <DrainForm
             wall={wall}
             plan={plan}
+            layout={state.layout}
             revision={state.layouts.length}
             me={me}
             proposal={proposal.ok ? proposal.value.outlets : undefined}

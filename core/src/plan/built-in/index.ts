@@ -5,11 +5,25 @@ import { conduit, waterLine } from './line'
 import { clear, erosion, planting, underlay } from './site'
 import { sleeves } from './sleeves'
 import { basin, sealing } from './through'
+import { foundPipe, padOutlet, shaft } from './water'
 
 export type { Around, BuiltInData, BuiltInField, BuiltInKind, BuiltInTake, BuiltInWork, Lies } from './kind'
 
 /** Every kind of thing that is built in with a wall, in the order of the work; a new one is a file beside these and its line here. */
-export const BUILT_INS: readonly BuiltInKind[] = [clear, erosion, underlay, sealing, basin, conduit, waterLine, sleeves, planting]
+export const BUILT_INS: readonly BuiltInKind[] = [
+  clear,
+  erosion,
+  underlay,
+  padOutlet,
+  sealing,
+  basin,
+  foundPipe,
+  shaft,
+  conduit,
+  waterLine,
+  sleeves,
+  planting,
+]
 
 /** A kind by its id. @example builtInKindOf('conduit')?.when // 'with' */
 export const builtInKindOf = (id: string): BuiltInKind | undefined => BUILT_INS.find((k) => k.id === id)

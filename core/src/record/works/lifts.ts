@@ -28,7 +28,7 @@ export const lifts = defineWork({
       return { lifts: { count: 1, compacted: foundation.thickness, loose: foundation.thickness } }
     const fitted = fittedLifts(
       pad && foundation.lifts
-        ? { thickness: foundation.thickness, maxLift: foundation.lifts.max, looseFactor: foundation.lifts.loose }
+        ? { thickness: foundation.lifts.over ?? foundation.thickness, maxLift: foundation.lifts.max, looseFactor: foundation.lifts.loose }
         : {
             thickness: building.course(step.course ?? 1).height,
             maxLift: Math.max(limits.backfillLift.value / limits.backfillLoose.value, THINNEST),
@@ -113,7 +113,8 @@ export const lifts = defineWork({
   },
   changed(before, after, step) {
     const { work } = step.stage
-    const of = ({ building }: Layout) => (work.of === 'pad' ? building.foundation.thickness : building.course(step.course ?? 1).height)
+    const of = ({ building }: Layout) =>
+      work.of === 'pad' ? (building.foundation.lifts?.over ?? building.foundation.thickness) : building.course(step.course ?? 1).height
     const [was, is] = [of(before), of(after)]
     return Math.abs(is - was) > NOISE
       ? `the layer is now ${mm(is - was)

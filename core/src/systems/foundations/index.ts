@@ -9,9 +9,10 @@ import { leanConcrete } from './lean-concrete'
 import { openGraded } from './open-graded'
 import { sand } from './sand'
 import { sandCement } from './sand-cement'
+import { twoStone } from './two-stone'
 
 /** Every kind of foundation; a new one is a file beside these and its line here. */
-export const FOUNDATIONS: readonly FoundationKind[] = [denseGraded, openGraded, sand, sandCement, leanConcrete, footing, floor]
+export const FOUNDATIONS: readonly FoundationKind[] = [denseGraded, openGraded, twoStone, sand, sandCement, leanConcrete, footing, floor]
 
 /** Kinds that something is built for: what a wall of units stands on, unless its system lets it stand on the bare floor. */
 export const BUILT_FOUNDATIONS: readonly string[] = FOUNDATIONS.filter((f) => !f.nothing).map((f) => f.id)
@@ -32,8 +33,9 @@ export function foundationKind(data: FoundationData): FoundationKind {
 
 /** Its own volume: compacted and loose where it is placed in lifts, else as it is cast. */
 function bulk(d: FoundationData, lifts: Foundation['lifts'], run: number, above: number): Quantity[] {
-  const volume = run * d.width * d.thickness
-  const working = `${said.length(run, 2)} × ${said.given(d.width)} × ${said.given(d.thickness)}`
+  const thick = lifts?.over ?? d.thickness
+  const volume = run * d.width * thick
+  const working = `${said.length(run, 2)} × ${said.given(d.width)} × ${said.given(thick)}`
   return lifts
     ? [
         { id: 'pad', name: 'Pad, compacted', value: volume, unit: 'm³', working },
@@ -54,7 +56,9 @@ function bulk(d: FoundationData, lifts: Foundation['lifts'], run: number, above:
 /** A foundation's data as the rest of the house looks at it. @example foundation(data.foundation).drains */
 export function foundation(data: FoundationData): Foundation {
   const kind = foundationKind(data)
-  const lifts = kind.lifts?.(data)
+  const coarse = kind.coarse?.(data)
+  const own = kind.lifts?.(data)
+  const lifts = own && coarse !== undefined ? { ...own, over: coarse } : own
   return {
     kind: kind.id,
     name: kind.name,

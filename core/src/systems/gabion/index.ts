@@ -1,30 +1,98 @@
+import type { Problem } from '../../base/result'
 import { said } from '../../base/said'
-import { record, type yup } from '../../base/schema'
+import { optionalChoice, optionalList, optionalQuantity, optionalRecord, quantity, record, type yup } from '../../base/schema'
+import type { Plan } from '../../plan'
 import { blockQuestions } from '../block-questions'
 import { blocks } from '../block-system'
-import { type BlockData, blockFields, foundationEngineered } from '../blocks'
+import {
+  type BlockData,
+  blockBuilding,
+  blockFields,
+  blockStart,
+  checkBlocks,
+  compareBlocks,
+  foundationEngineered,
+  refitBlocks,
+  settleBlocks,
+} from '../blocks'
 import { FOUNDATIONS, foundationSchema } from '../foundations'
-import { type CountBasis, defineSystem, type Quantity } from '../system'
-import type { Unit } from '../unit'
+import type { Question } from '../question'
+import { type CountBasis, defineSystem, type PartChange, type Quantity, type Stage } from '../system'
 import { lay } from './lay'
 import { stages } from './stages'
 import { units } from './units'
 
-/** Firm undisturbed floor may carry baskets without a pad, as the soil allows. */
-const schema = record({ ...blockFields, foundation: foundationSchema(FOUNDATIONS.map((f) => f.id)) })
+const count = (min: number, max: number) => quantity({ min, max, whole: true })
+const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
+/** Firm undisturbed floor may carry baskets without a pad, as the soil allows. What a plan of before does not say stays as it was built then. */
+const schema = record({
+  ...blockFields,
+  foundation: foundationSchema(FOUNDATIONS.map((f) => f.id)),
+  /** Front laid stone by stone, or filled as it falls behind a stiff front. */
+  face: optionalChoice(['hand', 'machine'] as const),
+  /** How baskets are joined. */
+  joint: optionalChoice(['spiral', 'ring', 'lacing'] as const),
+  /** Leaning by rows that step back, or by a base that is tilted. */
+  lean: optionalChoice(['step', 'tilt'] as const),
+  /** Mesh, wide, m: stones are one to two of it. */
+  mesh: optionalQuantity({ min: 0.04, max: 0.15, unit: 'm' }),
+  /** Laced into chains on the ground and lifted into place. */
+  chains: optionalChoice(['yes', 'no'] as const),
+  /** From the foot so many courses are so many baskets deep; the deepest first. */
+  deep: optionalList(record({ courses: count(1, 20), baskets: count(2, 6) }), 6),
+  /** A mattress in front of the foot: thick, and how far out, m. */
+  mattress: optionalRecord({ thickness: metres(0.15, 0.6), out: metres(0.5, 10) }),
+})
+interface Deep {
+  readonly courses: number
+  readonly baskets: number
+}
+/** Baskets, how they are filled, joined and leaned, and what lies behind and before them. */
+export type GabionData = BlockData & {
+  readonly face?: 'hand' | 'machine'
+  readonly joint?: 'spiral' | 'ring' | 'lacing'
+  readonly lean?: 'step' | 'tilt'
+  readonly mesh?: number
+  readonly chains?: 'yes' | 'no'
+  readonly deep?: readonly Deep[]
+  readonly mattress?: { readonly thickness: number; readonly out: number }
+}
+
+/** How many baskets deep a course is. @example basketsDeep({ deep: [{ courses: 2, baskets: 2 }] }, 2) // 2 */
+export const basketsDeep = ({ deep = [] }: Pick<GabionData, 'deep'>, course: number): number =>
+  deep.reduce((most, d) => (course <= d.courses ? Math.max(most, d.baskets) : most), 1)
+
+/** A base that falls one in ten into the slope leans the wall by about six degrees. */
+const TILT = 0.1
+/** Stones are one to two meshes wide: smaller fall through, larger leave voids. */
+const MESHES = [1, 2] as const
 
 /** Solid rock, kg/m³: common for granite and limestone; a supplier's own figure goes before it. */
 const ROCK = 2600
 
-function count({ pieces, face, topRun }: CountBasis, unit: Unit): Quantity[] {
+function quantities({ pieces, face, topRun, runs }: CountBasis, data: GabionData): Quantity[] {
+  const { unit, joint, mattress } = data
   const own = pieces.filter((p) => p.kind !== 'return')
-  const run = own.reduce((sum, p) => sum + p.length, 0)
+  // Every basket in front stands for those behind it.
+  const rows_ = runs.map((r) => ({ ...r, deep: basketsDeep(data, r.course) }))
+  const front = own.reduce((sum, p) => sum + p.length, 0)
+  const share =
+    rows_.reduce((sum, r) => sum + r.length * r.deep, 0) /
+    Math.max(
+      1e-9,
+      rows_.reduce((sum, r) => sum + r.length, 0),
+    )
+  const run = front * share
+  const behind = Math.round(rows_.reduce((n, r) => n + r.pieces * (r.deep - 1), 0))
+  // A spiral for every edge of 1 m: four along each basket, two at each of its ends, shared with its neighbour.
+  const spirals = Math.ceil((run * 4 + (own.length + behind) * 2 * (unit.height + unit.depth)) / 1)
   const volume = run * unit.height * unit.depth
   const porosity = unit.porosity ?? 0.35
   const ends = own.length * unit.depth * unit.height
   // Two wires each way in every metre of a cell's length and third of its height, front to back.
   const rows = Math.max(1, Math.round(unit.height / 0.33) - 1)
   const braces = own.reduce((sum, p) => sum + Math.max(1, Math.round(p.length)) * rows * 2, 0)
+  const lids = own.length + behind
   const lacing = run * 4 + own.length * 2 * (unit.height + unit.depth)
   return [
     {
@@ -41,8 +109,54 @@ function count({ pieces, face, topRun }: CountBasis, unit: Unit): Quantity[] {
       unit: 'kg',
       working: `${said.volume(volume)} × (1 − ${porosity} air) × ${said.density(ROCK)}`,
     },
-    { id: 'hand-faced', name: 'Front laid by hand', value: face * 0.25, unit: 'm³', working: `${said.area(face)} of face, ${said.small(0.25)} deep` },
-    { id: 'lids', name: 'Lids', value: own.length, unit: 'pieces', working: 'one a basket, closed before the next course' },
+    ...(data.face === 'machine'
+      ? []
+      : [
+          {
+            id: 'hand-faced',
+            name: 'Front laid by hand',
+            value: face * 0.25,
+            unit: 'm³' as const,
+            working: `${said.area(face)} of face, ${said.small(0.25)} deep`,
+          },
+        ]),
+    ...(behind > 0
+      ? [
+          {
+            id: 'behind',
+            name: 'Baskets behind the front ones',
+            value: behind,
+            unit: 'pieces' as const,
+            working: 'where the foot is more than one basket deep',
+          },
+        ]
+      : []),
+    ...(joint === 'spiral'
+      ? [{ id: 'spirals', name: 'Spirals of 1 m', value: spirals, unit: 'pieces' as const, working: 'one an edge and metre' }]
+      : []),
+    ...(joint === 'ring'
+      ? [
+          {
+            id: 'rings',
+            name: 'Rings',
+            value: Math.ceil(lacing / RINGS),
+            unit: 'pieces' as const,
+            working: `every ${said.small(RINGS)} along ${said.length(lacing, 1)} of edges`,
+          },
+        ]
+      : []),
+    ...(mattress
+      ? [
+          {
+            id: 'mattress',
+            name: 'Mattress in front',
+            value: topRunOf(runs) * mattress.out,
+            unit: 'm²' as const,
+            working: `${said.given(mattress.out)} out, ${said.given(mattress.thickness)} thick`,
+          },
+        ]
+      : []),
+    { id: 'lids', name: 'Lids', value: lids, unit: 'pieces', working: 'one a basket, closed before the next course' },
     {
       id: 'bracing',
       name: 'Bracing wires',
@@ -68,11 +182,190 @@ function count({ pieces, face, topRun }: CountBasis, unit: Unit): Quantity[] {
   ]
 }
 
+/** Rings apart along an edge, m. */
+const RINGS = 0.2
+/** Along the wall: the runs of its lowest course. */
+const topRunOf = (runs: CountBasis['runs']) => runs.filter((r) => r.course === 1).reduce((sum, r) => sum + r.length, 0)
+
+const own = (id: string, at: string, label: string, options: readonly (readonly [string, string])[]): Question => ({
+  id,
+  at,
+  chapter: 'own',
+  label,
+  of: 'choice',
+  options,
+})
+const questions: readonly Question[] = [
+  ...blockQuestions(FOUNDATIONS.map((f) => f.id)),
+  own('face', 'face', 'Front', [
+    ['hand', 'Laid stone by stone'],
+    ['machine', 'Filled as it falls'],
+  ]),
+  own('joint', 'joint', 'Joined by', [
+    ['spiral', 'Spirals'],
+    ['ring', 'Rings'],
+    ['lacing', 'Lacing wire'],
+  ]),
+  own('lean', 'lean', 'Leaning by', [
+    ['step', 'Rows that step back'],
+    ['tilt', 'A tilted base, 1 in 10'],
+  ]),
+  own('chains', 'chains', 'Put up', [
+    ['no', 'One by one'],
+    ['yes', 'In chains, laced on the ground'],
+  ]),
+  { id: 'mesh', at: 'mesh', chapter: 'own', label: 'Mesh, wide', of: 'small', optional: true, hint: 'stones are one to two of it' },
+  {
+    id: 'deep',
+    at: 'deep',
+    chapter: 'own',
+    label: 'Baskets deep at the foot',
+    one: 'Depth',
+    of: 'list',
+    columns: [
+      { id: 'courses', label: 'Courses from the foot', of: 'number' },
+      { id: 'baskets', label: 'Baskets deep', of: 'number' },
+    ],
+    least: 0,
+    add: 'Deeper at the foot',
+  },
+  { id: 'mattressOut', at: 'mattress.out', chapter: 'own', label: 'Mattress in front, out', of: 'length', optional: true },
+  { id: 'mattressThick', at: 'mattress.thickness', chapter: 'own', label: 'Mattress, thick', of: 'length', optional: true },
+]
+
+const mattressStage: Stage = {
+  id: 'mattress',
+  title: 'Mattress in front',
+  scope: 'section',
+  when: 'every',
+  how: 'On fabric, level with the foot of the wall, laced to the front of the first row, filled by hand to its lid.',
+  work: {
+    type: 'check',
+    items: [
+      { id: 'fabric', text: 'Fabric below it, lapped' },
+      { id: 'laced', text: 'Laced to the first row and to its neighbours' },
+      { id: 'full', text: 'Filled tight, lid laced' },
+    ],
+  },
+  requires: [{ stage: 'pad-level', of: 'same', force: 'hold', why: 'it lies beside a pad that is released' }],
+}
+
+/** Its stages for this part: more is asked only of what the plan says. */
+function staged(data: GabionData): readonly Stage[] {
+  const { face, joint, chains, mattress } = data
+  return stages.flatMap((s) => {
+    if (s.id === 'units')
+      return [
+        ...(mattress ? [mattressStage] : []),
+        {
+          ...s,
+          how: `${chains === 'yes' ? 'Laced into chains on the ground, lifted in with a beam; ' : ''}${s.how}${joint === 'spiral' ? ' A spiral down every edge, its ends bent in.' : joint === 'ring' ? ' Rings closed with the tool, none left open.' : ''}`,
+        },
+      ]
+    if (s.id === 'fill' && s.work.type === 'check')
+      return [
+        {
+          ...s,
+          work: {
+            ...s.work,
+            items: [
+              ...s.work.items.map((i) =>
+                i.id === 'hand-faced' && face === 'machine' ? { ...i, text: 'Front behind a stiff form, no void larger than the mesh' } : i,
+              ),
+              ...(chains ? [{ id: 'half', text: 'Neighbours half filled before one is full: none bulges' }] : []),
+            ],
+          },
+        },
+      ]
+    return [s]
+  })
+}
+
+/** Stones measured against the mesh of the plan. */
+const meshed = (list: readonly Stage[], { mesh }: GabionData): readonly Stage[] =>
+  mesh === undefined
+    ? list
+    : list.map((s) =>
+        s.id === 'fill' && s.work.type === 'check'
+          ? {
+              ...s,
+              work: {
+                ...s.work,
+                measures: (s.work.measures ?? []).map((m) =>
+                  m.id === 'stone-least' ? { ...m, least: mesh * MESHES[0] } : m.id === 'stone-most' ? { ...m, most: mesh * MESHES[1] } : m,
+                ),
+              },
+            }
+          : s,
+      )
+
+function check(plan: Plan, data: GabionData): Problem[] {
+  const problems = checkBlocks(plan, data)
+  data.deep?.forEach((d, i) => {
+    const before = data.deep?.[i - 1]
+    if (before && (d.courses <= before.courses || d.baskets >= before.baskets))
+      problems.push({ field: `deep[${i}].courses`, message: 'list the deepest first: each further up the foot and fewer baskets deep' })
+  })
+  const deepest = Math.max(1, ...(data.deep ?? []).map((d) => d.baskets)) * data.unit.depth
+  if (data.foundation.width < deepest - 1e-9)
+    problems.push({
+      field: 'foundation.width',
+      message: `${said.given(data.foundation.width)} is narrower than the foot, ${said.length(deepest, 2)} deep`,
+    })
+  if (data.mattress && (data.mattress.out == null || data.mattress.thickness == null))
+    problems.push({ field: `mattress.${data.mattress.out == null ? 'out' : 'thickness'}`, message: 'is missing; a mattress has both' })
+  return problems
+}
+
+const compare = (before: GabionData, after: GabionData): PartChange[] => {
+  const words = (d: GabionData) =>
+    [
+      d.face,
+      d.joint,
+      d.lean,
+      d.chains === 'yes' ? 'chains' : '',
+      d.mesh === undefined ? '' : said.small(d.mesh),
+      ...(d.deep ?? []).map((x) => `${x.courses} courses ${x.baskets} deep`),
+      d.mattress ? `mattress ${said.given(d.mattress.out)}` : '',
+    ]
+      .filter(Boolean)
+      .join(', ') || 'as common'
+  const [was, is] = [words(before), words(after)]
+  return [...compareBlocks(before, after), ...(was === is ? [] : [['baskets', 'Baskets', was, is] as const])]
+}
+
 /** Baskets of wire mesh filled with stone, row on row, leaning into the slope. */
-export const gabion = defineSystem<BlockData>({
+export const gabion = defineSystem<GabionData>({
   ...blocks,
-  schema: schema as unknown as yup.ISchema<BlockData>,
-  questions: blockQuestions(FOUNDATIONS.map((f) => f.id)),
+  schema: schema as unknown as yup.ISchema<GabionData>,
+  questions,
+  start: (unit, starts) => ({ ...blockStart(unit, starts), face: 'hand', joint: 'spiral', lean: 'step', chains: 'no', mesh: 0.1, deep: [] }),
+  settle: (data) => {
+    const { mattress, deep, ...rest } = data
+    return {
+      ...rest,
+      ...settleBlocks(rest),
+      ...(deep ? { deep } : {}),
+      ...(mattress && (mattress.out != null || mattress.thickness != null) ? { mattress } : {}),
+    }
+  },
+  refit: (data, length) => ({ ...data, ...refitBlocks(data, length) }),
+  check,
+  compare,
+  staged,
+  onFoundation: meshed,
+  building: (plan, data) => {
+    const base = blockBuilding(plan, data)
+    const first = base.course(1)
+    return {
+      ...base,
+      ...(data.lean === 'tilt' ? { tilt: TILT } : {}),
+      course: (n) => {
+        const deep = basketsDeep(data, n)
+        return deep === 1 ? first : { ...first, depth: first.depth * deep, mass: first.mass * deep }
+      },
+    }
+  },
   id: 'gabion',
   name: 'Gabion baskets',
   summary: 'Rows of mesh baskets, braced, filled with hand-faced stone, lidded and laced; fabric behind; the rows step back into the slope.',
@@ -93,21 +386,29 @@ export const gabion = defineSystem<BlockData>({
       ? [{ id: 'lean', message: `The baskets lean ${lean.toFixed(1)}° into the slope; 6° is usual. A steeper face needs the engineer's word.` }]
       : []
   },
-  engineered: (_plan, data, rows) => [...foundationEngineered(data), ...(rows > 1 ? [`${rows} rows of baskets stand on the depth of one`] : [])],
-  quantities: (basis, { unit }) => count(basis, unit),
-  outline: ({ unit: u }) => ({
-    body: [
+  engineered: (_plan, data, rows) => {
+    const deep = basketsDeep(data, 1)
+    return [...foundationEngineered(data), ...(rows > 1 ? [`${rows} rows of baskets stand on the depth of ${deep === 1 ? 'one' : deep}`] : [])]
+  },
+  quantities,
+  outline: (data, course) => {
+    const { unit: u } = data
+    const deep = basketsDeep(data, course)
+    const box = [
       [0, 0],
-      [u.depth, 0],
-      [u.depth, u.height],
+      [u.depth * deep, 0],
+      [u.depth * deep, u.height],
       [0, u.height],
-    ],
-    core: [
-      [0, 0],
-      [u.depth, 0],
-      [u.depth, u.height],
-      [0, u.height],
-    ],
-    fill: 'stone',
-  }),
+    ] as const
+    return {
+      body: box,
+      core: box,
+      fill: 'stone',
+      // Sides of the baskets behind the front ones.
+      lines: Array.from({ length: deep - 1 }, (_, i) => [
+        [u.depth * (i + 1), 0],
+        [u.depth * (i + 1), u.height],
+      ]),
+    }
+  },
 })

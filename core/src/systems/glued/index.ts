@@ -2,8 +2,9 @@ import { said } from '../../base/said'
 import { bedAdhesive, capAdhesive } from '../block-shape'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
 import { blocks } from '../block-system'
-import { type BlockData, foundationEngineered } from '../blocks'
+import { blockStart, foundationEngineered, refitBlocks } from '../blocks'
 import { schooled } from '../schools'
+import { checkSmall, type SmallData, settleSmall, smallQuestions, smallSchema, smallStages } from '../small'
 import { defineSystem } from '../system'
 import { units } from './units'
 
@@ -36,9 +37,26 @@ const stages = schooled(
   [{ choice: 'adhesive', option: 'each' }],
 )
 
+/** Two beads before each stone goes down; the rest as any small wall. */
+const smallGlued = smallStages.map((s) =>
+  s.id === 'units'
+    ? {
+        ...s,
+        how: 'Two beads on clean dry stone, set straight down to the string and never slid; joints broken, gaps by two equal cuts; backed by hand before the next course goes on.',
+      }
+    : s,
+)
+
 /** Small flat stones, glued course by course, mitred at bends. */
-export const glued = defineSystem<BlockData>({
+export const glued = defineSystem<SmallData>({
   ...blocks,
+  schema: smallSchema,
+  questions: smallQuestions,
+  start: (unit, starts) => ({ ...blockStart(unit, starts), small: 'no' }),
+  settle: settleSmall,
+  refit: (data, length) => ({ ...data, ...refitBlocks(data, length) }),
+  check: checkSmall,
+  staged: ({ small }) => (small === 'yes' ? smallGlued : stages),
   id: 'glued',
   name: 'Glued flat stone with mitres',
   summary: 'Flat stones glued course by course and set back as chosen; bends are mitred, cuts are gathered into one saw day.',

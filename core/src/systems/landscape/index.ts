@@ -1,7 +1,8 @@
 import { capAdhesive } from '../block-shape'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
 import { blocks } from '../block-system'
-import { type BlockData, foundationEngineered } from '../blocks'
+import { blockStart, foundationEngineered, refitBlocks } from '../blocks'
+import { checkSmall, type SmallData, settleSmall, smallQuestions, smallSchema, smallStages } from '../small'
 import { defineSystem } from '../system'
 import { units } from './units'
 
@@ -30,8 +31,15 @@ export const landscapeStages = adapted(plainBlockStages, {
 })
 
 /** Small solid stones, lipped or flat: partly buried up to three courses, a rigid pad from four on, not more than seven. */
-export const landscape = defineSystem<BlockData>({
+export const landscape = defineSystem<SmallData>({
   ...blocks,
+  schema: smallSchema,
+  questions: smallQuestions,
+  start: (unit, starts) => ({ ...blockStart(unit, starts), small: 'no' }),
+  settle: settleSmall,
+  refit: (data, length) => ({ ...data, ...refitBlocks(data, length) }),
+  check: checkSmall,
+  staged: ({ small }) => (small === 'yes' ? smallStages : landscapeStages),
   id: 'landscape',
   name: 'Small landscape stone',
   summary: 'Low walls, rings and free curves of small solid stone; hand tamper, thin lifts, not more than seven courses.',

@@ -253,7 +253,7 @@ export const wire = defineSystem<WireData>({
     return {
       ...data,
       foundation: { kind: 'floor', thickness: 0, width: Math.max(data.foundation.width, unit.depth + 0.4), minRun: data.foundation.minRun },
-      mats: [{ from: 1, type: 'standard', length: 1.4, wire: 0.006 }],
+      mats: [{ from: 1, type: 'standard', length: 1.2, wire: 0.006 }],
       gap: 0.2,
       mesh: 0.15,
       facing: 'slope',
