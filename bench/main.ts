@@ -5,5 +5,14 @@ import { layoutFigures } from './layout'
 import { print } from './print'
 import { foldFigures } from './record'
 import { ruleFigures } from './rules'
+import { systemFigures } from './systems'
 
-print([...layoutFigures(), ...(await drawFigures()), ...foldFigures(), ...ruleFigures(), ...forecastFigures(), ...(await httpFigures())])
+print([
+  ...layoutFigures(),
+  ...systemFigures(),
+  ...(await drawFigures()),
+  ...foldFigures(),
+  ...ruleFigures(),
+  ...forecastFigures(),
+  ...(await httpFigures()),
+])

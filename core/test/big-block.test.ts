@@ -90,7 +90,7 @@ describe('picks', () => {
   })
   test('a plan whose machine does not reach says so before a truck comes', () => {
     const far = startedLayout('big-block', {}, (d: BigBlockPart) => ({ ...d, lifting: { ...d.lifting, stands: 7.4 } }) as never)
-    expect(plain(far.cautions.find((c) => c.id === 'picks')?.message)).toMatch(/picks may not be lifted as planned, first 1-01/)
+    expect(plain(far.cautions.find((c) => c.id === 'picks')?.message)).toMatch(/picks may not be lifted as planned, first course 1 at 0.60/)
     expect(far.cautions.find((c) => c.id === 'picks')?.blocks).toBe(false)
     const small = startedLayout('big-block', {}, (d: BigBlockPart) => ({ ...d, lifting: { ...d.lifting, truck: { mass: 900, count: 4 } } }) as never)
     expect(plain(small.cautions.find((c) => c.id === 'truck')?.message)).toMatch(/over the 900 kg a truck carries/)

@@ -129,26 +129,62 @@ function worked(layout: Laid): readonly PlannedPick[] {
 export const pickAt = (layout: Laid, course: number, number: number): PlannedPick | undefined =>
   picksOf(layout).find((p) => p.course === course && p.number === number)
 
+/** What is wrong with picks of one mass at one reach and height, and how many of them there are. */
+interface Alike {
+  readonly course: number
+  readonly station: number
+  readonly mass: number
+  readonly reach: number
+  readonly height: number
+  count: number
+}
+
+/** Picks that are alike to the millimetre and kilogram, each once: a long wall has few of them. */
+function alike({ plan, building, courses, cells }: Laid, lifting: Lifting): Alike[] {
+  const rows = new Map(courses.map((c) => [c.course, c]))
+  const found = new Map<string, Alike>()
+  for (const cell of cells.values()) {
+    const row = rows.get(cell.course)
+    const make = building.course(cell.course)
+    const reach = lifting.stands + (row?.offset ?? 0) + make.depth / 2
+    for (const p of cell.pieces) {
+      if (p.kind === 'return') continue
+      const station = (p.start + p.to) / 2
+      const mass = (make.mass * p.length) / make.length
+      const height = (row?.top ?? 0) + lifting.gear.length - toeAt(plan, station)
+      const key = `${cell.course}|${Math.round(mass * 10)}|${Math.round(height * 1000)}`
+      const known = found.get(key)
+      if (known) known.count++
+      else found.set(key, { course: cell.course, station, mass, reach, height, count: 1 })
+    }
+  }
+  return [...found.values()]
+}
+
 /** What must be known of the picks before a truck comes: the first of those that may not be lifted, and how many; loads too heavy for the truck. */
 export function pickCautions(layout: Laid): { readonly id: string; readonly message: string }[] {
   const { lifting } = layout.building
-  const picks = picksOf(layout)
-  const wrong = picks.filter((p) => p.wrong.length > 0)
-  const heavy = lifting?.truck ? picks.filter((p) => p.mass > (lifting.truck?.mass ?? 0)) : []
+  if (!lifting) return []
+  const kinds = alike(layout, lifting)
+  const all = kinds.reduce((n, k) => n + k.count, 0)
+  const wrong = kinds.map((k) => ({ ...k, why: pickWrong(layout, lifting, k.mass, k.reach, k.height) })).filter((k) => k.why.length > 0)
+  const [first] = wrong.sort((a, b) => a.course - b.course || a.station - b.station)
+  const heavy = lifting.truck ? kinds.filter((k) => k.mass > (lifting.truck?.mass ?? 0)) : []
+  const at = (k: Alike) => `course ${k.course} at ${said.station(k.station)}`
   return [
-    ...(wrong.length > 0
+    ...(first
       ? [
           {
             id: 'picks',
-            message: `${wrong.length} of ${picks.length} picks may not be lifted as planned, first ${wrong[0]?.name}: ${wrong[0]?.wrong.join('; ')}. Bring the machine closer, or a larger one.`,
+            message: `${wrong.reduce((n, k) => n + k.count, 0)} of ${all} picks may not be lifted as planned, first ${at(first)}: ${first.why.join('; ')}. Bring the machine closer, or a larger one.`,
           },
         ]
       : []),
-    ...(heavy.length > 0
+    ...(heavy[0]
       ? [
           {
             id: 'truck',
-            message: `${heavy[0]?.name} of ${said.mass(heavy[0]?.mass ?? 0)} is over the ${said.mass(lifting?.truck?.mass ?? 0)} a truck carries: it comes by a heavier one.`,
+            message: `${said.mass(heavy[0].mass)} in ${at(heavy[0])} is over the ${said.mass(lifting.truck?.mass ?? 0)} a truck carries: it comes by a heavier one.`,
           },
         ]
       : []),

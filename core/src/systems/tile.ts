@@ -41,6 +41,22 @@ function share(pieces: LaidPiece[], atStart: boolean, edge: number, least: numbe
   }
 }
 
+/** Do all joints at the foot of a tile, a tile's length away from both ends, keep clearer of the joints below than `than`? */
+function clearer(feet: readonly number[], tile: number, shift: number, from: number, to: number, below: ArrayLike<number>, than: number): boolean {
+  if (below.length === 0) return true
+  let i = 0
+  for (let start = from - shift; start < to; start += tile) {
+    for (const foot of feet) {
+      const x = start + foot
+      // What is cut or shared at an end may have its joints elsewhere.
+      if (x < from + tile || x > to - tile) continue
+      while (i + 1 < below.length && Math.abs((below[i + 1] as number) - x) <= Math.abs((below[i] as number) - x)) i++
+      if (Math.abs((below[i] as number) - x) <= than + 1e-9) return false
+    }
+  }
+  return true
+}
+
 /**
  * A band of a patterned wall: the tile repeated, shifted so that the joints at its foot keep the furthest from the joints
  * below; at least a quarter of a unit where that can be.
@@ -50,9 +66,15 @@ export function tile(run: CourseRun, unit: Unit, pattern: Tile, from: number, to
   const least = unit.minPiece ?? wanted
   let best: { pieces: LaidPiece[]; clear: number; slivers: number } | undefined
   const tries = 24
+  const feet = pattern.pieces
+    .filter((p) => p.y < 1e-6)
+    .map((p) => p.x)
+    .sort((a, b) => a - b)
   for (let n = 0; n < tries; n++) {
     // Courses start from different shifts, so that equal ones are not chosen all the way up.
     const shift = (((n + run.course * 7) % tries) * pattern.length) / tries
+    // Where its joints away from the ends come no clearer than what is found already, it cannot be better.
+    if (best && best.slivers === 0 && !clearer(feet, pattern.length, shift, from, to, run.below, best.clear)) continue
     const pieces = laidFrom(pattern, shift, from, to, least)
     const joints = pieces
       .filter((p) => (p.bottom ?? 0) < 1e-6)

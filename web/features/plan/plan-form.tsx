@@ -365,7 +365,7 @@ function Preview({ plan, problem, issue }: { plan: Plan | undefined; problem: st
                 <tbody>
                   {quantities(laid.value).map((q) => (
                     <tr key={q.id}>
-                      <td>{q.name}</td>
+                      <td>{say(q.name, units)}</td>
                       <td>
                         <strong>{formatAmount(q, units)}</strong>
                       </td>

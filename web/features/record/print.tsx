@@ -311,7 +311,7 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
             <tbody>
               {quantities(layout).map((q) => (
                 <tr key={q.id}>
-                  <td>{q.name}</td>
+                  <td>{say(q.name, units)}</td>
                   <td>{formatAmount(q, units)}</td>
                   <td>{say(q.working, units)}</td>
                 </tr>

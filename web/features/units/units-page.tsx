@@ -245,7 +245,7 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
                 <tbody>
                   {quantities(layout).map((q) => (
                     <tr key={q.id}>
-                      <td>{q.name}</td>
+                      <td>{say(q.name, units)}</td>
                       <td className="n">
                         <strong>{formatAmount(q, units)}</strong>
                       </td>

@@ -78,7 +78,7 @@ export function StepCard({
           {` · ${status.done} of ${status.total}`}
           {status.hold === 'released' ? ` · released by ${status.decision ? decidedBy(status.decision.entry as never) : ''}` : ''}
         </Condensed>
-        <p style={{ fontSize: 15, color: 'var(--soft)' }}>{step.stage.how}</p>
+        <p style={{ fontSize: 15, color: 'var(--soft)' }}>{say(step.stage.how, units)}</p>
       </Title>
       {status.override ? (
         <Caution>
