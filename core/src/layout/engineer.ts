@@ -57,7 +57,7 @@ export function engineerReasons(
     reasons.push(`it stands ${said.length(built.height, 2)} from ${from} to its top at ${said.station(built.station)}, over ${said.given(limit)}`)
   for (const h of plan.holds ?? []) reasons.push(`it has to do with ${HOLDS_NAMES[h]}`)
   const rows = rowsOn(steps, courses)
-  reasons.push(...(system.engineered?.(plan, plan.system.data, rows) ?? []))
+  reasons.push(...system.engineered(plan, plan.system.data, rows))
   // Units alone, without layers behind them, stand by their weight over their depth.
   const building = buildingOf(plan)
   const standing = built.height - (plan.rules?.heightFrom === 'first-course' ? 0 : building.foundation.thickness)

@@ -30,7 +30,9 @@ export function limitAt(layout: Layout, stage: Stage, where: Where): { value: nu
   const limits = limitsOf(layout.plan)
   if (stage.work.target === 'pad' && mass > limits.preciseUnits.value && !layout.system.traits.flexible) return limits.padPrecise
   const course = layout.courses.find((c) => c.course === where.course)
-  const strict = stage.work.firstLimit && course && onPad(layout, course, where.station ?? 0)
+  // What is said of a whole course is said of its own section, not of where the wall begins.
+  const at = where.station ?? pointsOf(layout, stage, where.section ?? '', where.course)[0] ?? 0
+  const strict = stage.work.firstLimit && course && onPad(layout, course, at)
   return limits[(strict ? stage.work.firstLimit : stage.work.limit) as LimitName]
 }
 

@@ -146,7 +146,7 @@ export interface WallSystem<D = unknown> {
   /** What a person must know of it before work: an id and a sentence each. */
   cautions(plan: Plan, data: D): readonly { readonly id: string; readonly message: string }[]
   /** Why a wall of this system is an engineer's whatever its height; empty where it is not. `rows` is how many stand on one another. */
-  engineered?(plan: Plan, data: D, rows: number): readonly string[]
+  engineered(plan: Plan, data: D, rows: number): readonly string[]
   /** Quantities only this system has. */
   quantities(basis: CountBasis, data: D): readonly Quantity[]
   /** Side view of a piece of a course for the section drawing: closed outlines relative to its lower front corner. */
