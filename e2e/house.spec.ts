@@ -13,9 +13,22 @@ const PAGES: readonly (readonly [string, () => string])[] = [
   ...CALCULATORS.map((c) => [`Bench: ${c.title}`, () => `/bench/${c.name}`] as const),
   ['Board', wall('')],
   ...['dig', 'soil', 'lifts', 'level', 'map', 'density', 'weather'].map((t) => [`Dig and pad: ${t}`, wall(`/ground?tab=${t}`)] as const),
-  ...['/water', '/layers', '/ahead', '/checks', '/record', '/readings', '/set-out', '/plan', '/rules', '/units', '/pole', '/crew', '/print'].map(
-    (p) => [p.slice(1), wall(p)] as const,
-  ),
+  ...[
+    '/water',
+    '/layers',
+    '/ahead',
+    '/checks',
+    '/record',
+    '/readings',
+    '/set-out',
+    '/plan',
+    '/rules',
+    '/units',
+    '/pole',
+    '/crew',
+    '/saw',
+    '/print',
+  ].map((p) => [p.slice(1), wall(p)] as const),
 ]
 const show = async (page: Page, path: string) => {
   await page.goto(`${url()}${path}`)

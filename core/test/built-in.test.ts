@@ -2,6 +2,7 @@
 import {
   BUILT_INS,
   type BuiltInData,
+  builtInDrawn,
   builtInKindOf,
   compareLayouts,
   layOut,
@@ -74,6 +75,16 @@ describe('each kind', () => {
     const takes = quantities(layout).filter((q) => q.id.endsWith(slugOf((ONE[id] as { name: string }).name)))
     expect(takes.length > 0).toBe(id !== 'clear' && id !== 'found-pipe')
     for (const q of takes) expect(q.value).toBeGreaterThan(0)
+  })
+  test('is drawn somewhere: what has no elevation of its own under the pad, along the toe or on top', () => {
+    const layout = layoutOf(withThem(Object.values(ONE)))
+    const drawn = builtInDrawn(layout)
+    for (const data of Object.values(ONE)) expect(drawn.some((d) => d.item.name === (data as { name: string }).name)).toBe(true)
+    const of = (name: string) => drawn.find((d) => d.item.name === name)
+    const [step] = layout.steps
+    expect(of('Soft end')?.high).toBeCloseTo((step?.elevation ?? 0) - layout.building.foundation.thickness, 9)
+    expect([of('Toe')?.high, of('Hedge')?.high]).toEqual([10, 11.2])
+    expect([Math.sign(of('Toe')?.behind ?? 0), Math.sign(of('Hedge')?.behind ?? 0)]).toEqual([-1, 1])
   })
   test.each(SYSTEMS.map((s) => s.id))('a wall of %s takes all of them', (id) => {
     // Behind whatever reaches into the fill, and with the engineer's word.

@@ -1,6 +1,7 @@
 import { said } from '../base/said'
-import { aroundOf, type BuiltInData, builtInKindOf, type Lies, type Plan } from '../plan'
+import { aroundOf, type BuiltInData, builtInKindOf, type Lies, type Plan, toeAt, topAt } from '../plan'
 import type { Building } from '../systems'
+import type { PadStep } from './base-steps'
 import type { Course } from './rows'
 
 /** What is built in, where it lies. */
@@ -8,14 +9,55 @@ export interface BuiltInDrawn extends Lies {
   readonly item: BuiltInData
 }
 
-/** Where everything that is built in with a wall lies, for drawing. @example builtInDrawn(plan).filter((d) => d.upright) */
-export const builtInDrawn = (plan: Plan): BuiltInDrawn[] =>
-  (plan.builtIn ?? []).flatMap((item) => (builtInKindOf(item.kind)?.lies(item, aroundOf(plan)) ?? []).map((l) => ({ ...l, item })))
+/** How far in front of the face what stands along the toe is drawn, m. */
+const BEFORE = 1
+/** What is drawn flat is so thick, m. */
+const FLAT = 0.03
+/** A ditch that leads away from the wall is so wide, m. */
+const DITCH = 0.4
+
+/** What has no elevation of its own, where the wall puts it. */
+function alongWall({ plan, building, steps }: Laid, item: BuiltInData, along: 'pad' | 'toe' | 'top'): Lies[] {
+  const { from = 0, to = plan.length, station, width } = item as { from?: number; to?: number; station?: number; width?: number }
+  const [a, b] = station === undefined ? [from, to] : [station - DITCH / 2, station + DITCH / 2]
+  const { depth } = building.course(1)
+  if (along === 'pad')
+    return steps.flatMap((s) => {
+      const [start, end] = [Math.max(a, s.start), Math.min(b, s.end)]
+      const bottom = s.elevation - building.foundation.thickness
+      return end > start
+        ? [
+            {
+              from: start,
+              to: end,
+              low: bottom - FLAT,
+              high: bottom,
+              behind: depth / 2,
+              size: width ?? building.foundation.width,
+              flat: true as const,
+            },
+          ]
+        : []
+    })
+  const at = along === 'top' ? topAt : toeAt
+  const middle = at(plan, (a + b) / 2)
+  const wide = width ?? FLAT
+  return [{ from: a, to: b, low: middle - FLAT, high: middle, behind: along === 'top' ? depth + wide / 2 : -BEFORE, size: wide, flat: true }]
+}
+
+/** Where everything that is built in with a wall lies, for drawing. @example builtInDrawn(layout).filter((d) => d.upright) */
+export const builtInDrawn = (layout: Laid): BuiltInDrawn[] =>
+  (layout.plan.builtIn ?? []).flatMap((item) => {
+    const kind = builtInKindOf(item.kind)
+    const lies = kind?.along ? alongWall(layout, item, kind.along) : (kind?.lies(item, aroundOf(layout.plan)) ?? [])
+    return lies.map((l) => ({ ...l, item }))
+  })
 
 interface Laid {
   readonly plan: Plan
   readonly building: Building
   readonly courses: readonly Course[]
+  readonly steps: readonly PadStep[]
 }
 
 /** Whether somebody who may has said that it may stand where it does. */
@@ -25,7 +67,8 @@ const worded = (item: BuiltInData) => ((item as { word?: string }).word?.trim().
  * What is built in where it must not be: inside the units, through the drainage stone, or through a layer or mat that holds the wall, without
  * the engineer's word.
  */
-export function builtInCautions({ plan, building, courses }: Laid): { readonly id: string; readonly message: string; readonly blocks: boolean }[] {
+export function builtInCautions(layout: Laid): { readonly id: string; readonly message: string; readonly blocks: boolean }[] {
+  const { building, courses } = layout
   const words: { id: string; message: string; blocks: boolean }[] = []
   const said_ = new Set<string>()
   const say = (item: BuiltInData, id: string, blocks: boolean, message: string) => {
@@ -34,8 +77,8 @@ export function builtInCautions({ plan, building, courses }: Laid): { readonly i
     said_.add(key)
     words.push({ id: key, blocks, message })
   }
-  for (const d of builtInDrawn(plan)) {
-    if (d.behind <= 0) continue
+  for (const d of builtInDrawn(layout)) {
+    if (d.behind <= 0 || d.flat) continue
     const beside = courses.filter((c) => c.top > d.low + 1e-6 && c.bottom < d.high - 1e-6 && c.stretches.some((s) => s.to > d.from && s.from < d.to))
     const near = d.behind - d.size / 2
     for (const c of beside) {

@@ -39,6 +39,8 @@ const NAMED: ReadonlySet<string> = new Set([
   ...['PHOTO_LIMIT', 'PIECE_LIMIT', 'KERF', 'SWELL', 'WATER', 'GRAINS', 'SAND', 'PIPE_ROUGHNESS', 'OVERSIZE_LIMIT', 'EPS'],
   ...['SLACK', 'HOUR', 'SHIFT', 'FRESH', 'NOISE', 'LINE', 'NEAR', 'SPACING', 'REACH', 'CONFLICT', 'THINNEST', 'STEP', 'CLEAR', 'FALLS'],
   ...['READING_NOISE', 'DRIFT', 'WORTH', 'BELIEF', 'BAND', 'COMMON_ROLL', 'WALKS_KEPT'],
+  // How what lies flat is drawn.
+  ...['FLAT', 'DITCH'],
   // Where a piece that was sawn may lie off and still be it.
   'BESIDE',
   // Paper, and how much of a day's work a sheet shows.

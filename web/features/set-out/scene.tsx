@@ -122,8 +122,8 @@ export function Scene({
           </g>
         )
       })}
-      {builtInDrawn(plan)
-        .filter((d) => d.behind > 0)
+      {builtInDrawn(layout)
+        .filter((d) => d.behind !== 0)
         .map((d, i, all) => {
           const middle = pointAt(alignment, (d.from + d.to) / 2, d.behind)
           // Of a row of posts the first says what they are.

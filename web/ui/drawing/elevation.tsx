@@ -229,7 +229,7 @@ export function Elevation({
                   strokeWidth={plain ? 0.8 : 1.2}
                 />
               ))}
-        {builtInDrawn(plan)
+        {builtInDrawn(layout)
           .filter((d) => inView(d.from, d.to))
           .map((d) => (
             <path

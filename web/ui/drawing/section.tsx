@@ -145,10 +145,21 @@ export function SectionDrawing({
           </text>
         </g>
       ))}
-      {builtInDrawn(layout.plan)
-        .filter((d) => d.from <= station && d.to >= station && d.behind > 0)
+      {builtInDrawn(layout)
+        .filter((d) => d.from <= station && d.to >= station && d.behind !== 0)
         .map((d) =>
-          d.upright ? (
+          d.flat ? (
+            <line
+              key={d.item.name}
+              x1={x(d.behind - Math.max(d.size, 0.2) / 2)}
+              x2={x(d.behind + Math.max(d.size, 0.2) / 2)}
+              y1={y(d.low)}
+              y2={y(d.low)}
+              stroke="var(--now)"
+              strokeWidth={2.4}
+              strokeDasharray="6 3"
+            />
+          ) : d.upright ? (
             <rect
               key={d.item.name}
               x={x(d.behind - d.size / 2)}

@@ -11,6 +11,8 @@ export interface Lies {
   readonly size: number
   /** It stands up, as a sleeve does. */
   readonly upright?: true
+  /** It lies flat, so wide across the wall as its size. */
+  readonly flat?: true
 }
 
 /** A field of it as a form asks for it: lengths m, small ones mm or in, words as they are. */
@@ -71,7 +73,9 @@ export interface BuiltInKind<D extends BuiltInData = BuiltInData> {
   readonly when: 'before' | 'under' | 'with' | 'after'
   readonly schema: yup.ISchema<D>
   readonly fields: readonly BuiltInField[]
-  /** Where it lies; nowhere where it is a task. */
+  /** Where a thing without an elevation of its own lies: under the pad, along the toe in front, on top behind the wall. */
+  readonly along?: 'pad' | 'toe' | 'top'
+  /** Where it lies; nowhere where that follows from the wall. */
   lies(data: D, around: Around): readonly Lies[]
   work(data: D): BuiltInWork
   takes(data: D, around: Around): readonly BuiltInTake[]

@@ -29,6 +29,7 @@ export const underlay = defineBuiltIn<Underlay>({
   id: 'underlay',
   name: 'Geogrid under the pad',
   when: 'under',
+  along: 'pad',
   schema: underlaySchema as unknown as yup.ISchema<Underlay>,
   fields: [
     { id: 'name', label: 'Called', of: 'text' },
@@ -83,6 +84,7 @@ export const clear = defineBuiltIn<Clear>({
   id: 'clear',
   name: 'Keep, move or remove first',
   when: 'before',
+  along: 'toe',
   schema: clearSchema as unknown as yup.ISchema<Clear>,
   fields: [
     { id: 'name', label: 'Called', of: 'text' },
@@ -149,6 +151,7 @@ export const erosion = defineBuiltIn<Erosion>({
   id: 'erosion',
   name: 'Sediment and sheets',
   when: 'before',
+  along: 'toe',
   schema: erosionSchema as unknown as yup.ISchema<Erosion>,
   fields: [
     { id: 'name', label: 'Called', of: 'text' },
@@ -203,6 +206,7 @@ export const planting = defineBuiltIn<Planting>({
   id: 'planting',
   name: 'Planting soil and finished ground',
   when: 'after',
+  along: 'top',
   schema: plantingSchema as unknown as yup.ISchema<Planting>,
   fields: [
     { id: 'name', label: 'Called', of: 'text' },

@@ -82,6 +82,7 @@ export const padOutlet = defineBuiltIn<PadOutlet>({
   id: 'pad-outlet',
   name: 'Outlet of an open pad',
   when: 'under',
+  along: 'pad',
   schema: padOutletSchema as unknown as yup.ISchema<PadOutlet>,
   fields: [
     { id: 'name', label: 'Called', of: 'text' },
