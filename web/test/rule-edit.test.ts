@@ -1,7 +1,7 @@
 // What a form makes of one level's rules.
 import { emptyRules, type Rules, resolveRules } from '@stone-tally/core'
 import { emptyDraft } from '../features/plan/draft'
-import { limitText, merged, named, readLimit, setsRule, withChange, withoutChange } from '../features/rules/edit'
+import { limitText, merged, named, readLimit, setsRule, unitOf, withChange, withoutChange } from '../features/rules/edit'
 
 const rules = (more: Partial<Rules>): Rules => ({ ...emptyRules(), ...more })
 const limit = (name: string, value: number, why = 'ours') => ({ limit: name, value, why })
@@ -75,3 +75,11 @@ test('a problem is said by the name of its rule', () =>
   expect(named([{ field: 'company.limits[0].value', message: 'is off' }], rules({ limits: [limit('padLevel', 4)] }))).toEqual([
     { field: 'Pad level', message: 'is off' },
   ]))
+
+test('a temperature of the book is typed and read as a thermometer of the reader has it', () => {
+  expect([limitText('concreteCold', 10, 'metric'), limitText('concreteCold', 10, 'imperial')]).toEqual(['10 °C', '50 °F'])
+  expect([unitOf('concreteHot', 'metric'), unitOf('concreteHot', 'imperial')]).toEqual(['°C', '°F'])
+  const read = readLimit('concreteCold', '50', 'imperial')
+  expect(read.ok && read.value).toBeCloseTo(10, 9)
+  expect(limitText('cureBackfill', 7, 'imperial')).toBe('7 days')
+})

@@ -1,8 +1,9 @@
-import { DRAWING_LIMITS, HOLDS, HOLDS_NAMES, limitDef, smallUnit, type UnitSystem } from '@stone-tally/core'
+import { DRAWING_LIMITS, HOLDS, HOLDS_NAMES, limitDef, type UnitSystem, unitOf } from '@stone-tally/core'
 import type { ReactNode } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
 import { Check, Choice, Quiet, Row } from '@/ui/controls'
 import type { Draft } from './draft-fields'
+import { measureOfLimit } from './surroundings'
 
 const NONE = 'none'
 type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
@@ -61,8 +62,8 @@ export function Surroundings({ control, text, u }: { control: Control<Draft>; te
 export function DrawingLimits({ control, text, units }: { control: Control<Draft>; text: Text; units: UnitSystem }) {
   const limits = useFieldArray({ control, name: 'limits' })
   const unit = (limit: string) => {
-    const of = limitDef(limit)?.of
-    return of === 'length' ? smallUnit(units) : (of ?? '')
+    const measure = measureOfLimit(limit)
+    return measure ? unitOf(measure, units) : (limitDef(limit)?.of ?? '')
   }
   return (
     <>

@@ -6,8 +6,8 @@ import {
   limitDef,
   type Plan,
   type Problem,
-  parseLength,
-  smallUnit,
+  parseAmount,
+  typedAmount,
   type UnitSystem,
 } from '@stone-tally/core'
 import type { Draft } from './draft-fields'
@@ -15,10 +15,18 @@ import type { Draft } from './draft-fields'
 /** What stands round the wall and what its drawing sets itself, as texts of the form. */
 export type Surroundings = Pick<Draft, 'engineerBy' | 'holds' | 'frontSlope' | 'frontErodible' | 'frost' | 'limits'>
 
-const isLength = (limit: string) => limitDef(limit)?.of === 'length'
+/** How a limit of the drawing is measured; undefined where it is a number of its own. */
+export function measureOfLimit(limit: string): 'small' | 'mass' | 'temperature' | undefined {
+  const of = limitDef(limit)?.of
+  return of === 'length' ? 'small' : of === 'mass' || of === 'temperature' ? of : undefined
+}
 
 export function surroundingsOf(plan: Plan, units: UnitSystem): Surroundings {
   const small = (m: number) => (units === 'metric' ? `${+(m * 1000).toFixed(3)}` : formatSmall(m, units))
+  const shownLimit = (limit: string, value: number) => {
+    const measure = measureOfLimit(limit)
+    return measure === 'small' ? small(value) : measure ? typedAmount(value, measure, units) : `${value}`
+  }
   return {
     engineerBy: plan.engineerBy ?? '',
     holds: plan.holds === undefined ? '' : plan.holds.length === 0 ? 'none' : plan.holds.join(','),
@@ -28,7 +36,7 @@ export function surroundingsOf(plan: Plan, units: UnitSystem): Surroundings {
     limits: (plan.rules?.limits ?? []).map((l, was) => ({
       was,
       limit: l.limit,
-      value: isLength(l.limit) ? small(l.value) : `${l.value}`,
+      value: shownLimit(l.limit, l.value),
       source: l.source,
     })),
   }
@@ -57,7 +65,8 @@ export function rulesRead(draft: Draft, shown: Draft | undefined, rules: Plan['r
     const asShown = l.was === undefined ? undefined : shown?.limits[l.was]
     if (before && asShown && asShown.limit === l.limit && asShown.value === l.value) return { ...before, source: l.source.trim() }
     const field = `limits.${i}.value`
-    const read = isLength(l.limit) ? parseLength(l.value, smallUnit(units)) : undefined
+    const measure = measureOfLimit(l.limit)
+    const read = measure ? parseAmount(l.value, measure, units) : undefined
     if (read && !read.ok) problems.push(...read.problems.map((p) => ({ ...p, field })))
     const plainly = Number(l.value.replace(',', '.'))
     if (!read && (l.value.trim() === '' || !Number.isFinite(plainly)))

@@ -4,6 +4,7 @@ import {
   formatLength,
   formatMass,
   formatSigned,
+  formatTemperature,
   type LimitDef,
   type LimitUnit,
   limitDef,
@@ -77,9 +78,9 @@ export const defOf = (
 const LARGE = 2
 
 /** How a number of the book is measured; undefined for one that has no unit of its own to turn into another. */
-export const measureOf = (name: string): 'length' | 'small' | 'mass' | undefined => {
+export const measureOf = (name: string): 'length' | 'small' | 'mass' | 'temperature' | undefined => {
   const d = defOf(name)
-  return d?.of === 'length' ? (d.range[1] >= LARGE ? 'length' : 'small') : d?.of === 'mass' ? 'mass' : undefined
+  return d?.of === 'length' ? (d.range[1] >= LARGE ? 'length' : 'small') : d?.of === 'mass' || d?.of === 'temperature' ? d.of : undefined
 }
 
 /** The unit a limit is typed and read in. @example unitOf('padLevel', 'metric') // 'mm' */
@@ -88,7 +89,7 @@ export function unitOf(name: string, units: UnitSystem): string {
   const measure = measureOf(name)
   if (!d) return ''
   if (measure) return unitOfMeasure(measure, units)
-  const words: Readonly<Record<Exclude<LimitUnit, 'length' | 'mass'>, string>> = {
+  const words: Readonly<Record<Exclude<LimitUnit, 'length' | 'mass' | 'temperature'>, string>> = {
     '%': '%',
     '°': '°',
     passes: 'passes',
@@ -96,7 +97,6 @@ export function unitOf(name: string, units: UnitSystem): string {
     ratio: ': 1',
     count: '',
     days: 'days',
-    temperature: '°C',
   }
   return words[d.of as keyof typeof words]
 }
@@ -106,6 +106,7 @@ export function limitText(name: string, value: number, units: UnitSystem): strin
   const measure = measureOf(name)
   const either = defOf(name)?.sense === 'within' ? '±' : ''
   if (measure === 'mass') return `${either}${formatMass(value, units)}`
+  if (measure === 'temperature') return `${either}${formatTemperature(value, units)}`
   if (measure === 'length') return `${either}${formatLength(value, units, 2)}`
   if (measure === 'small') return `${either}${formatSigned(value, units)}`
   return `${either}${+value.toFixed(3)} ${unitOf(name, units)}`.trim()

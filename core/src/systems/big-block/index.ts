@@ -173,7 +173,7 @@ export const bigBlock = defineSystem<BigBlockData>({
   ...blocks,
   id: 'big-block',
   name: 'Big precast gravity blocks',
-  summary: 'Blocks of 400 to 2,000 kg set by a machine in the order of the trucks, on a pad that is exact; each pick checked against its table.',
+  summary: 'Blocks too heavy for any hand, set by a machine in the order of the trucks, on a pad that is exact; each pick checked against its table.',
   noun: { one: 'block', many: 'blocks' },
   schema: schema as unknown as yup.ISchema<BigBlockData>,
   units,
