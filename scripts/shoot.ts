@@ -31,7 +31,7 @@ const SHOTS: readonly Shot[] = [
     height: 800,
     before: async (p) => void (await p.locator('label', { hasText: 'Section B' }).click()),
   },
-  { name: 'board-phone', as: 'inspector', path: board, width: 390, height: 844, touch: true },
+  { name: 'board-phone', as: 'inspector', path: board, wall: 'Haul-road bank', width: 390, height: 844, touch: true },
   { name: 'plan', as: 'foreman', path: (w) => `/walls/${w}/plan`, width: 1280, height: 800 },
   {
     name: 'set-out',
@@ -42,10 +42,10 @@ const SHOTS: readonly Shot[] = [
     height: 800,
     before: async (p) => void (await p.getByRole('button', { name: /^Point 2:/ }).focus()),
   },
-  { name: 'units', as: 'foreman', path: (w) => `/walls/${w}/units`, wall: 'Kiosk terrace', width: 1280, height: 800 },
+  { name: 'units', as: 'foreman', path: (w) => `/walls/${w}/units`, wall: 'Boat-lift wall', width: 1280, height: 800 },
   { name: 'catalogue', as: 'foreman', path: () => '/catalogue', width: 1280, height: 800 },
   { name: 'record', as: 'foreman', path: (w) => `/walls/${w}/record`, width: 1280, height: 800 },
-  { name: 'print', as: 'foreman', path: (w) => `/walls/${w}/print`, width: 820, height: 1160 },
+  { name: 'print', as: 'foreman', path: (w) => `/walls/${w}/print`, wall: 'Café terrace wall', width: 820, height: 1160 },
   {
     name: 'ground-dig',
     as: 'foreman',

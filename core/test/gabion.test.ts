@@ -1,7 +1,7 @@
 // What a gabion wall may be beside the common one: how it is filled, joined, leaned, how deep its foot is, what lies before it.
-import { buildingOf, type Plan, quantities, readPlan, sectionAt, stepsOf, targetAt } from '@stone-tally/core'
+import { buildingOf, type Plan, quantities, readPlan, sectionAt, stepsOf, targetAt, verdictOf } from '@stone-tally/core'
 import { build } from './build'
-import { plain } from './plans'
+import { entry, plain } from './plans'
 import { Site } from './site'
 import { started, startedLayout } from './started'
 
@@ -116,4 +116,16 @@ test('a plan of before says nothing of all that and stays as it was', () => {
   const fill = site.step('fill', 'A', 1).stage
   expect(fill.work.type === 'check' && fill.work.items.map((i) => i.id)).toEqual(['hand-faced', 'braced', 'full'])
   expect(quantities(site.state.layout).some((q) => ['spirals', 'rings', 'behind', 'mattress'].includes(q.id))).toBe(false)
+})
+test('stone by its tickets against what the baskets hold: too little is voids, too much bulges', () => {
+  const site = new Site(started('gabion', tall))
+  // A row of 8 m, a metre high and deep, 65 hundredths of it rock of 2,600 kg/m³: 13,520 kg, give or take 15 per cent.
+  const found = (value: number) =>
+    plain(
+      verdictOf(site.state, entry('check', { stage: 'fill', section: 'A', course: 1 }, { confirmed: [], measured: [{ id: 'tickets', value }] }))
+        ?.text,
+    ) ?? ''
+  expect([found(11_492), found(15_548)]).toEqual(['', ''])
+  expect(found(11_400)).toMatch(/11,400 kg, at least 11,492 kg/)
+  expect(found(15_600)).toMatch(/15,600 kg, at most 15,548 kg/)
 })

@@ -1,5 +1,5 @@
 // Welded-wire reinforced soil: its mats, how they are laid and narrowed, what is judged of them, and a wall built to the end.
-import { cellKey, type Plan, quantities, readPlan, sectionAt, systemOf, type WallSystem } from '@stone-tally/core'
+import { cellKey, misplaced, type Plan, quantities, readPlan, sectionAt, systemOf, type WallSystem } from '@stone-tally/core'
 import fc from 'fast-check'
 import { build, good } from './build'
 import { entry, layoutOf, plain } from './plans'
@@ -155,4 +155,26 @@ describe('the record', () => {
     ).order
     expect(low.filter((k) => k.startsWith('berm')).length).toBe(1)
   })
+})
+test('at an angle the mats beside it are cut along the wall and bent; nothing else of the run changes', () => {
+  const run = { length: 7.8, course: 1, onPad: true, startTurn: 0, endTurn: 0.5, below: [] }
+  const kinds = (start: 'free' | 'outside-corner', end: 'free' | 'inside-corner') =>
+    wire.lay({ ...run, start, end }, part()).pieces.map((p) => p.kind)
+  expect(kinds('free', 'free')).toEqual(['full', 'full', 'full'])
+  expect(kinds('free', 'inside-corner')).toEqual(['full', 'full', 'mitre'])
+  expect(kinds('outside-corner', 'inside-corner')).toEqual(['mitre', 'full', 'mitre'])
+})
+test('an opening wider than its section is refused whatever the wall is built of', () => {
+  const plan = {
+    ...started('hollow-core', {
+      sections: [
+        { id: 'A', from: 0, to: 1 },
+        { id: 'B', from: 1, to: 9.6 },
+      ],
+    }),
+    openings: [{ name: 'Culvert', station: 0.6, width: 1.1, bottom: 10, height: 0.4 }],
+  }
+  expect(misplaced(layoutOf(plan)).map((p) => `${p.field}: ${plain(p.message)}`)).toContainEqual(
+    expect.stringMatching(/openings\[0\].width: Culvert is 1.1 m wide, wider than section A/),
+  )
 })

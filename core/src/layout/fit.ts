@@ -56,6 +56,12 @@ export function misplaced(layout: Laid): Problem[] {
   const [low, high] = [Math.min(...steps.map((s) => s.elevation)), Math.max(...tops.map((s) => s.elevation))]
   plan.openings?.forEach((o, i) => {
     const [from, to] = [o.station - o.width / 2, o.station + o.width / 2]
+    const own = plan.sections.find((x) => o.station >= x.from - 1e-9 && o.station <= x.to + 1e-9)
+    if (own && o.width > own.to - own.from + 1e-6)
+      say(
+        `openings[${i}].width`,
+        `${o.name} is ${said.given(o.width)} wide, wider than section ${own.id}, ${said.length(own.to - own.from, 2)}: nothing of it would be left to build`,
+      )
     if (from < -1e-6 || to > plan.length + 1e-6)
       say(
         `openings[${i}].station`,

@@ -12,8 +12,8 @@ export interface CheckItem {
   readonly maybe?: true
 }
 
-/** What a number of a checklist is a measure of; SI, temperatures in °C, counts as they are. */
-export type MeasureOf = 'length' | 'temperature' | 'count'
+/** What a number of a checklist is a measure of; SI: m, kg; temperatures in °C, counts as they are. */
+export type MeasureOf = 'length' | 'temperature' | 'count' | 'mass'
 
 /** A number that goes with a checklist: a thickness, an overhang, a temperature. */
 export interface CheckMeasure {

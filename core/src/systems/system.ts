@@ -120,7 +120,12 @@ export interface WallSystem<D = unknown> {
   /** A course is open from the first record of `from` until every one of `until` is done. */
   readonly open: { readonly from: string; readonly until: readonly string[] }
   /** The words of the system for one piece and for several. */
-  readonly noun: { readonly one: string; readonly many: string }
+  readonly noun: {
+    readonly one: string
+    readonly many: string
+    /** What is done to a piece that is not whole, in the words of the trade. */
+    readonly cut?: Partial<Readonly<Record<'cut' | 'half' | 'mitre', string>>>
+  }
   /** What the planner asks for its part, in the order of the trade. */
   readonly questions: readonly Question[]
   /** The part a new wall starts with. */

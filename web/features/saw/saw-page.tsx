@@ -130,7 +130,7 @@ export function SawPage({ wall, name, plans, me }: { wall: string; name: string;
                   <td>
                     <Row style={{ alignItems: 'center', gap: 8, flexWrap: 'nowrap' }}>
                       <Sketch cut={c} whole={whole} />
-                      {c.offcut ? 'off-cut' : KINDS[c.kind]}
+                      {c.offcut ? 'off-cut' : (layout.system.noun.cut?.[c.kind] ?? KINDS[c.kind])}
                     </Row>
                   </td>
                   <td>

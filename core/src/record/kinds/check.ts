@@ -16,7 +16,7 @@ export const checkData = record({
   detail: optionalText(200),
   /** The last day of a locate ticket. */
   until: optionalText(10).matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2026-05-31'),
-  measured: optionalList(record({ id: text(40), value: quantity({ min: -60, max: 10_000 }) }), 10),
+  measured: optionalList(record({ id: text(40), value: quantity({ min: -60, max: 1_000_000 }) }), 10),
 })
 export type CheckData = InferType<typeof checkData>
 
@@ -25,7 +25,12 @@ export const measuresOf = (work: { readonly measures?: readonly CheckMeasure[] }
   (work.measures ?? []).filter((m) => (m.since ?? 1) <= tableOf(plan))
 
 /** What a measure can be at all: beyond it another unit was meant. m, °C, pieces. */
-const RANGE: Readonly<Record<MeasureOf, readonly [least: number, most: number]>> = { length: [-1, 10], temperature: [-40, 60], count: [0, 10_000] }
+const RANGE: Readonly<Record<MeasureOf, readonly [least: number, most: number]>> = {
+  length: [-1, 10],
+  temperature: [-40, 60],
+  mass: [0, 1_000_000],
+  count: [0, 10_000],
+}
 
 /** The limits of a measure at a place of a wall; SI. @example boundsOf({ id: 'cover', text: 'Stone', least: 'pipeCover' }, layout).least // 0.15 */
 export function boundsOf(
@@ -45,7 +50,15 @@ export function boundsOf(
 
 /** A measure in words. @example measureSaid('count', 3) // '3' */
 export const measureSaid = (of: MeasureOf | undefined, value: number, signed = false): string =>
-  of === 'temperature' ? said.temperature(value) : of === 'count' ? `${value}` : signed ? said.signed(value) : said.small(value)
+  of === 'temperature'
+    ? said.temperature(value)
+    : of === 'mass'
+      ? said.mass(value)
+      : of === 'count'
+        ? `${value}`
+        : signed
+          ? said.signed(value)
+          : said.small(value)
 
 export const check = defineKind({
   kind: 'check',

@@ -182,6 +182,8 @@ function quantities({ pieces, face, topRun, runs }: CountBasis, data: GabionData
   ]
 }
 
+/** How far tickets may be off what the baskets hold, share: stone differs, and so does its packing. */
+const PLAY = 0.15
 /** Rings apart along an edge, m. */
 const RINGS = 0.2
 /** Along the wall: the runs of its lowest course. */
@@ -274,6 +276,13 @@ function staged(data: GabionData): readonly Stage[] {
               ),
               ...(chains ? [{ id: 'half', text: 'Neighbours half filled before one is full: none bulges' }] : []),
             ],
+            // What came by lorry against what the baskets hold: less is voids, more is stone tipped elsewhere or baskets that bulge.
+            measures: [
+              ...(s.work.measures ?? []),
+              ...(chains
+                ? [{ id: 'tickets', text: 'Stone of this row by its tickets', of: 'mass' as const, least: 'own.rockLeast', most: 'own.rockMost' }]
+                : []),
+            ],
           },
         },
       ]
@@ -354,6 +363,12 @@ export const gabion = defineSystem<GabionData>({
   compare,
   staged,
   onFoundation: meshed,
+  size: (data, name, { section, course = 1 }, plan) => {
+    const own = plan?.sections?.find((s) => s.id === section)
+    if (name !== 'rockLeast' && name !== 'rockMost') return undefined
+    const volume = (own ? own.to - own.from : 0) * data.unit.height * data.unit.depth * basketsDeep(data, course)
+    return volume * (1 - (data.unit.porosity ?? 0.35)) * ROCK * (name === 'rockLeast' ? 1 - PLAY : 1 + PLAY)
+  },
   building: (plan, data) => {
     const base = blockBuilding(plan, data)
     const first = base.course(1)

@@ -237,7 +237,7 @@ export const wire = defineSystem<WireData>({
   id: 'wire',
   name: 'Welded-wire reinforced soil',
   summary: 'L-shaped welded mats, course on course, lying into the fill; mesh behind the face, filled up to it until it stands at its batter.',
-  noun: { one: 'mat', many: 'mats' },
+  noun: { one: 'mat', many: 'mats', cut: { cut: 'narrowed', mitre: 'wires along cut, face bent' } },
   schema: schema as unknown as yup.ISchema<WireData>,
   units,
   stages,

@@ -8,6 +8,18 @@ import type { Unit } from '../unit'
  * @param mesh - wires into the fill apart, m
  */
 export function lay(run: CourseRun, unit: Unit, mesh: number): LaidRun {
+  const laid = straight(run, unit, mesh)
+  const corner = (end: CourseRun['start']) => end === 'outside-corner' || end === 'inside-corner'
+  const last = laid.pieces.length - 1
+  // The mat at an angle is bent to it: its wires along the wall are cut there, those into the fill overlap or spread.
+  return {
+    ...laid,
+    pieces: laid.pieces.map((p, i) => ((i === 0 && corner(run.start)) || (i === last && corner(run.end)) ? { ...p, kind: 'mitre' as const } : p)),
+  }
+}
+
+/** A run as if it ended nowhere. */
+function straight(run: CourseRun, unit: Unit, mesh: number): LaidRun {
   const { length } = unit
   const least = unit.minPiece ?? length / 4
   const whole = Math.floor(run.length / length + 1e-9)

@@ -139,7 +139,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
 }
 
 /** What a measure is typed in; a count is a number of its own. */
-const measureIn = (m: CheckMeasure): Measure => (m.of === 'temperature' ? 'temperature' : 'small')
+const measureIn = (m: CheckMeasure): Measure => (m.of === 'temperature' || m.of === 'mass' ? m.of : 'small')
 
 /** What was typed for a measure, SI. */
 function measureRead(m: CheckMeasure, text: string, units: UnitSystem): Result<number> {
