@@ -210,7 +210,7 @@ export function tellBuild(layout: Layout, build: Build): Told[] {
         who: name === 'Mara Quill' ? 'foreman' : 'inspector',
         kind: 'release',
         where,
-        data: { decision: 'released', reason: 'Seen on site, readings checked.', signature: { typed: name } },
+        data: { decision: 'released', reason: 'Seen on site, readings checked', signature: { typed: name } },
       })
     }
   }

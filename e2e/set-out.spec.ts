@@ -290,7 +290,7 @@ test('a gabion wall is planned, drawn and begun through the same doors', async (
   await page.goto(url())
   await page.getByRole('link', { name: 'Breakwater gabions', exact: true }).click()
   await ready(page)
-  await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Row level' })).toBeVisible()
   await page.getByRole('link', { name: 'Set-out', exact: true }).click()
   await page.getByRole('link', { name: 'Units', exact: true }).click()
   await expect(page.getByRole('cell', { name: 'Mass of stone' })).toBeVisible()

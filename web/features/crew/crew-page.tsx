@@ -25,7 +25,7 @@ export function CrewPage({ wall, name, plans, me }: { wall: string; name: string
   const at = useNow(state)
   const sheet = useMemo(() => crewSheet(state, { at }), [state, at])
   return (
-    <WallPage wall={wall} name={name} me={me} feed={feed} here="" title="Crew sheet">
+    <WallPage wall={wall} name={name} me={me} feed={feed} here={undefined} title="Crew sheet">
       <NoPrint>
         <Row>
           <Button onPress={() => window.print()}>Print</Button>

@@ -67,7 +67,7 @@ export function SawPage({ wall, name, plans, me }: { wall: string; name: string;
     ])
   const groups = order === 'unit' ? byUnit(day.cuts) : byCourse(day.cuts)
   return (
-    <WallPage wall={wall} name={name} me={me} feed={feed} here="" title="Saw day">
+    <WallPage wall={wall} name={name} me={me} feed={feed} here={undefined} title="Saw day">
       <NoPrint>
         <Row style={{ alignItems: 'flex-end' }}>
           <div style={{ width: 110 }}>
@@ -98,23 +98,25 @@ export function SawPage({ wall, name, plans, me }: { wall: string; name: string;
           : `${day.cuts.length} to cut out of ${day.units} whole ${day.units === 1 ? layout.system.noun.one : layout.system.noun.many}; ${done} done. Cut wet or with extraction; respirator, eye, ear, hand and foot protection.`}
       </p>
       <List>
-        {groups.map(([title, cuts]) => (
-          <table key={title} aria-label={title}>
-            <thead>
-              <tr className="unit">
-                <th colSpan={7}>{title}</th>
-              </tr>
-              <tr>
-                <th className="n">Length</th>
-                <th>Blade</th>
-                <th>Keep</th>
-                <th>Course</th>
-                <th>At</th>
-                <th>Piece</th>
-                <th>Done</th>
-              </tr>
-            </thead>
-            <tbody>
+        <table aria-label="Cuts">
+          <thead>
+            <tr>
+              <th className="n">Length</th>
+              <th>Blade</th>
+              <th>Keep</th>
+              <th>Course</th>
+              <th>At</th>
+              <th>Piece</th>
+              <th>Done</th>
+            </tr>
+          </thead>
+          {groups.map(([title, cuts]) => (
+            <tbody key={cuts[0]?.key}>
+              {cuts.length > 1 || order === 'place' ? (
+                <tr className="unit">
+                  <th colSpan={7}>{title}</th>
+                </tr>
+              ) : null}
               {cuts.map((c) => (
                 <tr key={c.key} data-done={c.done !== undefined}>
                   <td className="n">
@@ -155,8 +157,8 @@ export function SawPage({ wall, name, plans, me }: { wall: string; name: string;
                 </tr>
               ))}
             </tbody>
-          </table>
-        ))}
+          ))}
+        </table>
       </List>
     </WallPage>
   )
@@ -169,10 +171,7 @@ function byUnit(cuts: readonly SawCut[]): Group[] {
   for (const c of cuts) units.set(c.unit, [...(units.get(c.unit) ?? []), c])
   return [...units]
     .sort((x, y) => x[0] - y[0])
-    .map(
-      ([unit, list]) =>
-        [`Unit ${unit}${list.length > 1 ? `, ${list.length} pieces` : ''}`, list.sort((x, y) => Number(x.offcut) - Number(y.offcut))] as const,
-    )
+    .map(([unit, list]) => [`Out of one unit: ${list.length} pieces`, list.sort((x, y) => Number(x.offcut) - Number(y.offcut))] as const)
 }
 function byCourse(cuts: readonly SawCut[]): Group[] {
   const courses = new Map<number, SawCut[]>()

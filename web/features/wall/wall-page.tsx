@@ -35,7 +35,7 @@ const PLACES = [
 export type Place = (typeof PLACES)[number][0]
 
 /** The places of a wall, the same on each of them. */
-export function Places({ wall, here }: { wall: string; here: Place }) {
+export function Places({ wall, here }: { wall: string; here: Place | undefined }) {
   const nav = useRef<HTMLElement>(null)
   // On a phone the row scrolls; where one is stands in its middle. Only the row moves, never the page.
   useEffect(() => {
@@ -80,7 +80,7 @@ export function WallPage({
   name: string
   me: Me
   feed: WallFeed
-  here: Place
+  here: Place | undefined
   title: string
   section?: string
   onSection?(section: string): void

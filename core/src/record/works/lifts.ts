@@ -106,7 +106,7 @@ export const lifts = defineWork({
     const first = as(1)
     const taken = status.done
     return {
-      words: `${count - taken} lifts, ${first.plant.replace('-', ' ')}, ${first.passes} passes${below ? `, as course ${below.course}` : ''}`,
+      words: `${count - taken} ${count - taken === 1 ? 'lift' : 'lifts'}, ${first.plant.replace('-', ' ')}, ${first.passes} passes${below ? `, as course ${below.course}` : ''}`,
       like: below?.course,
       facts: () => Array.from({ length: count - taken }, (_, i) => ({ kind: kind.kind, where: whereOf(step), data: as(taken + i + 1) })),
     }

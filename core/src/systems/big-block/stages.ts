@@ -79,6 +79,7 @@ const own = adapted(plainBlockStages, {
       how: 'Clean stone behind to the top of the course, and into the space to a wall that stays; rod it, sweep the top clean.',
     },
   ),
+  top: (s) => ({ ...s, title: 'Top closed' }),
   'cap-dry': () => undefined,
   cap: () => undefined,
   finish: (s) => ({ ...s, requires: [{ stage: 'top', of: 'same', force: 'hard', why: 'the top is not closed everywhere' }] }),
