@@ -171,7 +171,7 @@ function byUnit(cuts: readonly SawCut[]): Group[] {
   for (const c of cuts) units.set(c.unit, [...(units.get(c.unit) ?? []), c])
   return [...units]
     .sort((x, y) => x[0] - y[0])
-    .map(([unit, list]) => [`Out of one unit: ${list.length} pieces`, list.sort((x, y) => Number(x.offcut) - Number(y.offcut))] as const)
+    .map(([, list]) => [`Out of one unit: ${list.length} pieces`, list.sort((x, y) => Number(x.offcut) - Number(y.offcut))] as const)
 }
 function byCourse(cuts: readonly SawCut[]): Group[] {
   const courses = new Map<number, SawCut[]>()
