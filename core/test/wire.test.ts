@@ -156,6 +156,24 @@ describe('the record', () => {
     expect(low.filter((k) => k.startsWith('berm')).length).toBe(1)
   })
 })
+test('where the top steps a corner mat is counted, and none where it is level', () => {
+  const stepped = startedLayout(
+    'wire',
+    {
+      ...tall,
+      grades: [
+        { station: 0, toe: 10, top: 11 },
+        { station: 5, toe: 10, top: 11 },
+        { station: 5.2, toe: 10, top: 11.9 },
+        { station: 10.4, toe: 10, top: 11.9 },
+      ],
+    },
+    withMats() as never,
+  )
+  expect(stepped.tops.length).toBeGreaterThan(1)
+  expect(quantities(stepped).find((q) => q.id === 'corner-mats')?.value).toBe(stepped.tops.length - 1)
+  expect(quantities(startedLayout('wire', tall, withMats() as never)).some((q) => q.id === 'corner-mats')).toBe(false)
+})
 test('at an angle the mats beside it are cut along the wall and bent; nothing else of the run changes', () => {
   const run = { length: 7.8, course: 1, onPad: true, startTurn: 0, endTurn: 0.5, below: [] }
   const kinds = (start: 'free' | 'outside-corner', end: 'free' | 'inside-corner') =>

@@ -18,19 +18,32 @@ export function after(below: ArrayLike<number>, x: number): number {
 /** Flat list of intervals lo, hi, lo, hi …, ascending; a point has lo = hi. */
 export type Spans = number[]
 
+/** Intervals in order, those that touch made one. They come nearly in order, so that each is moved a place or two at most. */
 export function merge(spans: Spans): Spans {
   if (spans.length <= 2) return spans
-  const pairs: [number, number][] = []
-  for (let i = 0; i < spans.length; i += 2) pairs.push([spans[i] as number, spans[i + 1] as number])
-  pairs.sort((a, b) => a[0] - b[0])
-  const result: Spans = []
-  for (const [lo, hi] of pairs) {
-    const last = result.length - 1
-    if (last > 0 && lo <= (result[last] as number) + NEAR) {
-      if (hi > (result[last] as number)) result[last] = hi
-    } else result.push(lo, hi)
+  for (let i = 2; i < spans.length; i += 2) {
+    const [lo, hi] = [spans[i] as number, spans[i + 1] as number]
+    let at = i
+    while (at > 0 && (spans[at - 2] as number) > lo) {
+      spans[at] = spans[at - 2] as number
+      spans[at + 1] = spans[at - 1] as number
+      at -= 2
+    }
+    spans[at] = lo
+    spans[at + 1] = hi
   }
-  return result
+  let last = 1
+  for (let i = 2; i < spans.length; i += 2) {
+    const hi = spans[i + 1] as number
+    if ((spans[i] as number) <= (spans[last] as number) + NEAR) {
+      if (hi > (spans[last] as number)) spans[last] = hi
+    } else {
+      spans[++last] = spans[i] as number
+      spans[++last] = hi
+    }
+  }
+  spans.length = last + 1
+  return spans
 }
 
 /** Takes the open interval lo … hi out of the spans; its ends stay. */

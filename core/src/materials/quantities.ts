@@ -92,7 +92,10 @@ export function quantities(layout: Layout): Quantity[] {
     (layout.runs[i] ?? []).map((r) => ({ course: c.course, pieces: counted(r.pieces), length: r.length, last: c.course === last })),
   )
   const steps = layout.steps.map((s) => ({ length: s.end - s.start }))
-  const own = system.quantities({ pieces, onPad: onPadOf(layout), face, topRun, whole, runs, steps }, plan.system.data)
+  const own = system.quantities(
+    { pieces, onPad: onPadOf(layout), face, topRun, whole, runs, steps, topSteps: layout.tops.length - 1 },
+    plan.system.data,
+  )
   const cores = own.find((q) => q.id === 'cores')?.value ?? 0
   const stone = building.stone?.width ?? 0
   const behind = face * stone

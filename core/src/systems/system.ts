@@ -79,6 +79,8 @@ export interface CountBasis {
   readonly whole: number
   /** Runs of each course between two ends: how many pieces a person sets, and its true length, m. */
   readonly runs: readonly { readonly course: number; readonly pieces: number; readonly length: number; readonly last: boolean }[]
+  /** How often the top steps. */
+  readonly topSteps: number
   /** Along the foundation, step by step; m. */
   readonly steps: readonly { readonly length: number }[]
 }

@@ -140,7 +140,7 @@ function matsByType({ runs }: CountBasis, data: WireData): Quantity[] {
 }
 
 function count(basis: CountBasis, data: WireData): Quantity[] {
-  const { runs, face, pieces } = basis
+  const { runs, face, pieces, topSteps } = basis
   // Two mats beside each other leave a gap; at both ends of a run half a backing mat stands.
   const gaps = runs.reduce((n, r) => n + Math.max(0, r.pieces - 1), 0)
   const caps = runs.filter((r) => r.last).reduce((n, r) => n + r.pieces, 0)
@@ -166,6 +166,9 @@ function count(basis: CountBasis, data: WireData): Quantity[] {
       unit: 'pieces',
       working: 'cut between wires that lie into the fill; only wires along the wall are cut',
     },
+    ...(topSteps > 0
+      ? [{ id: 'corner-mats', name: 'Corner mats', value: topSteps, unit: 'pieces' as const, working: 'one wherever the top steps' }]
+      : []),
     {
       id: 'face-mesh',
       name: data.facing === 'stone' ? 'Mesh and fabric behind the stone' : 'Fine mesh behind the face',
