@@ -66,6 +66,25 @@ describe('its part of the plan', () => {
     const site = new Site(nobody)
     expect(plain(site.state.layout.cautions.find((c) => c.id === 'engineer')?.message)).toMatch(/stands on a reinforced footing/)
   })
+  test('control joints stand evenly, none further apart than the plan lets them; a finish that is planned is looked at', () => {
+    const joints = (apart?: number) =>
+      startedLayout(
+        'masonry',
+        { length: 9 },
+        changed((d) => ({ ...d, ...(apart === undefined ? {} : { joints: apart }) })),
+      ).building.joints
+    expect([joints(), joints(9), joints(4.5), joints(4)]).toEqual([[], [], [4.5], [3, 6]])
+    const items = (finish?: string) =>
+      JSON.stringify(
+        startedLayout(
+          'masonry',
+          {},
+          changed((d) => ({ ...d, ...(finish ? { finish } : {}) })),
+        ).system.stages.find((s) => s.id === 'finish')?.work,
+      )
+    expect(items('lime render')).toMatch(/Face finished: lime render/)
+    expect(items()).not.toMatch(/Face finished/)
+  })
   test('bars, grout, membrane and board are counted, bars cut from what is delivered', () => {
     const layout = startedLayout('masonry', { length: 9.6 })
     const q = (id: string) => quantities(layout).find((x) => x.id === id)?.value

@@ -223,6 +223,17 @@ describe('saw day', () => {
     ).toEqual(['Course 2'])
     expect(rows.getAllByRole('row').length).toBeGreaterThan(2)
   })
+  test('mats: only wires along the wall are cut, each drawn with where', async () => {
+    const plan = started('wire', { length: 9.1 })
+    render(
+      <PreferencesProvider units="metric" theme="day">
+        <SawPage wall="01900000-0000-7000-8000-0000000000aa" name="Bank" plans={[plan]} me={{ id: 'f', name: 'Fay', role: 'foreman' }} />
+      </PreferencesProvider>,
+    )
+    await waitFor(() => expect(screen.queryByText('Loading the record …')).toBeNull())
+    expect(document.body.textContent).toMatch(/Only wires along the wall are cut/)
+    expect(screen.getAllByText('narrowed').length).toBeGreaterThan(0)
+  })
   test('the office reads it and ticks nothing; in feet it is in inches', async () => {
     await show('office', 'imperial')
     expect(screen.queryAllByRole('button', { name: /^Cut / })).toEqual([])

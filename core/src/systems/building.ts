@@ -77,6 +77,8 @@ export interface Building {
   reach?(course: number): number
   /** Elevation of a finished slab that the foundation lies below, m. */
   readonly slab?: number
+  /** Stations of joints that run through every course, m; none where left out. */
+  readonly joints?: readonly number[]
   /** A machine that sets its units; left out where people do. */
   readonly lifting?: Lifting
   /** Schools by which it is buried; the deepest governs. */

@@ -167,6 +167,8 @@ export interface WallSystem<D = unknown> {
     /** Drawn as lines: wires, bars, a membrane. */
     readonly lines?: readonly Outline[]
   }
+  /** Of pieces made of wires: those that lie into the fill are so far apart and are never cut, m. */
+  wires?(data: D): number
   /** How two revisions of its part differ. */
   compare(before: D, after: D): readonly PartChange[]
 }

@@ -39,6 +39,37 @@ function Sketch({ cut, whole }: { cut: SawCut; whole: number }) {
   )
 }
 
+/** Wires along the wall in the drawing of a mat: only these are cut. */
+const ALONG = 4
+
+/** A mat from above, its face below: wires into the fill whole, those along the wall cut where it is narrowed or bent. */
+function MatSketch({ cut, whole, wires }: { cut: SawCut; whole: number; wires: number }) {
+  const [width, tall] = [96, 44]
+  const k = width / whole
+  const kept = cut.length * k
+  const right = cut.keep === 'right'
+  const edge = right ? width - kept : kept
+  const count = Math.round(whole / wires)
+  const inside = (x: number) => (right ? x >= edge - 0.5 : x <= edge + 0.5)
+  const bent = cut.kind === 'mitre'
+  return (
+    <svg width={width + 8} height={tall + 8} viewBox={`-4 -4 ${width + 8} ${tall + 8}`} aria-hidden style={{ display: 'block' }}>
+      {Array.from({ length: count + 1 }, (_, i) => i * wires * k).map((x) => (
+        <line key={x} x1={x} x2={x} y1={0} y2={tall} stroke={bent || inside(x) ? 'var(--ink)' : 'var(--line)'} strokeWidth={1} />
+      ))}
+      {Array.from({ length: ALONG }, (_, i) => (i * tall) / (ALONG - 1)).map((y) => (
+        <g key={y}>
+          <line x1={0} x2={width} y1={y} y2={y} stroke="var(--line)" strokeWidth={1} />
+          <line x1={right ? edge : 0} x2={right ? width : edge} y1={y} y2={y} stroke="var(--ink)" strokeWidth={1.2} />
+          {/* Where a wire along the wall is cut. */}
+          <path d={`M${edge - 3} ${y - 3}l6 6m0 -6l-6 6`} stroke="var(--now)" strokeWidth={1.8} />
+        </g>
+      ))}
+      <line x1={0} x2={width} y1={tall + 2} y2={tall + 2} stroke="var(--ink)" strokeWidth={3} />
+    </svg>
+  )
+}
+
 /** Degrees a mitre is off square. */
 const angleWords = (cut: SawCut) => (cut.angle === undefined ? 'square' : `${((cut.angle * 180) / Math.PI).toFixed(1)}° off square`)
 const lengthWords = (m: number, units: UnitSystem) => formatLength(m, units, 3)
@@ -58,6 +89,7 @@ export function SawPage({ wall, name, plans, me }: { wall: string; name: string;
   const { busy, problems, go } = useRecord(feed.record)
   const may = mayRecord(me.role, 'sawn')
   const whole = layout.building.course(1).length
+  const wires = layout.system.wires?.(layout.plan.system.data)
   const done = day.cuts.filter((c) => c.done).length
   const tick = (cut: SawCut) =>
     go([
@@ -95,7 +127,7 @@ export function SawPage({ wall, name, plans, me }: { wall: string; name: string;
       <p>
         {day.cuts.length === 0
           ? 'Nothing of these courses is cut.'
-          : `${day.cuts.length} to cut out of ${day.units} whole ${day.units === 1 ? layout.system.noun.one : layout.system.noun.many}; ${done} done. Cut wet or with extraction; respirator, eye, ear, hand and foot protection.`}
+          : `${day.cuts.length} to cut out of ${day.units} whole ${day.units === 1 ? layout.system.noun.one : layout.system.noun.many}; ${done} done. ${wires === undefined ? 'Cut wet or with extraction; respirator, eye, ear, hand and foot protection.' : 'Only wires along the wall are cut, where the crosses are: those into the fill hold it. Cut wire springs: eye protection and gloves.'}`}
       </p>
       <List>
         <table aria-label="Cuts">
@@ -131,7 +163,7 @@ export function SawPage({ wall, name, plans, me }: { wall: string; name: string;
                   <td>{formatStation(c.station, units)}</td>
                   <td>
                     <Row style={{ alignItems: 'center', gap: 8, flexWrap: 'nowrap' }}>
-                      <Sketch cut={c} whole={whole} />
+                      {wires === undefined ? <Sketch cut={c} whole={whole} /> : <MatSketch cut={c} whole={whole} wires={wires} />}
                       {c.offcut ? 'off-cut' : (layout.system.noun.cut?.[c.kind] ?? KINDS[c.kind])}
                     </Row>
                   </td>

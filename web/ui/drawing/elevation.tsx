@@ -10,6 +10,7 @@ import {
   invertAt,
   type Layout,
   picksOf,
+  stepAt,
   toeAt,
   topAt,
   type UnitSystem,
@@ -229,6 +230,21 @@ export function Elevation({
                   strokeWidth={plain ? 0.8 : 1.2}
                 />
               ))}
+        {(layout.building.joints ?? [])
+          .filter((s) => inView(s, s))
+          .map((s) => (
+            <line
+              key={s}
+              x1={x(s)}
+              x2={x(s)}
+              y1={y(stepAt(layout.tops, s))}
+              y2={y(stepAt(layout.steps, s))}
+              stroke="var(--now)"
+              strokeWidth={plain ? 1 : 2.2}
+            >
+              <title>Control joint</title>
+            </line>
+          ))}
         {builtInDrawn(layout)
           .filter((d) => inView(d.from, d.to))
           .map((d) => (

@@ -1,6 +1,6 @@
 import type { Problem } from '../../base/result'
 import { said } from '../../base/said'
-import { choice, optionalList, optionalQuantity, quantity, record, type yup } from '../../base/schema'
+import { choice, optionalList, optionalQuantity, optionalText, quantity, record, type yup } from '../../base/schema'
 import type { Plan } from '../../plan'
 import { limitsOf } from '../../rules'
 import { blockQuestions } from '../block-questions'
@@ -41,6 +41,8 @@ const schema = record({
   grout: choice(['all', 'barred'] as const),
   /** Control joints apart, m. */
   joints: optionalQuantity({ min: 1, max: 30, unit: 'm' }),
+  /** How its face is finished. */
+  finish: optionalText(80),
 })
 
 interface Beam {
@@ -62,13 +64,20 @@ export type MasonryData = BlockData & {
   readonly groutEvery: number
   readonly grout: 'all' | 'barred'
   readonly joints?: number
+  readonly finish?: string
 }
 const footingOf = (d: MasonryData) => d.foundation as unknown as Footing
 
 /** Cells of a unit: two, each half its length. */
 const cellOf = (unit: Unit) => unit.length / 2
 
-const own = (id: string, at: string, label: string, of: 'length' | 'small' | 'number', more: { hint?: string; optional?: true } = {}): Question => ({
+const own = (
+  id: string,
+  at: string,
+  label: string,
+  of: 'length' | 'small' | 'number' | 'text',
+  more: { hint?: string; optional?: true } = {},
+): Question => ({
   id,
   at,
   chapter: 'own',
@@ -112,7 +121,15 @@ const questions: readonly Question[] = [
     ],
   },
   own('controlJoints', 'joints', 'Control joints apart', 'length', { optional: true }),
+  own('finish', 'finish', 'Face finished', 'text', { optional: true, hint: 'struck joints, render, paint' }),
 ]
+
+/** Stations of the control joints: evenly, none further from the next than the plan lets them be; none where it says nothing. */
+export function jointsAt(length: number, apart: number | undefined): number[] {
+  if (!apart) return []
+  const parts = Math.ceil(length / apart - 1e-9)
+  return Array.from({ length: parts - 1 }, (_, i) => ((i + 1) * length) / parts)
+}
 
 /** Mortar of a square metre of face of units 0.2 m deep, m³; common practice. */
 const MORTAR = 0.025
@@ -252,8 +269,18 @@ export const masonry = defineSystem<MasonryData>({
   refit: (data, length) => ({ ...data, ...refitBlocks(data, length) }),
   check,
   compare,
-  building: (plan, data) => ({ ...blockBuilding(plan, data), ...(data.slab === undefined ? {} : { slab: data.slab }) }),
-  staged: ({ groutEvery }) => stages.map((s) => (s.id === 'steel' || s.id === 'grout' ? { ...s, each: groutEvery } : s)),
+  building: (plan, data) => ({
+    ...blockBuilding(plan, data),
+    ...(data.slab === undefined ? {} : { slab: data.slab }),
+    joints: jointsAt(plan.length, data.joints),
+  }),
+  staged: ({ groutEvery, finish }) =>
+    stages.map((s) => {
+      if (s.id === 'steel' || s.id === 'grout') return { ...s, each: groutEvery }
+      return s.id === 'finish' && finish && s.work.type === 'check'
+        ? { ...s, work: { ...s.work, items: [...s.work.items, { id: 'face', text: `Face finished: ${finish}` }] } }
+        : s
+    }),
   onFoundation: (list) =>
     list.map((s): Stage => {
       const more = FOOTING_MEASURES[s.id]

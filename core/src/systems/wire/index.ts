@@ -271,6 +271,7 @@ export const wire = defineSystem<WireData>({
     ...blockBuilding(plan, data),
     reach: (course) => Math.max(0, ...[undefined, ...new Set(data.mats.map((m) => m.section))].map((s) => matAt(data, course, s)?.length ?? 0)),
   }),
+  wires: ({ mesh }) => mesh,
   laidBy: ({ unit, mesh }) => ({ unit, mesh }),
   lay: (run, { unit, mesh }) => lay(run, unit, mesh),
   size: (data, name, { course = 1, section }) => {
