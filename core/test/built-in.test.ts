@@ -88,7 +88,7 @@ describe('each kind', () => {
   })
   test.each(SYSTEMS.map((s) => s.id))('a wall of %s takes all of them', (id) => {
     // Behind whatever reaches into the fill, and with the engineer's word.
-    const far = (d: object) => ('behind' in d ? { ...d, behind: 2.4 } : d)
+    const far = (d: object = {}) => ('behind' in d ? { ...d, behind: 2.4 } : d)
     const list = Object.values({ ...ONE, sleeves: { ...posts, word: 'SP-1, note 4' } }).map(far)
     const plan = started(id, { openings: [{ name: 'Yard pipe', station: 6, width: 0.2, bottom: 10.1, height: 0.2 }], builtIn: list as BuiltInData[] })
     const made = layOut(plan)
@@ -96,6 +96,31 @@ describe('each kind', () => {
     const steps = made.ok ? stepsOf(made.value) : []
     expect(steps.filter((s) => s.stage.id.startsWith('in-')).length).toBe(list.length)
   })
+})
+
+test('a small wall has few stages, and none of them is lost on it', () => {
+  const far = (d: object = {}) => ('behind' in d ? { ...d, behind: 2.4 } : d)
+  const list = Object.values({
+    ...ONE,
+    basin: { ...inlet, grate: 10.2, bottom: 9.9 },
+    sealing: ONE.sealing,
+    shaft: { ...ONE.shaft, bottom: 9.7 },
+    sleeves: { ...posts, word: 'SP-1, note 4' },
+  })
+    .map(far)
+    .map((d) => ((d as { kind: string }).kind === 'found-pipe' ? { ...d, elevation: 10.1 } : d))
+  const low = {
+    openings: [{ name: 'Yard pipe', station: 6, width: 0.2, bottom: 10.02, height: 0.05 }],
+    grades: [0, 9.6].map((station) => ({ station, toe: 10, top: 10.24 })),
+  }
+  const layout = layoutOf(started('landscape', { ...low, builtIn: list as BuiltInData[] }, ((d: object) => ({ ...d, small: 'yes' })) as never))
+  const steps = stepsOf(layout)
+  expect(steps.filter((s) => s.stage.id.startsWith('in-')).length).toBe(list.length)
+  const ids = new Set(layout.system.stages.map((s) => s.id))
+  for (const s of layout.system.stages) for (const r of s.requires) expect([s.id, ids.has(r.stage)]).toEqual([s.id, true])
+  // Each is waited for by something that comes after it.
+  for (const s of layout.system.stages.filter((x) => x.id.startsWith('in-')))
+    expect([s.id, layout.system.stages.some((x) => x.requires.some((r) => r.stage === s.id))]).toEqual([s.id, true])
 })
 
 describe('what is wrong with them is said at their field', () => {

@@ -1,7 +1,7 @@
 // Reinforced masonry on a footing: its bars, what is measured before they are covered, clocks, and a wall built to the end.
 import { barriers, type Plan, quantities, readPlan, stepsOf } from '@stone-tally/core'
 import { build, good } from './build'
-import { entry, plain } from './plans'
+import { entry, NOW, plain } from './plans'
 import { Site } from './site'
 import { started, startedLayout } from './started'
 
@@ -43,6 +43,11 @@ describe('its part of the plan', () => {
     ])
     const beam = { course: 3, bars: 2, diameter: 0.012 }
     expect(bad((d) => ({ ...d, beams: [beam, beam] }))).toEqual([expect.stringMatching(/beams\[1\].course: course 3 is a beam already/)])
+  })
+  test('laps longer than half a bar are refused, and counting them ends all the same', () => {
+    const short = (d: Part) => ({ ...d, foundation: { ...d.foundation, stock: 2, bars: { count: 3, diameter: 0.012, lap: 2.5 } } })
+    expect(bad(short)).toEqual([expect.stringMatching(/foundation.bars.lap: a lap of 2.5 m is over half of a bar of 2 m/)])
+    expect(quantities(startedLayout('masonry', {}, changed(short))).find((q) => q.id === 'bars-12')?.value).toBeGreaterThan(0)
   })
   test('only a footing: on stone it does not stand', () => {
     expect(
@@ -150,6 +155,11 @@ describe('the record', () => {
     site.put(entry('override', { stage: 'pad', section: 'A' }, { reason: 'Pour in two halves, the rest tomorrow.' }))
     site.work('pad', 'A').work('pad-level', 'A').release('pad-level', 'A')
     expect(site.refusal(laid(site, 1))).toMatch(/cures/)
+  })
+  test('a device whose clock is days ahead cures nothing', () => {
+    const site = poured()
+    expect(site.refusal(laid(site, 30), NOW)).toMatch(/cures/)
+    expect(site.refusal(laid(site, 30), NOW + 30 * DAY)).not.toMatch(/cures/)
   })
   test('where nobody says when it is the clock is shown as running', () => {
     const site = poured()

@@ -243,7 +243,7 @@ describe('bad entries', () => {
       ),
       /recheckOf: that entry was within limits/,
     ],
-  ])('%s', (_name, bad, message) => expect(site.refusal(bad)).toMatch(message))
+  ])('%s', (_name, bad, message) => expect(site.refusal(bad, NOW)).toMatch(message))
 
   test.each<[string, unknown, RegExp]>([
     ['wrong type', { ...entry('units', where, { set: '14' }) }, /data.set: must be a number, not "14"/],

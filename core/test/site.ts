@@ -19,8 +19,9 @@ export class Site {
     }
     return this
   }
-  refusal(e: Entry): string {
-    const judged = admit(this.state, e, NOW)
+  /** @param now - by the house; when the entry says it is, where that is later */
+  refusal(e: Entry, now = Math.max(NOW, Date.parse(e.at))): string {
+    const judged = admit(this.state, e, now)
     return judged.ok ? '' : say(judged.problems.map((p) => `${p.field}: ${p.message}`).join('; '), 'metric')
   }
   step(stage: string, section?: string, course?: number) {

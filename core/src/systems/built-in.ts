@@ -89,40 +89,39 @@ export function withBuiltIn(stages: readonly Stage[], places: readonly BuiltInPl
         return s.id === before ? [own, asking] : [asking]
       })
     const covered = { of: 'same' as const, force: 'hard' as const, why: `${place.item.name} is not recorded; it cannot be seen again` }
+    // A small wall has one stage for trench and bed, and one for all that is behind its courses.
+    const dig = ['dig', 'base'].find(has) ?? ''
     if (kind.when === 'before') {
       const own: Stage = {
         ...base,
         scope: 'section',
         requires: [{ stage: 'set-out', of: 'same', force: 'hold', why: 'nothing is moved before the line is verified' }],
       }
-      return put('dig', own, { ...covered, force: 'soft', why: `${place.item.name} comes before the dig` }, ['dig'])
+      return put(dig, own, { ...covered, force: 'soft', why: `${place.item.name} comes before the dig` }, [dig])
     }
     if (kind.when === 'under') {
-      const next = ['bars', 'pad', 'pad-level'].find(has) ?? 'pad-level'
+      const next = ['bars', 'pad', 'pad-level', 'base'].find(has) ?? ''
+      const ground: Requirement = has('subgrade')
+        ? { stage: 'subgrade', of: 'same', force: 'hold', why: 'it lies on ground that was released' }
+        : { stage: 'set-out', of: 'same', force: 'hold', why: 'digging may not start before it' }
       const own: Stage = {
         ...base,
         scope: 'section',
-        requires: [{ stage: 'subgrade', of: 'same', force: 'hold', why: 'it lies on ground that was released' }],
+        requires: [ground],
       }
       return put(next, own, covered, [next])
     }
     if (kind.when === 'after') {
-      const top = made.find((s) => s.id === 'top')
+      const last = made.find((s) => s.id === 'top') ?? made.find((s) => s.id === 'fill')
       const own: Stage = {
         ...base,
         scope: 'course',
         when: 'last',
         only: { section: place.section },
-        ...(top?.round ? { round: top.round } : {}),
-        requires: [{ stage: 'top', of: 'same', force: 'soft', why: 'the top is not closed' }],
+        ...(last?.round ? { round: last.round } : {}),
+        requires: [{ stage: last?.id ?? 'units', of: 'same', force: 'soft', why: 'the top is not closed' }],
       }
-      const closed = made.findIndex((s) => s.id === 'top')
-      const asking = made.map((s) =>
-        s.id === 'finish'
-          ? { ...s, requires: [...s.requires, { stage: id, ...covered, force: 'soft' as const, why: `${place.item.name} is not done` }] }
-          : s,
-      )
-      return [...asking.slice(0, closed + 1), own, ...asking.slice(closed + 1)]
+      return put('finish', own, { ...covered, force: 'soft', why: `${place.item.name} is not done` }, ['finish'])
     }
     const fill = made.find((s) => s.work.type === 'lifts' && s.work.of === 'backfill')
     const own: Stage = {
@@ -132,6 +131,9 @@ export function withBuiltIn(stages: readonly Stage[], places: readonly BuiltInPl
       requires: [{ stage: 'units', of: 'same', force: 'soft', why: 'the course beside it is not set' }],
     }
     // The layer over it waits as the fill does.
-    return put(fill?.id ?? 'backfill', own, covered, [fill?.id ?? 'backfill'])
+    if (fill || !has('fill')) return put(fill?.id ?? 'backfill', own, covered, [fill?.id ?? 'backfill'])
+    // A small wall is filled at its last course: all that is built in stands by then, and the course above it waits.
+    const above: Requirement = { stage: id, ...covered, of: 'below' }
+    return put('fill', own, { ...covered, of: 'all' }, ['fill']).map((s) => (s.id === 'units' ? { ...s, requires: [...s.requires, above] } : s))
   }, stages)
 }

@@ -84,16 +84,14 @@ function quantities({ pieces, face, topRun, runs }: CountBasis, data: GabionData
     )
   const run = front * share
   const behind = Math.round(rows_.reduce((n, r) => n + r.pieces * (r.deep - 1), 0))
-  // A spiral for every edge of 1 m: four along each basket, two at each of its ends, shared with its neighbour.
-  const spirals = Math.ceil((run * 4 + (own.length + behind) * 2 * (unit.height + unit.depth)) / 1)
   const volume = run * unit.height * unit.depth
   const porosity = unit.porosity ?? 0.35
-  const ends = own.length * unit.depth * unit.height
+  const lids = own.length + behind
+  const ends = lids * unit.depth * unit.height
   // Two wires each way in every metre of a cell's length and third of its height, front to back.
   const rows = Math.max(1, Math.round(unit.height / 0.33) - 1)
-  const braces = own.reduce((sum, p) => sum + Math.max(1, Math.round(p.length)) * rows * 2, 0)
-  const lids = own.length + behind
-  const lacing = run * 4 + own.length * 2 * (unit.height + unit.depth)
+  const braces = Math.ceil(own.reduce((sum, p) => sum + Math.max(1, Math.round(p.length)) * rows * 2, 0) * share - 1e-6)
+  const lacing = run * 4 + lids * 2 * (unit.height + unit.depth)
   return [
     {
       id: 'rock',
@@ -132,7 +130,7 @@ function quantities({ pieces, face, topRun, runs }: CountBasis, data: GabionData
         ]
       : []),
     ...(joint === 'spiral'
-      ? [{ id: 'spirals', name: 'Spirals of 1 m', value: spirals, unit: 'pieces' as const, working: 'one an edge and metre' }]
+      ? [{ id: 'spirals', name: 'Spirals of 1 m', value: Math.ceil(lacing - 1e-6), unit: 'pieces' as const, working: 'one an edge and metre' }]
       : []),
     ...(joint === 'ring'
       ? [
@@ -170,7 +168,7 @@ function quantities({ pieces, face, topRun, runs }: CountBasis, data: GabionData
       name: 'End panels',
       value: ends,
       unit: 'm²',
-      working: `${own.length} baskets × ${said.given(unit.depth)} × ${said.given(unit.height)}`,
+      working: `${lids} baskets × ${said.given(unit.depth)} × ${said.given(unit.height)}`,
     },
     {
       id: 'fabric',

@@ -193,6 +193,16 @@ function check(plan: Plan, data: MasonryData): Problem[] {
     )
   if (data.vertical.starter < data.vertical.lap + footingOf(data).cover)
     say('vertical.starter', `${said.given(data.vertical.starter)} is shorter than its lap and the cover below it`)
+  const footing = footingOf(data)
+  for (const [field, lap] of [
+    ['foundation.bars.lap', footing.bars.lap],
+    ['vertical.lap', data.vertical.lap],
+  ] as const)
+    if (lap > footing.stock / 2)
+      say(
+        field,
+        `a lap of ${said.given(lap)} is over half of a bar of ${said.given(footing.stock)}: bars delivered longer, or laps as the engineer has them`,
+      )
   const seen = new Set<number>()
   data.beams?.forEach((b, i) => {
     if (seen.has(b.course)) say(`beams[${i}].course`, `course ${b.course} is a beam already`)

@@ -36,14 +36,17 @@ export function fromStock(
   lap: number,
   lengths: readonly { readonly length: number; readonly count: number }[],
 ): { readonly bars: number; readonly cut: number } {
+  // A bar that is all lap reaches nowhere; the plan is refused for it, and nothing is counted for ever.
+  const reach = stock - lap
   let whole = 0
   const rest = new Map<number, number>()
   for (const { length, count } of lengths) {
     let left = length
-    while (left > stock + 1e-9) {
+    while (reach > 0 && left > stock + 1e-9) {
       whole += count
-      left -= stock - lap
+      left -= reach
     }
+    left = Math.min(left, stock)
     const key = Math.round(left * 1e6) / 1e6
     rest.set(key, (rest.get(key) ?? 0) + count)
   }
