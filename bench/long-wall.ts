@@ -1,7 +1,10 @@
 import { alignmentOf, type EarlierPlan as Plan, systemOf, type Vertex } from '@stone-tally/core'
 
-/** A kilometre of wall, 40 courses high: straights, bends both ways, corners, grades that rise and fall. */
-export function longWall(): Plan {
+/**
+ * A wall 40 courses high of so many stretches of 100 m, a kilometre by itself: straights, bends both ways, corners, grades that rise and
+ * fall.
+ */
+export function longWall(hundreds = 10): Plan {
   const unit = systemOf('hollow-core')?.units[0]
   if (!unit) throw new Error('no unit')
   const vertices: Vertex[] = [{ easting: 0, northing: 0 }]
@@ -14,7 +17,7 @@ export function longWall(): Plan {
     vertices.push({ easting: last.easting + chord * Math.cos(angle + turn / 2), northing: last.northing + chord * Math.sin(angle + turn / 2) })
     angle += turn
   }
-  for (let i = 0; i < 10; i++) {
+  for (let i = 0; i < hundreds; i++) {
     go(38, 0)
     go(14, i % 2 === 0 ? 0.6 : -0.6)
     go(30, 0)
@@ -24,11 +27,12 @@ export function longWall(): Plan {
   const line = alignmentOf(vertices, false)
   if (!line.ok) throw new Error(JSON.stringify(line.problems))
   const length = line.value.length
-  const points = 80
+  const points = 8 * hundreds
   const grades = Array.from({ length: points + 1 }, (_, i) => {
-    const share = i / points
-    const toe = 20 + 3 * Math.sin(share * 9) + share * 4
-    return { station: i === points ? length : length * share, toe, top: toe + 7.2 + 0.8 * Math.cos(share * 31) }
+    const share = (i / points) * (hundreds / 10)
+    // Up over one kilometre and down over the next.
+    const toe = 20 + 3 * Math.sin(share * 9) + (share % 2 > 1 ? 2 - (share % 2) : share % 2) * 4
+    return { station: i === points ? length : (length * i) / points, toe, top: toe + 7.2 + 0.8 * Math.cos(share * 31) }
   })
   return {
     name: 'Long wall',
@@ -46,6 +50,10 @@ export function longWall(): Plan {
     stone: { width: 0.3 },
     drain: { diameter: 0.1, fall: 0.01, outlets: [{ station: 0, invert: 18 }], maxOutletSpacing: 15 },
     grid: [],
-    sections: Array.from({ length: 20 }, (_, i) => ({ id: `S${i + 1}`, from: (length * i) / 20, to: (length * (i + 1)) / 20 })),
+    sections: Array.from({ length: 2 * hundreds }, (_, i) => ({
+      id: `S${i + 1}`,
+      from: (length * i) / (2 * hundreds),
+      to: (length * (i + 1)) / (2 * hundreds),
+    })),
   }
 }

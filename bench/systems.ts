@@ -34,9 +34,9 @@ const written = (l: Layout) => ({
   runs: l.runs.map((runs) => runs.map(({ below: _, joints, ...r }) => ({ ...r, joints: [...joints] }))),
 })
 
-/** The kilometre of wall of the other figures built of a system: 90,000 units of the size of a block, fewer of larger ones. */
-function wallOf(system: WallSystem): Plan {
-  const base = storedPlan(longWall())
+/** The wall of the other figures built of a system, of so many stretches of 100 m. */
+function wallOf(system: WallSystem, hundreds: number): Plan {
+  const base = storedPlan(longWall(hundreds))
   const data = system.start(system.units[0] as Unit, starts) as { drain?: object }
   return {
     ...base,
@@ -47,31 +47,36 @@ function wallOf(system: WallSystem): Plan {
   }
 }
 
+const unitsOf = (l: Layout) => l.runs.flat().reduce((n, r) => n + r.pieces.length, 0)
+
+/** As long as 90,000 of its units make it: a kilometre of blocks, many more of baskets, further than one plan may go. */
 function layoutOfEach(): Figure[] {
   const found = SYSTEMS.map((system) => {
-    const plan = wallOf(system)
-    const units = laid(plan)
-      .runs.flat()
-      .reduce((n, r) => n + r.pieces.length, 0)
-    const ratios = Array.from({ length: 6 }, () => {
-      let layout = laid({ ...plan })
+    const plan = wallOf(system, Math.round((10 * 90_000) / unitsOf(laid(wallOf(system, 10)))))
+    const units = unitsOf(laid(plan))
+    const collect = () => (globalThis as { gc?: () => void }).gc?.()
+    const ratios = Array.from({ length: 14 }, () => {
+      // What the round before left lying is not swept up at the cost of this one.
+      collect()
+      let layout: Layout | undefined
       const own = timed(() => {
         layout = laid({ ...plan })
       })
-      const result = written(layout)
+      const result = written(layout as Layout)
+      collect()
       return own / timed(() => JSON.stringify(result))
     })
-    return { id: system.id, units, ratio: median(ratios.slice(1)) }
+    return { id: system.id, units, ratio: median(ratios.slice(3)) }
   })
   const worst = found.reduce((a, b) => (b.ratio > a.ratio ? b : a))
   return [
     {
-      name: 'layout of a kilometre of each system / JSON.stringify, the worst',
+      name: 'layout of 90,000 units of each system / JSON.stringify, the worst',
       value: worst.ratio,
       limit: 3,
       over: 'at most',
       unit: 'x',
-      note: found.map((f) => `${f.id} ${f.units} ${f.ratio.toFixed(1)}`).join(', '),
+      note: found.map((f) => `${f.id} ${f.ratio.toFixed(1)}`).join(', '),
     },
   ]
 }

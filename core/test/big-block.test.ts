@@ -21,6 +21,13 @@ describe('the table of a machine', () => {
     expect(capacityAt(TABLE, 4, 1)).toBe(2600)
     expect(capacityAt(TABLE, 4.01, 1)).toBe(1800)
     expect(capacityAt(TABLE, 6, 3)).toBe(1900)
+    // A row given twice is read by its lesser figure, whichever comes first.
+    const twice = [
+      { reach: 4, height: 1, capacity: 2600 },
+      { reach: 4, height: 1, capacity: 2100 },
+      { reach: 4, height: 2, capacity: 2400 },
+    ]
+    expect([capacityAt(twice, 4, 1), capacityAt([...twice].reverse(), 4, 1), capacityAt(twice, 4, 1.5)]).toEqual([2100, 2100, 2100])
     expect(capacityAt(TABLE, 2, 3)).toBe(2600)
   })
   test('beyond it nothing is lifted: further, higher or lower than it says', () => {

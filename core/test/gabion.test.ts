@@ -36,6 +36,12 @@ test('a foot three baskets deep: drawn, counted and weighed as deep as it is, st
   // One row three deep, one two deep, the others one: so many baskets' worth of stone.
   expect(q('rock')).toBeCloseTo((q('rock', plainly) / rows) * (rows + 3), 6)
   expect(q('lids')).toBe(q('lids', plainly) + q('behind'))
+  // What is hung, laced and braced goes by every basket, not by those that are seen.
+  expect(q('panels')).toBeCloseTo(q('lids'), 6)
+  expect(q('bracing')).toBe((q('bracing', plainly) / rows) * (rows + 3))
+  // Three rows' worth of 8 m, four long edges each, and the edges of the ends of every basket behind.
+  expect(q('lacing') - q('lacing', plainly)).toBeCloseTo(3 * 8 * 4 + q('behind') * 4, 6)
+  expect(q('spirals')).toBe(Math.ceil(q('lacing')))
   expect(sectionAt(layout, 4).courses).toHaveLength(rows)
   expect(build(layout).order.pop()).toBe('final||')
 })

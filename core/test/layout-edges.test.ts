@@ -1,5 +1,17 @@
 // Edges of the layout that nothing else would notice: which piece lies where a leg turns into a bend, what is said just past a limit.
-import { compareLayouts, type EarlierPlan, engineerReasons, issued, layOut, misplaced, type Plan, wallFacts } from '@stone-tally/core'
+import {
+  alignmentOf,
+  compareLayouts,
+  type EarlierPlan,
+  elevationAt,
+  engineerReasons,
+  issued,
+  layOut,
+  misplaced,
+  type Plan,
+  readerOf,
+  wallFacts,
+} from '@stone-tally/core'
 import { built, layoutOf, plain, smallPlan } from './plans'
 import { at, planOn, unitNamed } from './walls'
 
@@ -106,4 +118,25 @@ describe('sections and openings at their edges', () => {
     }
   })
   test('nothing differs between a wall and itself', () => expect(compareLayouts(layoutOf(), layoutOf())).toEqual([]))
+})
+
+test('grades read one after the other are those read one by one: forwards, back, at a point, on a jump, past both ends', () => {
+  const points = [
+    { station: 0, elevation: 10 },
+    { station: 4, elevation: 11 },
+    { station: 4, elevation: 12 },
+    { station: 9, elevation: 9 },
+  ]
+  const read = readerOf(points)
+  for (const s of [-1, 0, 1, 3.9, 4, 4.1, 8, 9, 12, 2, 4, 0, -3, 8.5, 3.999]) expect([s, read(s)]).toEqual([s, elevationAt(points, s)])
+})
+
+test('a line that meets itself is found wherever its parts lie from each other, first part first', () => {
+  // West, back east over itself further north, then south through both: two crossings, and none where parts only join.
+  const line = alignmentOf([at(0, 0), at(20, 0), at(20, 4), at(0, 4), at(0, 8), at(10, 8), at(10, -4)], false)
+  expect(line.ok).toBe(false)
+  if (line.ok) return
+  expect(line.problems.map((p) => p.field)).toEqual(['vertices[5]', 'vertices[5]'])
+  expect(line.problems[0]?.message).toContain('E 10.00, N 0.00')
+  expect(alignmentOf([at(0, 0), at(20, 0), at(20, 4), at(0, 4), at(0, 8)], false).ok).toBe(true)
 })

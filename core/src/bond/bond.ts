@@ -1,7 +1,7 @@
 import { fail, ok, type Result } from '../base/result'
 import { said } from '../base/said'
 import { type InferType, list, quantity, record, yesNo } from '../base/schema'
-import { gridBond, twoCuts } from './grid'
+import { gridBond, gridReach, twoCuts } from './grid'
 import { NEAR } from './spans'
 import type { BondPiece, StretchToBond } from './stretch'
 import { searchBond } from './sweep'
@@ -34,7 +34,8 @@ export function bondOf(s: StretchToBond): BondPiece[] | undefined {
  * wall is laid with, where the exact search for fewest halves would take most of the time.
  */
 export function quickBond(s: StretchToBond): BondPiece[] | undefined {
-  return gridBond(s) ?? twoCuts(s) ?? searchBond(s, false)
+  const from = gridReach(s)
+  return gridBond(s, from) ?? twoCuts(s, from) ?? searchBond(s, false)
 }
 
 /**

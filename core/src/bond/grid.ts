@@ -1,7 +1,26 @@
 import { after, LESS, NEAR, type Spans, without } from './spans'
 import type { BondPiece, StretchToBond } from './stretch'
 
-const NONE = 32_000
+export const NONE = 32_000
+
+/** How far whole and half units reach from either end; worked out once for all that is tried on a stretch. */
+export interface GridReach {
+  readonly n: number
+  readonly left: Int16Array
+  readonly right: () => Int16Array
+}
+export function gridReach(s: StretchToBond): GridReach {
+  const n = Math.floor(s.length / (s.full / 2) + NEAR)
+  let right: Int16Array | undefined
+  return {
+    n,
+    left: reached(s, n, false),
+    right: () => {
+      right ??= reached(s, n, true)
+      return right
+    },
+  }
+}
 
 /**
  * Bonds with no cut or one, exactly and in one pass. Without a cut every joint lies on the half-unit grid counted from the
@@ -9,14 +28,13 @@ const NONE = 32_000
  * grid point is given the fewest halves that reach it; the cheapest pair that leaves room for the cut wins. Undefined when
  * it takes two cuts or more.
  */
-export function gridBond(s: StretchToBond): BondPiece[] | undefined {
+export function gridBond(s: StretchToBond, from: GridReach = gridReach(s)): BondPiece[] | undefined {
   const { length, full } = s
   const step = full / 2
-  const n = Math.floor(length / step + NEAR)
-  const left = reached(s, n, false)
+  const { n, left } = from
   const whole = Math.abs(length - n * step) < NEAR * 10 && n > 0
   if (whole && (left[n] as number) < NONE) return walk(left, n, full, s.half).reverse()
-  const right = reached(s, n, true)
+  const right = from.right()
   let best = Number.POSITIVE_INFINITY
   let at: [number, number] = [0, 0]
   for (let k = s.cutStart ? 0 : 1; k <= n; k++) {
@@ -39,15 +57,19 @@ export function gridBond(s: StretchToBond): BondPiece[] | undefined {
   return [...walk(left, k, full, s.half).reverse(), { length: length - (k + j) * step, kind: 'cut' }, ...walk(right, j, full, s.half)]
 }
 
-/** Fewest halves that reach each point of the half-unit grid from one end, every joint on the way keeping its overlap. */
-function reached(s: StretchToBond, n: number, fromRight: boolean): Int16Array {
+/**
+ * Fewest halves that reach each point of the half-unit grid from one end, every joint on the way keeping its overlap.
+ *
+ * @param play - how much of the overlap may be missing, m
+ */
+export function reached(s: StretchToBond, n: number, fromRight: boolean, play = NEAR): Int16Array {
   const { length, full, below, minOverlap } = s
   const step = full / 2
   const result = new Int16Array(n + 1).fill(NONE)
   result[0] = 0
   const count = below.length
   let i = fromRight ? count - 1 : 0
-  const clear = minOverlap - NEAR
+  const clear = minOverlap - play
   for (let k = 1; k <= n; k++) {
     const two = k > 1 ? (result[k - 2] as number) : NONE
     const one = s.half ? (result[k - 1] as number) + 1 : NONE
@@ -90,13 +112,12 @@ function walk(halves: Int16Array, from: number, full: number, half: boolean): Bo
  * A bond with two cuts where one does not do: whole units from the left as far as their joints keep the overlap, a cut, whole
  * units on a grid of their own, a cut, and whole units from the right. Only the furthest places for the first cut are tried.
  */
-export function twoCuts(s: StretchToBond): BondPiece[] | undefined {
+export function twoCuts(s: StretchToBond, from: GridReach = gridReach(s)): BondPiece[] | undefined {
   const { length, full, below, minOverlap } = s
   const minPiece = Math.max(s.minPiece, 1e-3)
   const step = full / 2
-  const n = Math.floor(length / step + NEAR)
-  const left = reached(s, n, false)
-  const right = reached(s, n, true)
+  const { n, left } = from
+  const right = from.right()
   const first = s.cutStart ? 0 : 1
   const last = s.cutEnd ? 0 : 1
   let furthest = n

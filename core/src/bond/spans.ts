@@ -42,21 +42,28 @@ export function merge(spans: Spans): Spans {
       spans[++last] = hi
     }
   }
-  spans.length = last + 1
+  if (last + 1 < spans.length) spans.length = last + 1
   return spans
 }
 
-/** Takes the open interval lo … hi out of the spans; its ends stay. */
+/** Takes the open interval lo … hi out of the spans, which are changed by it; its ends stay. */
 export function without(spans: Spans, lo: number, hi: number): Spans {
-  const result: Spans = []
   for (let i = 0; i < spans.length; i += 2) {
     const a = spans[i] as number
     const b = spans[i + 1] as number
-    if (b <= lo + NEAR || a >= hi - NEAR) result.push(a, b)
+    if (b <= lo + NEAR || a >= hi - NEAR) continue
+    const left = a <= lo + NEAR
+    const right = b >= hi - NEAR
+    if (left && right) {
+      spans[i + 1] = Math.max(a, lo)
+      spans.splice(i + 2, 0, Math.min(b, hi), b)
+      i += 2
+    } else if (left) spans[i + 1] = Math.max(a, lo)
+    else if (right) spans[i] = Math.min(b, hi)
     else {
-      if (a <= lo + NEAR) result.push(a, Math.max(a, lo))
-      if (b >= hi - NEAR) result.push(Math.min(b, hi), b)
+      spans.splice(i, 2)
+      i -= 2
     }
   }
-  return result
+  return spans
 }

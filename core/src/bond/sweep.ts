@@ -1,3 +1,4 @@
+import { NONE, reached } from './grid'
 import { after, LESS, merge, NEAR, type Spans, without } from './spans'
 import type { BondPiece, StretchToBond } from './stretch'
 
@@ -16,6 +17,12 @@ interface Costed {
  * are alive at any place and the sweep is linear in the length.
  */
 export function searchBond(s: StretchToBond, countHalves = true): BondPiece[] | undefined {
+  // Most stretches take two cuts or three, and what takes more is the most of the work: it is looked at only where it must be.
+  return sweep(s, countHalves, 2) ?? sweep(s, countHalves, 3) ?? sweep(s, countHalves, Number.POSITIVE_INFINITY)
+}
+
+/** As `searchBond`, with so many cuts at most: the same bond where that is enough, nothing where it is not. */
+function sweep(s: StretchToBond, countHalves: boolean, mostCuts: number): BondPiece[] | undefined {
   const { length, full, below, minOverlap } = s
   const minPiece = Math.max(s.minPiece, 1e-3)
   const width = full / 2
@@ -23,15 +30,31 @@ export function searchBond(s: StretchToBond, countHalves = true): BondPiece[] | 
   const halfCost = countHalves ? 1 : 0
   const count = Math.max(1, Math.ceil(length / width) + 1)
   const windows: (Costed | undefined)[] = new Array(count)
+  const beyond = CUT * (mostCuts + 1)
+  const last = CUT * mostCuts
+  const toEnd = reached(s, Math.floor(length / width + NEAR), true, 4 * NEAR)
+  /** With no cut left only whole units lead to the end: of a stretch of places those from where they do. */
+  const putLast = (key: number, lo: number, hi: number, least: number) => {
+    for (let j = Math.max(1, Math.ceil((length - hi) / width - 8 * NEAR)); j < toEnd.length; j++) {
+      const at = length - j * width
+      if (at < lo - 4 * NEAR) return
+      if ((toEnd[j] as number) < NONE) keep(key, Math.max(lo, at - 4 * NEAR), Math.min(hi, at + 4 * NEAR), least)
+    }
+  }
   const put = (key: number, lo: number, hi: number, least: number) => {
+    if (key >= beyond) return
+    if (key >= last) putLast(key, lo, hi, least)
+    else keep(key, lo, hi, least)
+  }
+  const keep = (key: number, lo: number, hi: number, least: number) => {
     // Nothing beyond the last possible joint is worth keeping.
     const top = Math.min(hi, length - NEAR)
     if (lo > top + NEAR) return
     const first = Math.max(least, Math.floor((lo + NEAR) / width))
-    const last = Math.max(first, Math.floor((top + NEAR) / width))
-    for (let w = first; w <= last && w < count; w++) {
+    const until = Math.max(first, Math.floor((top + NEAR) / width))
+    for (let w = first; w <= until && w < count; w++) {
       const a = w === first ? lo : w * width
-      const b = w === last ? top : (w + 1) * width - NEAR
+      const b = w === until ? top : (w + 1) * width - NEAR
       let at = windows[w]
       if (!at) {
         at = { keys: [], spans: [] }
@@ -73,11 +96,12 @@ export function searchBond(s: StretchToBond, countHalves = true): BondPiece[] | 
     best = Number.POSITIVE_INFINITY
     bestFrom = undefined
   }
+  // What of a window is reached already.
+  const done: Spans = []
   for (let w = 0; w < count; w++) {
     const at = windows[w]
     if (!at) continue
-    const kept: Costed = { keys: [], spans: [] }
-    const done: Spans = []
+    if (done.length > 0) done.length = 0
     // Keys grow while the window is worked, as a short cut may end in the same window.
     let before = -1
     for (;;) {
@@ -89,28 +113,33 @@ export function searchBond(s: StretchToBond, countHalves = true): BondPiece[] | 
       if (which < 0) break
       const key = at.keys[which] as number
       before = key
+      const spans = at.spans[which] as Spans
       // What costs as much as a bond already found cannot better it.
-      if (key >= best) break
-      let spans = merge(at.spans[which] as Spans)
+      if (key >= best) {
+        spans.length = 0
+        continue
+      }
+      merge(spans)
       if (minOverlap > 0) {
         const top = spans[spans.length - 1] as number
         for (let i = after(below, (spans[0] as number) - minOverlap); i < below.length && (below[i] as number) < top + minOverlap; i++) {
-          spans = without(spans, (below[i] as number) - minOverlap, (below[i] as number) + minOverlap)
+          without(spans, (below[i] as number) - minOverlap, (below[i] as number) + minOverlap)
         }
       }
       for (let i = 0; i < done.length && spans.length > 0; i += 2) {
         const [lo, hi] = [done[i] as number, done[i + 1] as number]
-        if (hi - lo > NEAR) spans = without(spans, lo, hi)
-        const point: Spans = []
+        if (hi - lo > NEAR) without(spans, lo, hi)
+        // A mere point that was reached cheaper goes too.
+        let left = 0
         for (let j = 0; j < spans.length; j += 2) {
-          const [a, b] = [spans[j] as number, spans[j + 1] as number]
-          if (!(b - a < NEAR && a >= lo - NEAR && b <= hi + NEAR)) point.push(a, b)
+          const a = spans[j] as number
+          const b = spans[j + 1] as number
+          if (b - a < NEAR && a >= lo - NEAR && b <= hi + NEAR) continue
+          spans[left++] = a
+          spans[left++] = b
         }
-        spans = point
+        if (left < spans.length) spans.length = left
       }
-      if (spans.length === 0) continue
-      kept.keys.push(key)
-      kept.spans.push(spans)
       for (let i = 0; i < spans.length; i += 2) {
         const [lo, hi] = [spans[i] as number, spans[i + 1] as number]
         done.push(lo, hi)
@@ -118,9 +147,9 @@ export function searchBond(s: StretchToBond, countHalves = true): BondPiece[] | 
         finish(key, lo, hi)
       }
     }
-    windows[w] = kept
   }
-  if (!bestFrom) return undefined
+  // One with more cuts was met by its last piece alone; others of as many were not looked at.
+  if (!bestFrom || best >= beyond) return undefined
 
   // Back from the end along costs that add up.
   const pieces: BondPiece[] = []

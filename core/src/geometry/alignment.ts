@@ -83,18 +83,29 @@ export function selfCrossings(a: { readonly segments: readonly Segment[]; readon
   const found: { element: number; at: SitePoint; first: number; second: number }[] = []
   const boxes = a.segments.map(boxOf)
   const n = a.segments.length
-  for (let i = 0; i < n; i++) {
-    for (let j = i + 1; j < n; j++) {
-      const [p, q] = [boxes[i] as Box, boxes[j] as Box]
-      if (p[0] > q[2] || q[0] > p[2] || p[1] > q[3] || q[1] > p[3]) continue
-      const [s, t] = [a.segments[i] as Segment, a.segments[j] as Segment]
-      const shared: SitePoint[] = []
-      if (j === i + 1) shared.push(s.to)
-      if (a.closed && i === 0 && j === n - 1) shared.push(s.from)
-      for (const at of crossings(s, t)) {
-        if (shared.some((v) => distance(v, at) < 1e-3)) continue
-        found.push({ element: j, at, first: s.station + footOn(s, at).along, second: t.station + footOn(t, at).along })
-      }
+  // Swept from west to east: only those that begin before one ends can meet it.
+  const west = boxes.map((_, i) => i).sort((i, j) => (boxes[i] as Box)[0] - (boxes[j] as Box)[0])
+  const near: [number, number][] = []
+  west.forEach((i, w) => {
+    const p = boxes[i] as Box
+    for (let k = w + 1; k < n && (boxes[west[k] as number] as Box)[0] <= p[2]; k++) {
+      const j = west[k] as number
+      const q = boxes[j] as Box
+      if (p[1] <= q[3] && q[1] <= p[3]) near.push(i < j ? [i, j] : [j, i])
+    }
+  })
+  near.sort((a, b) => a[0] - b[0] || a[1] - b[1])
+  for (const [i, j] of near) {
+    const [s, t] = [a.segments[i] as Segment, a.segments[j] as Segment]
+    // Two straight ones after each other that turn meet where they join, and nowhere else.
+    if (j === i + 1 && s.kind === 'line' && t.kind === 'line' && Math.abs(Math.sin(t.angle - s.angle)) > 1e-3 && distance(s.to, t.from) < 1e-6)
+      continue
+    const shared: SitePoint[] = []
+    if (j === i + 1) shared.push(s.to)
+    if (a.closed && i === 0 && j === n - 1) shared.push(s.from)
+    for (const at of crossings(s, t)) {
+      if (shared.some((v) => distance(v, at) < 1e-3)) continue
+      found.push({ element: j, at, first: s.station + footOn(s, at).along, second: t.station + footOn(t, at).along })
     }
   }
   return found
@@ -102,13 +113,20 @@ export function selfCrossings(a: { readonly segments: readonly Segment[]; readon
 
 type Box = readonly [number, number, number, number]
 function boxOf(s: Segment): Box {
-  const points = [s.from, s.to]
-  if (s.kind === 'arc') for (let q = 1; q < 16; q++) points.push(pointOn(s, (s.length * q) / 16))
   // An arc bulges past its sampled points by less than this.
   const slack = s.kind === 'arc' ? s.radius * 0.02 * Math.min(1, Math.abs(s.sweep)) + 1e-3 : 1e-3
-  const x = points.map((p) => p.easting)
-  const y = points.map((p) => p.northing)
-  return [Math.min(...x) - slack, Math.min(...y) - slack, Math.max(...x) + slack, Math.max(...y) + slack]
+  let west = Math.min(s.from.easting, s.to.easting)
+  let east = Math.max(s.from.easting, s.to.easting)
+  let south = Math.min(s.from.northing, s.to.northing)
+  let north = Math.max(s.from.northing, s.to.northing)
+  for (let q = 1; s.kind === 'arc' && q < 16; q++) {
+    const { easting, northing } = pointOn(s, (s.length * q) / 16)
+    west = Math.min(west, easting)
+    east = Math.max(east, easting)
+    south = Math.min(south, northing)
+    north = Math.max(north, northing)
+  }
+  return [west - slack, south - slack, east + slack, north + slack]
 }
 
 /** Least and greatest easting and northing of a line, m. */

@@ -30,6 +30,24 @@ export function elevationAt(points: readonly ProfilePoint[], station: number): n
   return a.elevation + ((b.elevation - a.elevation) * (station - a.station)) / (b.station - a.station)
 }
 
+/**
+ * As `elevationAt`, for many stations one after the other: it goes on from where the last one was found.
+ *
+ * @example const toe = readerOf(points); [0.2, 0.6, 1.1].map(toe)
+ */
+export function readerOf(points: readonly ProfilePoint[]): (station: number) => number {
+  let at = 0
+  return (station) => {
+    while (at < points.length - 2 && (points[at + 1] as ProfilePoint).station <= station) at++
+    while (at > 0 && (points[at] as ProfilePoint).station > station) at--
+    const a = points[at]
+    const b = points[at + 1]
+    if (a && b && station > a.station && station < b.station)
+      return a.elevation + ((b.elevation - a.elevation) * (station - a.station)) / (b.station - a.station)
+    return elevationAt(points, station)
+  }
+}
+
 /** Area under a profile over a stretch (m²), by exact trapezoids. */
 export function areaUnder(points: readonly ProfilePoint[], from: number, to: number): number {
   const stations = [from, ...points.map((p) => p.station).filter((s) => s > from && s < to), to]

@@ -68,23 +68,26 @@ export interface FaceLeg {
 
 /** The legs of a course's face, in the order of `legsOf`. */
 export function faceLegs(alignment: Alignment, legs: readonly Leg[], line: OffsetLine): FaceLeg[] {
+  const n = line.elements.length
+  let first = 0
   return legs.map((leg) => {
     const reaches: Reach[] = []
     let c = 0
-    const n = line.elements.length
-    for (let k = 0; k < 2 * n; k++) {
+    // Legs go on along the wall, so what lies before one lies before all that follow; what begins beyond it ends it.
+    while (first < n && (alignment.segments[first]?.station ?? 0) < leg.from - LENGTH_TOLERANCE) first++
+    for (let k = first; k < 2 * n; k++) {
       const base = alignment.segments[k % n]
       const e = line.elements[k % n]
       if (!base || !e) continue
       const turn = k >= n ? alignment.length : 0
       const start = base.station + turn
-      if (start < leg.from - LENGTH_TOLERANCE || start > leg.to - LENGTH_TOLERANCE) continue
-      if (turn > 0 && !alignment.closed) break
+      if (start > leg.to - LENGTH_TOLERANCE || (turn > 0 && !alignment.closed)) break
+      if (start < leg.from - LENGTH_TOLERANCE) continue
       reaches.push({ element: k % n, u0: e.from + turn, u1: e.to + turn, c0: c, c1: c + e.segment.length })
       c += e.segment.length
     }
-    const [first, last] = [reaches[0] as Reach, reaches[reaches.length - 1] as Reach]
-    return { leg, line, reaches, u0: first.u0, u1: last.u1 }
+    const [head, tail] = [reaches[0] as Reach, reaches[reaches.length - 1] as Reach]
+    return { leg, line, reaches, u0: head.u0, u1: tail.u1 }
   })
 }
 

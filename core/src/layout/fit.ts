@@ -75,8 +75,9 @@ export function misplaced(layout: Laid): Problem[] {
         `${o.name} ends at ${said.length(o.bottom + o.height, 2)}, below the pad, which lies at ${said.given(low)} or higher`,
       )
   })
+  const worked = new Set([...layout.cells.values()].map((c) => c.section))
   plan.sections.forEach((s, i) => {
-    if (![...layout.cells.values()].some((c) => c.section === s.id))
+    if (!worked.has(s.id))
       say(`sections[${i}].to`, `section ${s.id} is shorter than a unit: no course of it could be worked on; join it to its neighbour`)
   })
   const seen = new Map<string, number>()

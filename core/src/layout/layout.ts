@@ -259,7 +259,8 @@ function padOf(stretches: readonly Stretch[], bottom: number, steps: readonly Pa
   for (const s of stretches) {
     all += s.to - s.from
     for (const p of steps) {
-      if (Math.abs(p.elevation - bottom) < LENGTH_TOLERANCE) on += Math.max(0, Math.min(s.to, p.end) - Math.max(s.from, p.start))
+      if (p.end > s.from && p.start < s.to && Math.abs(p.elevation - bottom) < LENGTH_TOLERANCE)
+        on += Math.max(0, Math.min(s.to, p.end) - Math.max(s.from, p.start))
     }
   }
   return on < Math.min(least, all / 2) ? 'none' : all - on < least ? 'whole' : 'part'
@@ -277,18 +278,24 @@ function cellsOf(
   )
   courses.forEach((course, i) => {
     const quarter = buildingOf(plan).course(course.course).length / 4
-    const parts = (runs[i] as readonly Run[]).map((r) => partsOf(r, plan.sections))
+    const parts = new Map<string, (readonly Piece[])[]>()
+    for (const run of runs[i] as readonly Run[]) {
+      for (const [id, list] of partsOf(run, plan.sections)) {
+        const lists = parts.get(id)
+        if (lists) lists.push(list)
+        else parts.set(id, [list])
+      }
+    }
     for (const section of plan.sections) {
-      const lists = parts.flatMap((p) => {
-        const list = p.get(section.id)
-        return list ? [list] : []
-      })
+      const lists = parts.get(section.id)
       // A sliver of a course whose pieces all belong to the neighbour is the neighbour's: nobody could work on it.
-      if (lists.length === 0) continue
-      const stretches = course.stretches.flatMap((s) => {
-        const cut = { from: Math.max(s.from, section.from), to: Math.min(s.to, section.to) }
-        return below(cut.from, cut.to) ? [cut] : []
-      })
+      if (!lists) continue
+      const stretches: Stretch[] = []
+      for (const s of course.stretches) {
+        const from = Math.max(s.from, section.from)
+        const to = Math.min(s.to, section.to)
+        if (below(from, to)) stretches.push({ from, to })
+      }
       if (stretches.length === 0) continue
       const workable = stretches.filter((s) => s.to - s.from >= quarter)
       bySection.get(section.id)?.push({
@@ -353,6 +360,7 @@ function capsOf(
     const rise = plan.top?.style === 'cap-following' ? topAt(plan, step.end) - topAt(plan, step.start) : 0
     const slope = Math.hypot(1, rise / Math.max(step.end - step.start, 1e-6))
     for (const f of face) {
+      if (f.leg.to < step.start || (f.leg.from > step.end && f.leg.to <= alignment.length + LENGTH_TOLERANCE)) continue
       const leg = {
         left: seen.left && step.start >= f.leg.from - LENGTH_TOLERANCE,
         right: seen.right && step.end <= f.leg.to + LENGTH_TOLERANCE,

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { truckLoads } from '../bond'
-import { type Plan, toeAt } from '../plan'
+import { type Plan, toeAt, toeReader } from '../plan'
 import { limitsOf } from '../rules'
 import { type Building, capacityAt, type Lifting, type Piece } from '../systems'
 import type { Course } from './rows'
@@ -37,25 +37,47 @@ interface Laid extends Planned {
   readonly cells: ReadonlyMap<string, { readonly section: string; readonly course: number; readonly pieces: readonly Piece[] }>
 }
 
+/** How a pick is judged: the table and its share, the inserts, the slings. */
+function pickOf(plan: Plan, { table, gear }: Lifting) {
+  const limits = limitsOf(plan)
+  const share = limits.pickShare.value
+  const leastAngle = limits.slingAngle.value
+  // A stiff unit on three or four slings hangs on two of them.
+  const hung = Math.min(gear.points, 2) * Math.sin((gear.angle * Math.PI) / 180)
+  const over = (load: number, capacity: number) => load > capacity * share + 1e-6
+  const each = (load: number) => load / hung
+  const inserts = (load: number) => each(load) > gear.tested + 1e-6
+  const flat = gear.points > 1 && gear.angle < leastAngle - 1e-9
+  return {
+    share,
+    leastAngle,
+    over,
+    each,
+    inserts,
+    flat,
+    isWrong(mass: number, reach: number, height: number): boolean {
+      const load = mass + gear.mass
+      const capacity = capacityAt(table, reach, height)
+      return capacity === undefined || over(load, capacity) || inserts(load) || flat
+    },
+  }
+}
+
 /** Why a load may not be lifted at a reach and height: beyond the table, over its share, or too much for its inserts. */
 export function pickWrong({ plan }: Planned, lifting: Lifting, mass: number, reach: number, height: number): string[] {
-  const limits = limitsOf(plan)
   const { gear } = lifting
+  const { share, leastAngle, over, each, inserts, flat } = pickOf(plan, lifting)
   const load = mass + gear.mass
   const capacity = capacityAt(lifting.table, reach, height)
   const at = `at ${said.length(reach, 1)} out and ${said.length(height, 1)} up`
-  const share = limits.pickShare.value
   const wrong: string[] = []
   if (capacity === undefined) wrong.push(`${said.mass(load)} ${at} is beyond the table of the ${lifting.machine}: nothing is lifted there`)
-  else if (load > capacity * share + 1e-6)
+  else if (over(load, capacity))
     wrong.push(
       `${said.mass(load)} with its gear is over ${said.mass(capacity * share)}: the table gives ${said.mass(capacity)} ${at}, of which ${Math.round(share * 100)} % may hang`,
     )
-  // A stiff unit on three or four slings hangs on two of them.
-  const each = load / (Math.min(gear.points, 2) * Math.sin((gear.angle * Math.PI) / 180))
-  if (each > gear.tested + 1e-6) wrong.push(`each of its inserts would carry ${said.mass(each)}, tested to ${said.mass(gear.tested)}`)
-  if (gear.points > 1 && gear.angle < limits.slingAngle.value - 1e-9)
-    wrong.push(`slings at ${gear.angle}° over the level, at least ${limits.slingAngle.value}°`)
+  if (inserts(load)) wrong.push(`each of its inserts would carry ${said.mass(each(load))}, tested to ${said.mass(gear.tested)}`)
+  if (flat) wrong.push(`slings at ${gear.angle}° over the level, at least ${leastAngle}°`)
   return wrong
 }
 
@@ -129,62 +151,70 @@ function worked(layout: Laid): readonly PlannedPick[] {
 export const pickAt = (layout: Laid, course: number, number: number): PlannedPick | undefined =>
   picksOf(layout).find((p) => p.course === course && p.number === number)
 
-/** What is wrong with picks of one mass at one reach and height, and how many of them there are. */
-interface Alike {
+/** The worst of a wall's picks before anything is lifted: the first that may not be, and the first no truck carries. */
+interface Foreseen {
+  readonly all: number
+  readonly wrong: number
+  readonly first: { readonly pick: Foreseeable; readonly why: readonly string[] } | undefined
+  readonly heavy: Foreseeable | undefined
+}
+interface Foreseeable {
   readonly course: number
   readonly station: number
   readonly mass: number
-  readonly reach: number
-  readonly height: number
-  count: number
 }
 
-/** Picks that are alike to the millimetre and kilogram, each once: a long wall has few of them. */
-function alike({ plan, building, courses, cells }: Laid, lifting: Lifting): Alike[] {
+/** One pass over every unit, without the words of any but the first. */
+function foreseen({ plan, building, courses, cells }: Laid, lifting: Lifting): Foreseen {
   const rows = new Map(courses.map((c) => [c.course, c]))
-  const found = new Map<string, Alike>()
+  const earlier = (a: Foreseeable | undefined, course: number, station: number) =>
+    !a || course < a.course || (course === a.course && station < a.station)
+  let [all, wrong] = [0, 0]
+  let first: (Foreseeable & { readonly reach: number; readonly height: number }) | undefined
+  let heavy: Foreseeable | undefined
+  const pick = pickOf(plan, lifting)
+  const toe = toeReader(plan)
   for (const cell of cells.values()) {
     const row = rows.get(cell.course)
     const make = building.course(cell.course)
     const reach = lifting.stands + (row?.offset ?? 0) + make.depth / 2
+    const hook = (row?.top ?? 0) + lifting.gear.length
     for (const p of cell.pieces) {
       if (p.kind === 'return') continue
+      all++
       const station = (p.start + p.to) / 2
       const mass = (make.mass * p.length) / make.length
-      const height = (row?.top ?? 0) + lifting.gear.length - toeAt(plan, station)
-      const key = `${cell.course}|${Math.round(mass * 10)}|${Math.round(height * 1000)}`
-      const known = found.get(key)
-      if (known) known.count++
-      else found.set(key, { course: cell.course, station, mass, reach, height, count: 1 })
+      const height = hook - toe(station)
+      if (pick.isWrong(mass, reach, height)) {
+        wrong++
+        if (earlier(first, cell.course, station)) first = { course: cell.course, station, mass, reach, height }
+      }
+      if (lifting.truck && mass > lifting.truck.mass && earlier(heavy, cell.course, station)) heavy = { course: cell.course, station, mass }
     }
   }
-  return [...found.values()]
+  return { all, wrong, first: first && { pick: first, why: pickWrong({ plan }, lifting, first.mass, first.reach, first.height) }, heavy }
 }
 
 /** What must be known of the picks before a truck comes: the first of those that may not be lifted, and how many; loads too heavy for the truck. */
 export function pickCautions(layout: Laid): { readonly id: string; readonly message: string }[] {
   const { lifting } = layout.building
   if (!lifting) return []
-  const kinds = alike(layout, lifting)
-  const all = kinds.reduce((n, k) => n + k.count, 0)
-  const wrong = kinds.map((k) => ({ ...k, why: pickWrong(layout, lifting, k.mass, k.reach, k.height) })).filter((k) => k.why.length > 0)
-  const [first] = wrong.sort((a, b) => a.course - b.course || a.station - b.station)
-  const heavy = lifting.truck ? kinds.filter((k) => k.mass > (lifting.truck?.mass ?? 0)) : []
-  const at = (k: Alike) => `course ${k.course} at ${said.station(k.station)}`
+  const { all, wrong, first, heavy } = foreseen(layout, lifting)
+  const at = (k: Foreseeable) => `course ${k.course} at ${said.station(k.station)}`
   return [
     ...(first
       ? [
           {
             id: 'picks',
-            message: `${wrong.reduce((n, k) => n + k.count, 0)} of ${all} picks may not be lifted as planned, first ${at(first)}: ${first.why.join('; ')}. Bring the machine closer, or a larger one.`,
+            message: `${wrong} of ${all} picks may not be lifted as planned, first ${at(first.pick)}: ${first.why.join('; ')}. Bring the machine closer, or a larger one.`,
           },
         ]
       : []),
-    ...(heavy[0]
+    ...(heavy
       ? [
           {
             id: 'truck',
-            message: `${said.mass(heavy[0].mass)} in ${at(heavy[0])} is over the ${said.mass(lifting.truck?.mass ?? 0)} a truck carries: it comes by a heavier one.`,
+            message: `${said.mass(heavy.mass)} in ${at(heavy)} is over the ${said.mass(lifting.truck?.mass ?? 0)} a truck carries: it comes by a heavier one.`,
           },
         ]
       : []),

@@ -86,13 +86,19 @@ export interface RunBasis {
 export function runsOf(basis: RunBasis, course: Course, faces: readonly FaceLeg[], below: readonly Run[], earlier: readonly Run[]): Run[] {
   const result: Run[] = []
   const { plan, length } = basis
+  const lower = new Map<number, Run[]>()
+  for (const r of below) {
+    const list = lower.get(r.leg)
+    if (list) list.push(r)
+    else lower.set(r.leg, [r])
+  }
   for (const face of faces) {
     const { leg } = face
     for (const gap of gapsOf(course.stretches, leg, length, basis.closed, plan.openings)) {
       const ring = gap.start === 'ring'
       // A ring's joint moves by half a unit on every other course, so that it is bonded like any other.
       const shift = ring && course.course % 2 === 0 ? basis.building.course(course.course).length / 2 : 0
-      const under = below.filter((r) => r.leg === leg.index && (ring || (r.from < gap.to + 1 && r.to > gap.from - 1)))
+      const under = (lower.get(leg.index) ?? []).filter((r) => ring || (r.from < gap.to + 1 && r.to > gap.from - 1))
       const onPad = basis.steps.some(
         (s) => Math.abs(s.elevation - course.bottom) < LENGTH_TOLERANCE && overlaps(s.start, s.end, gap.from, gap.to, length, basis.closed),
       )
@@ -163,15 +169,24 @@ function layRun({ basis, course, face, gap, shift, under, onPad }: ToLay): Run {
   )
   // Every unit stands at its own station. What an outside corner takes away, or an inside corner adds, is drawn in what touches the
   // corner alone: up to the first joint a piece's length away from it.
-  const us = laid.pieces.map((p) => besideStation(face, c0 + p.at + shift))
+  const standing = (p: { readonly at: number }) => besideStation(face, c0 + p.at + shift)
   const reach = make.length / 2
   const [low, high] = [Math.max(u0, gap.from), Math.min(u1, gap.to)]
-  const left = atCorner(gap.start) && Math.abs(u0 - gap.from) > LENGTH_TOLERANCE ? us.find((u) => u > low + reach) : undefined
-  const right = atCorner(gap.end) && Math.abs(u1 - gap.to) > LENGTH_TOLERANCE ? us.findLast((u) => u < high - reach) : undefined
+  const cornered = {
+    left: atCorner(gap.start) && Math.abs(u0 - gap.from) > LENGTH_TOLERANCE,
+    right: atCorner(gap.end) && Math.abs(u1 - gap.to) > LENGTH_TOLERANCE,
+  }
+  const first = cornered.left ? laid.pieces.find((p) => standing(p) > low + reach) : undefined
+  const last = cornered.right ? laid.pieces.findLast((p) => standing(p) < high - reach) : undefined
+  const left = first && standing(first)
+  const right = last && standing(last)
   // A run too short for that is drawn out as a whole.
   const short = (atCorner(gap.start) || atCorner(gap.end)) && (left ?? low) > (right ?? high)
   const whole = (gap.to - gap.from) / (u1 - u0 || 1)
+  // Where one unit ends the next begins.
+  let [knownAt, knownStation] = [Number.NaN, 0]
   const drawn = (at: number) => {
+    if (knownAt === at) return knownStation
     const u = besideStation(face, c0 + at + shift)
     const s = short
       ? gap.from + (u - u0) * whole
@@ -181,20 +196,23 @@ function layRun({ basis, course, face, gap, shift, under, onPad }: ToLay): Run {
           ? right + ((u - right) * (gap.to - right)) / (u1 - right)
           : u
     const kept = gap.start === 'ring' ? s : Math.min(gap.to, Math.max(gap.from, s))
-    return tidy(kept)
+    knownAt = at
+    knownStation = tidy(kept)
+    return knownStation
   }
   const pieces: Piece[] = laid.pieces.map((p) => {
     const start = drawn(p.at)
     const to = drawn(p.at + p.length)
     const turn = start >= basis.length - LENGTH_TOLERANCE && basis.closed ? basis.length : 0
-    const piece = { start: tidy(start - turn), to: tidy(to - turn), at: p.at + shift, length: tidy(p.length), kind: p.kind }
-    return p.shape === undefined ? piece : { ...piece, shape: p.shape, bottom: p.bottom ?? 0, height: p.height ?? make.height }
+    const [a, b, at, length] = [tidy(start - turn), tidy(to - turn), p.at + shift, tidy(p.length)]
+    if (p.shape === undefined) return { start: a, to: b, at, length, kind: p.kind }
+    return { start: a, to: b, at, length, kind: p.kind, shape: p.shape, bottom: p.bottom ?? 0, height: p.height ?? make.height }
   })
   const edges: number[] = []
   for (const p of laid.pieces) {
     // Upon a band of rows only the joints that reach its top matter to the course above.
     if (p.height !== undefined && (p.bottom ?? 0) + p.height < make.height - LENGTH_TOLERANCE) continue
-    if (p.at > LENGTH_TOLERANCE || gap.start !== 'free') edges.push(besideStation(face, c0 + p.at + shift))
+    if (p.at > LENGTH_TOLERANCE || gap.start !== 'free') edges.push(standing(p))
   }
   edges.push(besideStation(face, c0 + length + shift))
   return {

@@ -14,7 +14,7 @@ import {
   text,
   yesNo,
 } from '../base/schema'
-import { elevationAt } from '../geometry'
+import { elevationAt, type ProfilePoint, readerOf } from '../geometry'
 import { addedPointSchema, choiceChangeSchema, pointChangeSchema, ruleBookSchema } from '../rules'
 import { type Around, builtInSchema } from './built-in'
 
@@ -144,19 +144,26 @@ type Common = InferType<typeof planSchema>
 /** A plan as it is worked with: its system's part has been read by that system's schema, and only the system looks into it. */
 export type Plan = Omit<Common, 'system'> & { readonly system: { readonly id: string; readonly data: unknown } }
 
+/** Both grades of a plan as profiles: they are asked for at every unit of a wall. */
+const profiles = new WeakMap<Plan['grades'], Record<'toe' | 'top', readonly ProfilePoint[]>>()
+function profileOf({ grades }: Plan, of: 'toe' | 'top'): readonly ProfilePoint[] {
+  let known = profiles.get(grades)
+  if (!known) {
+    const made = (of: 'toe' | 'top') => grades.map((g) => ({ station: g.station, elevation: g[of] }))
+    known = { toe: made('toe'), top: made('top') }
+    profiles.set(grades, known)
+  }
+  return known[of]
+}
+
 /** Toe grade at a station, m. */
-export const toeAt = (plan: Plan, station: number) =>
-  elevationAt(
-    plan.grades.map((g) => ({ station: g.station, elevation: g.toe })),
-    station,
-  )
+export const toeAt = (plan: Plan, station: number) => elevationAt(profileOf(plan, 'toe'), station)
+
+/** As `toeAt`, for many stations one after the other. */
+export const toeReader = (plan: Plan) => readerOf(profileOf(plan, 'toe'))
 
 /** Top grade at a station, m. */
-export const topAt = (plan: Plan, station: number) =>
-  elevationAt(
-    plan.grades.map((g) => ({ station: g.station, elevation: g.top })),
-    station,
-  )
+export const topAt = (plan: Plan, station: number) => elevationAt(profileOf(plan, 'top'), station)
 
 /**
  * Greatest height of wall that can be seen, m: top grade above toe grade. A top that is built level stands as high as its highest grade

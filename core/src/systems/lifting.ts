@@ -35,6 +35,30 @@ export interface Lifting {
   readonly truck?: { readonly mass: number; readonly count: number } | undefined
 }
 
+type Table = Lifting['table']
+
+/** What a machine lifts at one reach, kg, by the height of its hook; undefined beyond its table. */
+function liftedAt(table: Table, reach: number): (height: number) => number | undefined {
+  const column = table.reduce((least, r) => (r.reach >= reach - 1e-6 && r.reach < least ? r.reach : least), Number.POSITIVE_INFINITY)
+  const rows = table.filter((r) => Math.abs(r.reach - column) < 1e-6)
+  const any = rows.reduce((least, r) => (r.height === undefined ? Math.min(least, r.capacity) : least), Number.POSITIVE_INFINITY)
+  const levels = rows.flatMap((r) => (r.height === undefined ? [] : [{ height: r.height, capacity: r.capacity }]))
+  return (height) => {
+    let [under, over]: (typeof levels)[number][] = []
+    for (const r of levels) {
+      // Of two rows for one height the lesser counts.
+      const less = (than: typeof r) => r.height === than.height && r.capacity < than.capacity
+      if (r.height <= height + 1e-6 && (!under || r.height > under.height || less(under))) under = r
+      if (r.height >= height - 1e-6 && (!over || r.height < over.height || less(over))) over = r
+    }
+    const least = under && over ? Math.min(any, under.capacity, over.capacity) : any
+    return least === Number.POSITIVE_INFINITY ? undefined : least
+  }
+}
+
+/** The last reach asked of a table: units of a course are all asked at one. */
+const asked = new WeakMap<Table, { reach: number; at: (height: number) => number | undefined }>()
+
 /**
  * What a machine lifts at a reach and height of its hook, kg. The next reach of its table that is as far counts, and of its heights the
  * lesser of the two beside the one asked for; nothing is read beyond the table.
@@ -42,18 +66,11 @@ export interface Lifting {
  * @returns undefined beyond the table
  * @example capacityAt([{ reach: 4, capacity: 3000 }, { reach: 6, capacity: 1800 }], 4.2, 1) // 1800
  */
-export function capacityAt(table: Lifting['table'], reach: number, height: number): number | undefined {
-  const far = table.filter((r) => r.reach >= reach - 1e-6)
-  const column = Math.min(...far.map((r) => r.reach))
-  const rows = far.filter((r) => Math.abs(r.reach - column) < 1e-6)
-  const any = rows.filter((r) => r.height === undefined).map((r) => r.capacity)
-  const levels = rows.flatMap((r) => (r.height === undefined ? [] : [{ height: r.height, capacity: r.capacity }]))
-  const under = levels
-    .filter((r) => r.height <= height + 1e-6)
-    .reduce<(typeof levels)[number] | undefined>((a, b) => (a && a.height >= b.height ? a : b), undefined)
-  const over = levels
-    .filter((r) => r.height >= height - 1e-6)
-    .reduce<(typeof levels)[number] | undefined>((a, b) => (a && a.height <= b.height ? a : b), undefined)
-  const found = [...any, ...(under && over ? [Math.min(under.capacity, over.capacity)] : [])]
-  return found.length > 0 ? Math.min(...found) : undefined
+export function capacityAt(table: Table, reach: number, height: number): number | undefined {
+  let known = asked.get(table)
+  if (known?.reach !== reach) {
+    known = { reach, at: liftedAt(table, reach) }
+    asked.set(table, known)
+  }
+  return known.at(height)
 }

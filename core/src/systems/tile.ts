@@ -7,14 +7,16 @@ type Tile = NonNullable<Unit['pattern']>
 /** Pieces of a tile that repeats from a shift on, cut off at both ends; slivers are shared with their neighbour. */
 function laidFrom(tile: Tile, shift: number, from: number, to: number, least: number): LaidPiece[] {
   const rows = new Map<string, LaidPiece[]>()
+  const keys = tile.pieces.map((p) => `${p.y}|${p.height}`)
   for (let start = from - shift; start < to; start += tile.length) {
-    for (const p of tile.pieces) {
+    for (let i = 0; i < keys.length; i++) {
+      const p = tile.pieces[i] as Tile['pieces'][number]
       const [a, b] = [Math.max(from, start + p.x), Math.min(to, start + p.x + p.length)]
       if (b - a < 1e-6) continue
-      const key = `${p.y}|${p.height}`
-      const row = rows.get(key) ?? []
-      row.push({ at: a, length: b - a, kind: b - a < p.length - 1e-6 ? 'cut' : 'full', shape: p.shape, bottom: p.y, height: p.height })
-      rows.set(key, row)
+      const piece: LaidPiece = { at: a, length: b - a, kind: b - a < p.length - 1e-6 ? 'cut' : 'full', shape: p.shape, bottom: p.y, height: p.height }
+      const row = rows.get(keys[i] as string)
+      if (row) row.push(piece)
+      else rows.set(keys[i] as string, [piece])
     }
   }
   const all = [...rows.values()].flat().sort((x, y) => x.at - y.at)
@@ -24,6 +26,7 @@ function laidFrom(tile: Tile, shift: number, from: number, to: number, least: nu
 
 /** Gives slivers at an end to the pieces that touch them over just their height; what no piece can take stays. */
 function share(pieces: LaidPiece[], atStart: boolean, edge: number, least: number) {
+  if (pieces.every((p) => p.length >= least - 1e-6)) return
   const touches = (a: number, b: number) => Math.abs(a - b) < 1e-6
   const foot = (p: LaidPiece) => p.bottom ?? 0
   const head = (p: LaidPiece) => foot(p) + (p.height ?? 0)

@@ -1,192 +1,26 @@
 import type { Problem } from '../../base/result'
 import { said } from '../../base/said'
-import { optionalChoice, optionalList, optionalQuantity, optionalRecord, quantity, record, type yup } from '../../base/schema'
+import type { yup } from '../../base/schema'
 import type { Plan } from '../../plan'
 import { blockQuestions } from '../block-questions'
 import { blocks } from '../block-system'
-import {
-  type BlockData,
-  blockBuilding,
-  blockFields,
-  blockStart,
-  checkBlocks,
-  compareBlocks,
-  foundationEngineered,
-  refitBlocks,
-  settleBlocks,
-} from '../blocks'
-import { FOUNDATIONS, foundationSchema } from '../foundations'
+import { blockBuilding, blockStart, checkBlocks, compareBlocks, foundationEngineered, refitBlocks, settleBlocks } from '../blocks'
+import { FOUNDATIONS } from '../foundations'
 import type { Question } from '../question'
-import { type CountBasis, defineSystem, type PartChange, type Quantity, type Stage } from '../system'
+import { defineSystem, type PartChange, type Stage } from '../system'
+import { basketsDeep, type GabionData, schema } from './data'
 import { lay } from './lay'
+import { quantities, ROCK } from './quantities'
 import { stages } from './stages'
 import { units } from './units'
-
-const count = (min: number, max: number) => quantity({ min, max, whole: true })
-const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
-/** Firm undisturbed floor may carry baskets without a pad, as the soil allows. What a plan of before does not say stays as it was built then. */
-const schema = record({
-  ...blockFields,
-  foundation: foundationSchema(FOUNDATIONS.map((f) => f.id)),
-  /** Front laid stone by stone, or filled as it falls behind a stiff front. */
-  face: optionalChoice(['hand', 'machine'] as const),
-  /** How baskets are joined. */
-  joint: optionalChoice(['spiral', 'ring', 'lacing'] as const),
-  /** Leaning by rows that step back, or by a base that is tilted. */
-  lean: optionalChoice(['step', 'tilt'] as const),
-  /** Mesh, wide, m: stones are one to two of it. */
-  mesh: optionalQuantity({ min: 0.04, max: 0.15, unit: 'm' }),
-  /** Laced into chains on the ground and lifted into place. */
-  chains: optionalChoice(['yes', 'no'] as const),
-  /** From the foot so many courses are so many baskets deep; the deepest first. */
-  deep: optionalList(record({ courses: count(1, 20), baskets: count(2, 6) }), 6),
-  /** A mattress in front of the foot: thick, and how far out, m. */
-  mattress: optionalRecord({ thickness: metres(0.15, 0.6), out: metres(0.5, 10) }),
-})
-interface Deep {
-  readonly courses: number
-  readonly baskets: number
-}
-/** Baskets, how they are filled, joined and leaned, and what lies behind and before them. */
-export type GabionData = BlockData & {
-  readonly face?: 'hand' | 'machine'
-  readonly joint?: 'spiral' | 'ring' | 'lacing'
-  readonly lean?: 'step' | 'tilt'
-  readonly mesh?: number
-  readonly chains?: 'yes' | 'no'
-  readonly deep?: readonly Deep[]
-  readonly mattress?: { readonly thickness: number; readonly out: number }
-}
-
-/** How many baskets deep a course is. @example basketsDeep({ deep: [{ courses: 2, baskets: 2 }] }, 2) // 2 */
-export const basketsDeep = ({ deep = [] }: Pick<GabionData, 'deep'>, course: number): number =>
-  deep.reduce((most, d) => (course <= d.courses ? Math.max(most, d.baskets) : most), 1)
 
 /** A base that falls one in ten into the slope leans the wall by about six degrees. */
 const TILT = 0.1
 /** Stones are one to two meshes wide: smaller fall through, larger leave voids. */
 const MESHES = [1, 2] as const
 
-/** Solid rock, kg/m³: common for granite and limestone; a supplier's own figure goes before it. */
-const ROCK = 2600
-
-function quantities({ pieces, face, topRun, runs }: CountBasis, data: GabionData): Quantity[] {
-  const { unit, joint, mattress } = data
-  const own = pieces.filter((p) => p.kind !== 'return')
-  // Every basket in front stands for those behind it.
-  const rows_ = runs.map((r) => ({ ...r, deep: basketsDeep(data, r.course) }))
-  const front = own.reduce((sum, p) => sum + p.length, 0)
-  const share =
-    rows_.reduce((sum, r) => sum + r.length * r.deep, 0) /
-    Math.max(
-      1e-9,
-      rows_.reduce((sum, r) => sum + r.length, 0),
-    )
-  const run = front * share
-  const behind = Math.round(rows_.reduce((n, r) => n + r.pieces * (r.deep - 1), 0))
-  const volume = run * unit.height * unit.depth
-  const porosity = unit.porosity ?? 0.35
-  const lids = own.length + behind
-  const ends = lids * unit.depth * unit.height
-  // Two wires each way in every metre of a cell's length and third of its height, front to back.
-  const rows = Math.max(1, Math.round(unit.height / 0.33) - 1)
-  const braces = Math.ceil(own.reduce((sum, p) => sum + Math.max(1, Math.round(p.length)) * rows * 2, 0) * share - 1e-6)
-  const lacing = run * 4 + lids * 2 * (unit.height + unit.depth)
-  return [
-    {
-      id: 'rock',
-      name: 'Stone in the baskets, as placed',
-      value: volume,
-      unit: 'm³',
-      working: `${said.length(run, 2)} of basket × ${said.given(unit.height)} × ${said.given(unit.depth)}`,
-    },
-    {
-      id: 'rock-mass',
-      name: 'Mass of stone',
-      value: volume * (1 - porosity) * ROCK,
-      unit: 'kg',
-      working: `${said.volume(volume)} × (1 − ${porosity} air) × ${said.density(ROCK)}`,
-    },
-    ...(data.face === 'machine'
-      ? []
-      : [
-          {
-            id: 'hand-faced',
-            name: 'Front laid by hand',
-            value: face * 0.25,
-            unit: 'm³' as const,
-            working: `${said.area(face)} of face, ${said.small(0.25)} deep`,
-          },
-        ]),
-    ...(behind > 0
-      ? [
-          {
-            id: 'behind',
-            name: 'Baskets behind the front ones',
-            value: behind,
-            unit: 'pieces' as const,
-            working: 'where the foot is more than one basket deep',
-          },
-        ]
-      : []),
-    ...(joint === 'spiral'
-      ? [{ id: 'spirals', name: 'Spirals of 1 m', value: Math.ceil(lacing - 1e-6), unit: 'pieces' as const, working: 'one an edge and metre' }]
-      : []),
-    ...(joint === 'ring'
-      ? [
-          {
-            id: 'rings',
-            name: 'Rings',
-            value: Math.ceil(lacing / RINGS),
-            unit: 'pieces' as const,
-            working: `every ${said.small(RINGS)} along ${said.length(lacing, 1)} of edges`,
-          },
-        ]
-      : []),
-    ...(mattress
-      ? [
-          {
-            id: 'mattress',
-            name: 'Mattress in front',
-            value: topRunOf(runs) * mattress.out,
-            unit: 'm²' as const,
-            working: `${said.given(mattress.out)} out, ${said.given(mattress.thickness)} thick`,
-          },
-        ]
-      : []),
-    { id: 'lids', name: 'Lids', value: lids, unit: 'pieces', working: 'one a basket, closed before the next course' },
-    {
-      id: 'bracing',
-      name: 'Bracing wires',
-      value: braces,
-      unit: 'pieces',
-      working: `front to back, two in every metre, ${rows} ${rows === 1 ? 'row' : 'rows'} up`,
-    },
-    { id: 'lacing', name: 'Lacing', value: lacing, unit: 'm', working: 'four long edges of every basket and the edges of its ends' },
-    {
-      id: 'panels',
-      name: 'End panels',
-      value: ends,
-      unit: 'm²',
-      working: `${lids} baskets × ${said.given(unit.depth)} × ${said.given(unit.height)}`,
-    },
-    {
-      id: 'fabric',
-      name: 'Back fabric',
-      value: face * 1.1 + topRun * 0.5,
-      unit: 'm²',
-      working: `${said.area(face)} behind the baskets with a tenth of laps, ${said.given(0.5)} folded over the top`,
-    },
-  ]
-}
-
 /** How far tickets may be off what the baskets hold, share: stone differs, and so does its packing. */
 const PLAY = 0.15
-/** Rings apart along an edge, m. */
-const RINGS = 0.2
-/** Along the wall: the runs of its lowest course. */
-const topRunOf = (runs: CountBasis['runs']) => runs.filter((r) => r.course === 1).reduce((sum, r) => sum + r.length, 0)
-
 const own = (id: string, at: string, label: string, options: readonly (readonly [string, string])[]): Question => ({
   id,
   at,
