@@ -45,6 +45,7 @@ test('tomorrow on one page: what comes on each section, with its targets, and on
   const wall = await newWall(context, 'Crew wall')
   await page.goto(`${url()}/walls/${wall}/record`)
   await ready(page)
+  await page.getByRole('button', { name: 'Build it' }).click()
   await page.getByRole('link', { name: 'Crew sheet' }).click()
   await page.waitForURL(/\/crew$/)
   await ready(page)

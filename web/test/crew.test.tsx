@@ -3,6 +3,7 @@ import { render, screen, waitFor, within } from '@testing-library/react'
 import { built, smallPlan } from '../../core/test/plans'
 import { Site } from '../../core/test/site'
 import { CrewPage } from '../features/crew/crew-page'
+import { WallProvider } from '../features/wall'
 import { PreferencesProvider } from '../ui/preferences'
 import { Server, serveFrom } from './fake-server'
 
@@ -16,7 +17,9 @@ beforeEach(() => {
 const show = async (units: 'metric' | 'imperial') => {
   render(
     <PreferencesProvider units={units} theme="day">
-      <CrewPage wall="01900000-0000-7000-8000-0000000000aa" name="Bay" plans={[plan]} me={{ id: 'f', name: 'Fay', role: 'foreman' }} />
+      <WallProvider wall="01900000-0000-7000-8000-0000000000aa" name="Bay" plans={[plan]} me={{ id: 'f', name: 'Fay', role: 'foreman' }}>
+        <CrewPage />
+      </WallProvider>
     </PreferencesProvider>,
   )
   await waitFor(() => expect(screen.queryByText('Loading the record …')).toBeNull())

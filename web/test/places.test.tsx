@@ -4,7 +4,7 @@ import { Site } from '../../core/test/site'
 import { AheadPage } from '../features/ahead'
 import { ChecksPage } from '../features/checks'
 import { LayersPage } from '../features/layers'
-import type { Me } from '../features/wall'
+import { type Me, WallProvider } from '../features/wall'
 import { WaterPage } from '../features/water'
 import { PreferencesProvider } from '../ui/preferences'
 import { Server, serveFrom } from './fake-server'
@@ -31,10 +31,13 @@ function begun() {
   for (const e of site.entries) server.take(e)
   return site
 }
+const plans = [plan]
 async function show(Page: typeof AheadPage, me = foreman) {
   render(
     <PreferencesProvider units="metric" theme="day">
-      <Page wall={WALL} name="Loading bay wall" plans={[plan]} me={me} />
+      <WallProvider wall={WALL} name="Loading bay wall" plans={plans} me={me}>
+        <Page />
+      </WallProvider>
     </PreferencesProvider>,
   )
   await waitFor(() => expect(screen.queryByText('Loading the record …')).toBeNull())
@@ -119,7 +122,9 @@ test('a wall of many sections has them in a list', async () => {
   const many = { ...plan, sections: Array.from({ length: 12 }, (_, i) => ({ id: `S${i}`, from: i * 0.75, to: (i + 1) * 0.75 })) }
   render(
     <PreferencesProvider units="metric" theme="day">
-      <ChecksPage wall={WALL} name="Loading bay wall" plans={[many]} me={foreman} />
+      <WallProvider wall={WALL} name="Loading bay wall" plans={[many]} me={foreman}>
+        <ChecksPage />
+      </WallProvider>
     </PreferencesProvider>,
   )
   await waitFor(() => expect(screen.queryByText('Loading the record …')).toBeNull())

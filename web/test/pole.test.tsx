@@ -2,12 +2,16 @@ import { storyPole } from '@stone-tally/core'
 import { fireEvent, render, screen, within } from '@testing-library/react'
 import { built, layoutOf, smallPlan } from '../../core/test/plans'
 import { PolePage } from '../features/pole/pole-page'
+import { WallProvider } from '../features/wall'
 import { PreferencesProvider } from '../ui/preferences'
 
+const plans = [built(smallPlan)]
 const show = (units: 'metric' | 'imperial' = 'metric') =>
   render(
     <PreferencesProvider units={units} theme="day">
-      <PolePage me={{ id: 'f', name: 'Fay', role: 'foreman' }} wall={`w-${units}`} name="Bay" plan={built(smallPlan)} revision={1} />
+      <WallProvider me={{ id: 'f', name: 'Fay', role: 'foreman' }} wall={`w-${units}`} name="Bay" plans={plans}>
+        <PolePage />
+      </WallProvider>
     </PreferencesProvider>,
   )
 const type = (label: RegExp, value: string) => fireEvent.change(screen.getByLabelText(label), { target: { value } })

@@ -15,3 +15,6 @@ HTMLCanvasElement.prototype.getContext = (() => null) as never
 
 // No instrument is within reach unless a test brings one.
 globalThis.fetch ??= (async () => ({ ok: true, json: async () => ({ instruments: [] }) })) as never
+
+// Outside the framework there is no router; where a test asks where one went, it mocks its own.
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push() {}, refresh() {} }) }))

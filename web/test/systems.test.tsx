@@ -10,6 +10,7 @@ import { draftOf, planOf } from '../features/plan/draft'
 import { fieldLabel } from '../features/plan/labels'
 import { SawPage } from '../features/saw/saw-page'
 import type { Fact, Me } from '../features/wall'
+import { WallProvider } from '../features/wall'
 import { PANELS } from '../features/wall/work'
 import { PreferencesProvider } from '../ui/preferences'
 import { Server, serveFrom } from './fake-server'
@@ -192,7 +193,9 @@ describe('saw day', () => {
   const show = async (role: Me['role'], units: 'metric' | 'imperial' = 'metric') => {
     render(
       <PreferencesProvider units={units} theme="day">
-        <SawPage wall="01900000-0000-7000-8000-0000000000aa" name="Lamp" plans={[odd]} me={{ id: role, name: 'Fay', role }} />
+        <WallProvider wall="01900000-0000-7000-8000-0000000000aa" name="Lamp" plans={[odd]} me={{ id: role, name: 'Fay', role }}>
+          <SawPage />
+        </WallProvider>
       </PreferencesProvider>,
     )
     await waitFor(() => expect(screen.queryByText('Loading the record …')).toBeNull())
@@ -227,7 +230,9 @@ describe('saw day', () => {
     const plan = started('wire', { length: 9.1 })
     render(
       <PreferencesProvider units="metric" theme="day">
-        <SawPage wall="01900000-0000-7000-8000-0000000000aa" name="Bank" plans={[plan]} me={{ id: 'f', name: 'Fay', role: 'foreman' }} />
+        <WallProvider wall="01900000-0000-7000-8000-0000000000aa" name="Bank" plans={[plan]} me={{ id: 'f', name: 'Fay', role: 'foreman' }}>
+          <SawPage />
+        </WallProvider>
       </PreferencesProvider>,
     )
     await waitFor(() => expect(screen.queryByText('Loading the record …')).toBeNull())

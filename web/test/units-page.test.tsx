@@ -5,14 +5,20 @@ import { at, circle, planOn, unitNamed } from '../../core/test/walls'
 import { Catalogue } from '../features/catalogue/catalogue'
 import { UnitFace } from '../features/catalogue/unit-face'
 import { draftOf, emptyDraft, planOf } from '../features/plan/draft'
-import { UnitsOf } from '../features/units'
+import { UnitsPlace } from '../features/units'
+import { WallProvider } from '../features/wall'
 
 const me = { id: 'f', name: 'Fay', role: 'foreman' as const }
 
 describe('units and quantities', () => {
   const plan = built(planOn([at(0, 0), at(7.3, 0, 0.3), at(14, 5)], false))
   const layout = layoutOf(plan)
-  const open = (p = plan) => render(<UnitsOf me={me} wall="w" name="Bent" plan={p} />)
+  const open = (p = plan) =>
+    render(
+      <WallProvider me={me} wall="w" name="Bent" plans={[p]}>
+        <UnitsPlace />
+      </WallProvider>,
+    )
   test('every quantity is there with its working', () => {
     open()
     for (const q of quantities(layout)) {

@@ -1,11 +1,11 @@
 'use client'
 
-import { ROLE_NAMES, type Role, UNIT_SYSTEMS, type UnitSystem } from '@stone-tally/core'
+import { ROLE_NAMES, type Role } from '@stone-tally/core'
 import Link from 'next/link'
 import type { MouseEvent, ReactNode } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import { usePreferences } from './preferences'
+import { LookMenu } from './look-menu'
 import { send } from './send'
 import { TallyMark } from './tally'
 
@@ -21,12 +21,6 @@ const Flip = styled(AriaButton)`
   min-width: 48px; min-height: 48px; padding: 0 10px; background: none; border: 0; color: var(--ink); font: 600 15px/1 'Archivo Variable', sans-serif; cursor: pointer; text-decoration: underline dotted; text-underline-offset: 4px;
 `
 
-const UNIT_NAMES: Readonly<Record<UnitSystem, { long: string; short: string }>> = {
-  metric: { long: 'metres', short: 'm' },
-  imperial: { long: 'feet and inches', short: 'ft-in' },
-  'decimal-feet': { long: 'feet and hundredths', short: 'ft.00' },
-}
-
 /** Where there is a card that says what is next, the work is there. */
 const toWork = (e: MouseEvent) => {
   const card = document.getElementById('work')
@@ -37,7 +31,6 @@ const toWork = (e: MouseEvent) => {
 
 /** The bar on every page: home, where one is, units, theme, who. */
 export function Bar({ person, children }: { person?: { name: string; role: Role } | undefined; children?: ReactNode }) {
-  const { units, theme, setUnits, setTheme } = usePreferences()
   const leave = async () => {
     await send('POST', '/api/sign-out')
     window.location.assign('/sign-in')
@@ -53,15 +46,7 @@ export function Bar({ person, children }: { person?: { name: string; role: Role 
         <span className="word">Stone Tally</span>
       </Link>
       <div className="mid">{children}</div>
-      <Flip
-        onPress={() => setUnits(UNIT_SYSTEMS[(UNIT_SYSTEMS.indexOf(units) + 1) % UNIT_SYSTEMS.length] ?? 'metric')}
-        aria-label={`Units: ${UNIT_NAMES[units].long}; switch`}
-      >
-        {UNIT_NAMES[units].short}
-      </Flip>
-      <Flip onPress={() => setTheme(theme === 'day' ? 'night' : 'day')} aria-label={`Theme: ${theme}; switch`}>
-        {theme === 'day' ? 'Day' : 'Night'}
-      </Flip>
+      <LookMenu />
       {person ? (
         <>
           <span className="who">

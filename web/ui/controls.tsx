@@ -1,5 +1,6 @@
 'use client'
 
+import Link from 'next/link'
 import { type CSSProperties, type ReactNode, useId } from 'react'
 import {
   Button as AriaButton,
@@ -30,7 +31,20 @@ export const Button = styled(AriaButton)`${press}`
 export const NowButton = styled(AriaButton)`${press} background: var(--now); border-color: var(--now); color: var(--on-now);
   &[data-disabled], &:disabled { background: none; color: var(--soft); border-color: var(--soft); }
 `
-export const LinkButton = styled.a`${press}`
+const Away = styled.a`${press}`
+const Within = styled(Link)`${press}`
+/** A link of the ordinary kind; what the application shows is gone to without leaving it, a file is fetched. */
+export function LinkButton({ href, download, children }: { href: string; download?: boolean; children: ReactNode }) {
+  return href.startsWith('/api/') || download ? (
+    <Away href={href} download={download}>
+      {children}
+    </Away>
+  ) : (
+    <Within href={href} prefetch={false}>
+      {children}
+    </Within>
+  )
+}
 /** A quiet button inside text and tables. */
 export const Quiet = styled(AriaButton)`
   min-height: 40px; padding: 0 10px; background: none; border: 1px solid var(--line); border-radius: 4px; color: var(--ink); font: 500 15px/1 'Archivo Variable', sans-serif; cursor: pointer;

@@ -10,14 +10,13 @@ import {
   type GrowthSense,
   growthReport,
   limitsOf,
-  type Plan,
   type Scatter,
   say,
   surenessWords,
 } from '@stone-tally/core'
 import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, useWall, WallPage } from '@/features/wall'
+import { useFeed, WallPage } from '@/features/wall'
 import { Caution, Choice, Quiet, Row, Stack, Wide } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Hero } from '@/ui/figure'
@@ -32,9 +31,10 @@ const SENSES = [
 const Two = styled.div`display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr); > * { align-content: start; } @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
 
 /** What a few millimetres below become at the top, and the smallest correction that keeps them inside. */
-export function AheadPage({ wall, name, plans, me, scatter }: { wall: string; name: string; plans: readonly Plan[]; me: Me; scatter?: Scatter }) {
-  const feed = useWall(wall, plans, me, scatter)
-  const { state } = feed
+export function AheadPage({ scatter }: { scatter?: Scatter }) {
+  const feed = useFeed()
+  // What this company's courses scatter by is no part of the record; only this place asks for it.
+  const state = useMemo(() => (scatter ? { ...feed.state, scatter } : feed.state), [feed.state, scatter])
   const { units } = usePreferences()
   const { sections, length } = state.layout.plan
   const [section, setSection] = useState(sections[0]?.id ?? '')
@@ -58,10 +58,6 @@ export function AheadPage({ wall, name, plans, me, scatter }: { wall: string; na
   }
   return (
     <WallPage
-      wall={wall}
-      name={name}
-      me={me}
-      feed={feed}
       here="ahead"
       title="Ahead"
       section={section}

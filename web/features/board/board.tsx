@@ -6,7 +6,6 @@ import {
   gridPlaced,
   nextStep,
   openFindings,
-  type Plan,
   type ProgressBook,
   progressBook,
   say,
@@ -20,7 +19,7 @@ import {
 } from '@stone-tally/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { feedWords, isWriting, type Me, Places, RefusedPanel, SectionChoice, StepCard, useWall } from '@/features/wall'
+import { feedWords, isWriting, Meanwhile, Places, RefusedPanel, SectionChoice, StepCard, useFeed, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Ask, Condensed, MAIN, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -34,16 +33,17 @@ import { EarlierRules } from './earlier-rules'
 import { WallView } from './wall-view'
 
 const Layout = styled.main.attrs(MAIN)`
-  display: grid; grid-template-columns: minmax(0, 1fr) 420px; gap: 0; min-height: calc(100vh - 59px);
+  display: grid; grid-template-columns: minmax(0, 1fr) 420px; gap: 0; grid-template-rows: auto 1fr; min-height: calc(100vh - 59px);
   .wall { padding: 14px 20px 30px; display: grid; gap: 14px; align-content: start; grid-template-columns: minmax(0, 1fr); }
+  .ways { grid-column: 1 / -1; padding: 4px 20px 0; min-width: 0; }
   .now:focus { outline: none; } .now { border-left: 3px solid var(--ink); background: var(--panel); padding: 16px 20px 40px; }
   .strip { display: none; } .unseen { position: absolute; clip-path: inset(50%); width: 1px; height: 1px; overflow: hidden; }
   @media (max-width: 1000px) {
-    grid-template-columns: minmax(0, 1fr);
-    .now { border-left: 0; border-bottom: 3px solid var(--ink); order: -1; }
+    grid-template-columns: minmax(0, 1fr); grid-template-rows: none;
+    .ways { order: -3; } .now { border-left: 0; border-bottom: 3px solid var(--ink); order: -1; }
     .strip { display: block; padding: 8px 10px 0; order: -2; background: var(--panel); }
   }
-  @media (max-width: 640px) { .wall { padding: 12px 10px 30px; } .now { padding: 10px 12px 30px; } }
+  @media (max-width: 640px) { .ways { padding: 0 10px; } .wall { padding: 12px 10px 30px; } .now { padding: 10px 12px 30px; } }
 `
 const Lower = styled.div`display: grid; grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr); gap: 20px; @media (max-width: 760px) { grid-template-columns: minmax(0, 1fr); }`
 const KEYS = [
@@ -53,33 +53,34 @@ const KEYS = [
   ['[ and ]', 'step before and after'],
   ['← and →', 'move the section along the wall'],
   ['1 … with Alt', 'choose a section'],
+  ['/', 'find a place, a course, a station, a step'],
   ['?', 'this list'],
 ] as const
 
 /** The Board: the wall, the section at a station and the one card that says what is next. */
 export function Board({
-  wall,
-  name,
-  plans,
-  me,
   open,
+  from,
   children,
 }: {
-  wall: string
-  name: string
-  plans: readonly Plan[]
-  me: Me
   /** Step that is opened at first. */
   open?: string
+  /** Station that is looked at first, m. */
+  from?: number
   children?: React.ReactNode
 }) {
-  const feed = useWall(wall, plans, me)
+  const { wall, name, plans, me } = useHere()
+  const feed = useFeed()
   const { state, record } = feed
   const { layout } = state
   const { units } = usePreferences()
-  const [section, setSection] = useState((open && state.byKey.get(open)?.section) || (layout.plan.sections[0]?.id ?? ''))
+  const [section, setSection] = useState(
+    (open && state.byKey.get(open)?.section) ||
+      ((from === undefined ? undefined : layout.plan.sections.find((s) => from <= s.to)) ?? layout.plan.sections[0])?.id ||
+      '',
+  )
   const [chosen, setChosen] = useState<string | undefined>(open)
-  const [station, setStation] = useState<number>()
+  const [station, setStation] = useState(from)
   const [help, setHelp] = useState(false)
   const narrow = useMatches('(max-width: 1000px)')
   const [wide, width] = useWidth<HTMLDivElement>(820)
@@ -89,10 +90,13 @@ export function Board({
   const step = (chosen ? state.byKey.get(chosen) : undefined) ?? next
   const status = step ? statusOf(state, step) : undefined
   const own = layout.plan.sections.find((s) => s.id === section) ?? layout.plan.sections[0]
-  // A station chosen for one step says nothing of the next.
+  // A station chosen for one step says nothing of the next; while the record comes in, steps pass by that nobody looked at.
   const stepNow = step?.key
-  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever the step changes
-  useEffect(() => setStation(undefined), [stepNow])
+  const stepBefore = useRef(stepNow)
+  useEffect(() => {
+    if (feed.loaded && stepBefore.current !== stepNow) setStation(undefined)
+    stepBefore.current = stepNow
+  }, [stepNow, feed.loaded])
   // What had the focus may be gone after a record: whoever works by keys goes on at the card.
   const card = useRef<HTMLElement>(null)
   // biome-ignore lint/correctness/useExhaustiveDependencies: after every entry
@@ -195,11 +199,13 @@ export function Board({
       </Bar>
       <Layout>
         <h1 className="unseen">Board</h1>
+        <div className="ways">
+          <Places here="" />
+        </div>
         <div className="strip">
           {narrow === false ? null : <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />}
         </div>
         <div className="wall">
-          <Places wall={wall} here="" />
           <RefusedPanel feed={feed} me={me} />
           <Row style={{ justifyContent: 'space-between' }}>
             <h2 className="minor">{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h2>
@@ -332,6 +338,7 @@ export function Board({
                 onNext={follow}
                 wall={wall}
               />
+              {step.key === next?.key ? <Meanwhile section={section} /> : null}
             </Stack>
           )}
         </section>

@@ -11,7 +11,6 @@ import {
   type Nonconformance,
   nonconformances,
   overridesOf,
-  type Plan,
   type PointStatus,
   type ReleaseData,
   ROLE_NAMES,
@@ -24,7 +23,7 @@ import {
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, Strokes, useNow, useWall, WallPage } from '@/features/wall'
+import { Strokes, useFeed, useHere, useNow, WallPage } from '@/features/wall'
 import { Choice, Row, Stack, Wide } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
@@ -63,8 +62,9 @@ type Who = 'all' | Role
 const WHO: readonly (readonly [Who, string])[] = [['all', 'Everyone'], ...ROLES.filter((r) => r !== 'office').map((r) => [r, ROLE_NAMES[r]] as const)]
 
 /** Checks: what is due today and by whom, every hold and witness point where it stands, findings from found to closed, gates gone past. */
-export function ChecksPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
-  const feed = useWall(wall, plans, me)
+export function ChecksPage() {
+  const { wall, me } = useHere()
+  const feed = useFeed()
   const { state } = feed
   const { units } = usePreferences()
   const [who, setWho] = useState<Who>(me.role === 'office' ? 'all' : me.role)
@@ -79,7 +79,7 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
   const link = (key: string | undefined) => (key === undefined ? `/walls/${wall}` : `/walls/${wall}?step=${encodeURIComponent(key)}`)
   const open = findings.filter((f) => f.state !== 'closed').length
   return (
-    <WallPage wall={wall} name={name} me={me} feed={feed} here="checks" title="Checks" section={section} onSection={setSection}>
+    <WallPage here="checks" title="Checks" section={section} onSection={setSection}>
       <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
         <h2>Due today</h2>
         <Choice label="By whom" hideLabel value={who} options={WHO} onChange={setWho} />
@@ -115,7 +115,9 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
                   return (
                     <tr key={entry.id}>
                       <td>
-                        <Link href={link(key)}>{n.found.seq}</Link>
+                        <Link href={link(key)} prefetch={false}>
+                          {n.found.seq}
+                        </Link>
                       </td>
                       <td>{FOUND[n.state]}</td>
                       <td className="wrap">
@@ -156,7 +158,15 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
                   const step = state.byKey.get(stepKey(r.entry.where))
                   return (
                     <tr key={r.entry.id}>
-                      <td>{step ? <Link href={link(step.key)}>{titleOf(step)}</Link> : 'A step the plan no longer has'}</td>
+                      <td>
+                        {step ? (
+                          <Link href={link(step.key)} prefetch={false}>
+                            {titleOf(step)}
+                          </Link>
+                        ) : (
+                          'A step the plan no longer has'
+                        )}
+                      </td>
                       <td>{d.decision === 'released' ? '✓ released' : '⬣ rejected'}</td>
                       <td className="wrap">{d.reason}</td>
                       <td>{r.entry.by.name}</td>
@@ -175,7 +185,14 @@ export function ChecksPage({ wall, name, plans, me }: { wall: string; name: stri
         <ul style={{ margin: 0, paddingLeft: 18 }}>
           {passed.map((o) => (
             <li key={o.entry.entry.id}>
-              {o.step ? <Link href={link(o.step.key)}>{titleOf(o.step)}</Link> : 'A step the plan no longer has'}: {o.reason} {o.entry.entry.by.name}
+              {o.step ? (
+                <Link href={link(o.step.key)} prefetch={false}>
+                  {titleOf(o.step)}
+                </Link>
+              ) : (
+                'A step the plan no longer has'
+              )}
+              : {o.reason} {o.entry.entry.by.name}
             </li>
           ))}
         </ul>
@@ -195,7 +212,7 @@ function DueRows({ list, link }: { list: readonly Due[]; link(key: string | unde
             {d.roles.map((r) => ROLE_NAMES[r]).join(' or ')}
           </span>
           <div>
-            <Link href={link(d.step)}>
+            <Link href={link(d.step)} prefetch={false}>
               <strong>{say(d.what, units)}</strong>
             </Link>
             <p>{say(d.why, units)}</p>

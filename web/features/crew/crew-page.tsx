@@ -1,9 +1,9 @@
 'use client'
 
-import { crewSheet, formatLength, formatStation, type Plan, say } from '@stone-tally/core'
+import { crewSheet, formatLength, formatStation, say } from '@stone-tally/core'
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import { type Me, useNow, useWall, WallPage } from '@/features/wall'
+import { useFeed, useHere, useNow, WallPage } from '@/features/wall'
 import { Button, Caution, LinkButton, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
@@ -18,14 +18,15 @@ const Sheet = styled.div`
 const NoPrint = styled.div`@media print { display: none; }`
 
 /** One page for tomorrow: what comes on every section, its targets and cuts, who releases it, and what everybody must mind. */
-export function CrewPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
-  const feed = useWall(wall, plans, me)
+export function CrewPage() {
+  const { wall } = useHere()
+  const feed = useFeed()
   const { state } = feed
   const { units } = usePreferences()
   const at = useNow(state)
   const sheet = useMemo(() => crewSheet(state, { at }), [state, at])
   return (
-    <WallPage wall={wall} name={name} me={me} feed={feed} here={undefined} title="Crew sheet">
+    <WallPage here="crew" title="Crew sheet">
       <NoPrint>
         <Row>
           <Button onPress={() => window.print()}>Print</Button>

@@ -9,14 +9,13 @@ import {
   live,
   nextStep,
   type ObstructionData,
-  type Plan,
   say,
   type UndercutData,
   weatherAt,
 } from '@stone-tally/core'
 import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { feedWords, type Me, OldWeather, Places, SectionChoice, useNow, useWall } from '@/features/wall'
+import { feedWords, NowStrip, OldWeather, Places, SectionChoice, useFeed, useHere, useNow } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, Condensed, MAIN, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -51,22 +50,9 @@ const TABS = Object.entries(PANELS).map(([id, [name]]) => [id as Tab, name] as c
 const FOR_KIND: Readonly<Record<string, Tab>> = { soil: 'soil', undercut: 'soil', density: 'density', sight: 'level', obstruction: 'dig', cut: 'dig' }
 
 /** From the first set-up of the level to a pad that is proven level: the trench drawn, and what is done in it. */
-export function GroundPage({
-  wall,
-  name,
-  plans,
-  me,
-  finding,
-  tab: wanted,
-}: {
-  wall: string
-  name: string
-  plans: readonly Plan[]
-  me: Me
-  finding?: string
-  tab?: string
-}) {
-  const feed = useWall(wall, plans, me)
+export function GroundPage({ finding, tab: wanted }: { finding?: string; tab?: string }) {
+  const { wall, name, me } = useHere()
+  const feed = useFeed()
   const { state, record, loaded } = feed
   const { units } = usePreferences()
   const { plan } = state.layout
@@ -107,7 +93,8 @@ export function GroundPage({
         <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>{feedWords(feed)}</Condensed>
       </Bar>
       <Frame>
-        <Places wall={wall} here="ground" />
+        <Places here="ground" />
+        <NowStrip section={section} />
         <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
           <h1>Dig and pad</h1>
           <Row style={{ alignItems: 'center', gap: 16 }}>

@@ -8,7 +8,6 @@ import {
   layerSchedule,
   mayRecord,
   type PlacedLayer,
-  type Plan,
   parseLength,
   progressOf,
   rollBook,
@@ -17,7 +16,7 @@ import {
 } from '@stone-tally/core'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
-import { type Me, useRecord, useTypedForm, useWall, type WallFeed, WallPage } from '@/features/wall'
+import { type Me, useFeed, useHere, useRecord, useTypedForm, type WallFeed, WallPage } from '@/features/wall'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -38,8 +37,9 @@ const WHAT = [
 ] as const
 
 /** Layers of geogrid: what the plan asks for, what lies there, what to cut from which roll, and what is left. */
-export function LayersPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
-  const feed = useWall(wall, plans, me)
+export function LayersPage() {
+  const { wall, name, me } = useHere()
+  const feed = useFeed()
   const { state } = feed
   const { layout } = state
   const { units } = usePreferences()
@@ -55,7 +55,7 @@ export function LayersPage({ wall, name, plans, me }: { wall: string; name: stri
   const placed = (s: string, c: number) => layers.some((l) => l.layer.section === s && l.layer.course === c && l.state !== 'to place')
   const open = layers.filter((l) => l.state === 'wrong' || l.state === 'plan changed' || l.state === 'placed')
   return (
-    <WallPage wall={wall} name={name} me={me} feed={feed} here="layers" title="Layers">
+    <WallPage here="layers" title="Layers">
       {layers.length === 0 ? <p>The plan in force asks for no geogrid.</p> : null}
       <div ref={box}>
         <Elevation
@@ -73,7 +73,9 @@ export function LayersPage({ wall, name, plans, me }: { wall: string; name: stri
       {open.map((l) => (
         <Caution key={`open ${l.step.key}`}>
           {MARK[l.state]} Section {l.layer.section} course {l.layer.course}: {l.state}, {say(l.words, units)}.{' '}
-          <Link href={`/walls/${wall}?step=${encodeURIComponent(l.step.key)}`}>Open it</Link>
+          <Link href={`/walls/${wall}?step=${encodeURIComponent(l.step.key)}`} prefetch={false}>
+            Open it
+          </Link>
         </Caution>
       ))}
       {layers.length > 0 ? (

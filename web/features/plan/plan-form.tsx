@@ -23,7 +23,7 @@ import { useMemo, useRef, useState } from 'react'
 import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
 import styled from 'styled-components'
 import { ImportPanel } from '@/features/set-out/import-panel'
-import type { Me } from '@/features/wall'
+import { type Me, Places, useUnissued } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -65,6 +65,7 @@ export function PlanForm({
   const sections = useFieldArray({ control, name: 'sections' })
   const [problems, setProblems] = useState<readonly { field: string; message: string }[]>([])
   const draft = watch()
+  useUnissued(formState.isDirty)
   const [line, setLine] = useState<Adopted>()
   const [handed] = useState(takeHanded)
   const underLevels = (p: Plan): Result<Plan> =>
@@ -136,13 +137,12 @@ export function PlanForm({
         <strong>{wall ? wall.name : 'New wall'}</strong>
       </Bar>
       <Page>
+        {wall ? <Places here="plan" /> : null}
         <Row style={{ justifyContent: 'space-between' }}>
           <h1>{wall ? `Plan, revision ${wall.revision}` : 'New wall'}</h1>
           {wall ? (
             <Row>
               <LinkButton href={`/api/walls/${wall.id}/export?what=plan`}>Save plan file</LinkButton>
-              <LinkButton href={`/walls/${wall.id}/set-out`}>Set-out</LinkButton>
-              <LinkButton href={`/walls/${wall.id}`}>Board</LinkButton>
             </Row>
           ) : null}
         </Row>

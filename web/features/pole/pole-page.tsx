@@ -15,7 +15,7 @@ import {
 } from '@stone-tally/core'
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import { type Me, Places, useTyped } from '@/features/wall'
+import { Places, useHere, useTyped } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Choice, Field, Page, Problems, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
@@ -29,7 +29,10 @@ const Sheets = styled.div`
 `
 
 /** The story pole of a station: what a crew measures by, as a list, and as strips at full size to tape on a lath. */
-export function PolePage({ me, wall, name, plan, revision }: { me: Me; wall: string; name: string; plan: Plan; revision: number }) {
+export function PolePage() {
+  const { wall, me, name, plans } = useHere()
+  const plan = plans[plans.length - 1] as Plan
+  const revision = plans.length
   const { units } = usePreferences()
   const long = units === 'metric' ? 'm' : 'ft'
   const scope = `pole ${wall} ${units}`
@@ -62,7 +65,7 @@ export function PolePage({ me, wall, name, plan, revision }: { me: Me; wall: str
       </NoPrint>
       <Page>
         <NoPrint>
-          <Places wall={wall} here="set-out" />
+          <Places here="pole" />
           <Row style={{ justifyContent: 'space-between' }}>
             <h1>Story pole, revision {revision}</h1>
             <Button onPress={() => window.print()} isDisabled={!made}>

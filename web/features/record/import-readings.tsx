@@ -7,7 +7,6 @@ import {
   type FileUnit,
   formatDeviation,
   formatLength,
-  type Plan,
   type Problem,
   parseLength,
   type ReadingData,
@@ -18,9 +17,9 @@ import {
   targetAt,
 } from '@stone-tally/core'
 import { useRef, useState } from 'react'
-import { type Me, useWall, uuid7 } from '@/features/wall'
+import { Places, useFeed, useHere, uuid7 } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Button, Choice, Field, LinkButton, NowButton, Page, Problems, Row } from '@/ui/controls'
+import { Button, Choice, Field, NowButton, Page, Problems, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
 interface Judged {
@@ -31,8 +30,9 @@ interface Judged {
 }
 
 /** Level readings from a CSV: first shown line by line, the bad ones named, the good ones taken only on a word. */
-export function ImportReadings({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
-  const { state, record, loaded } = useWall(wall, plans, me)
+export function ImportReadings() {
+  const { wall, name, plans, me } = useHere()
+  const { state, record, loaded } = useFeed()
   const { units } = usePreferences()
   const input = useRef<HTMLInputElement>(null)
   const [content, setContent] = useState<{ name: string; text: string }>()
@@ -94,10 +94,8 @@ export function ImportReadings({ wall, name, plans, me }: { wall: string; name: 
         <strong>{name}</strong>
       </Bar>
       <Page>
-        <Row style={{ justifyContent: 'space-between' }}>
-          <h1>Import level readings</h1>
-          <LinkButton href={`/walls/${wall}`}>Board</LinkButton>
-        </Row>
+        <Places here="readings" />
+        <h1>Import level readings</h1>
         <p>A CSV whose first line names station, course and reading; commas, semicolons or tabs. Nothing is recorded before you say so.</p>
         <Row>
           <Button onPress={() => input.current?.click()}>Choose file</Button>

@@ -26,7 +26,7 @@ import {
 } from '@stone-tally/core'
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import type { Me } from '@/features/wall'
+import { type Me, Places } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Page, Problems, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -141,6 +141,9 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
         <strong>{name}</strong>
       </Bar>
       <Sheet>
+        <div className="no-print">
+          <Places here="print" />
+        </div>
         <Row className="no-print">
           <Button onPress={() => window.print()}>Print</Button>
         </Row>

@@ -1,10 +1,10 @@
 'use client'
 
-import { kindOf, lineOf, type Plan, placeOf } from '@stone-tally/core'
+import { kindOf, lineOf, placeOf } from '@stone-tally/core'
 import Link from 'next/link'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { Line, type Me, useRecord, useWall } from '@/features/wall'
+import { Line, Places, useFeed, useHere, useRecord } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Field, LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
@@ -17,8 +17,9 @@ const List = styled.ol`
 const SHOWN = 200
 
 /** The whole record of a wall, newest first; nothing in it can be removed, only corrected. */
-export function RecordPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
-  const { state, record, loaded } = useWall(wall, plans, me)
+export function RecordPage() {
+  const { wall, name, me } = useHere()
+  const { state, record, loaded } = useFeed()
   const { units } = usePreferences()
   const [which, setWhich] = useState<'all' | 'out' | 'decisions' | 'corrections'>('all')
   const [find, setFind] = useState('')
@@ -40,12 +41,10 @@ export function RecordPage({ wall, name, plans, me }: { wall: string; name: stri
         <strong>{name}</strong>
       </Bar>
       <Page>
+        <Places here="record" />
         <Row style={{ justifyContent: 'space-between' }}>
           <h1>Record</h1>
           <Row>
-            <LinkButton href={`/walls/${wall}`}>Board</LinkButton>
-            <LinkButton href={`/walls/${wall}/crew`}>Crew sheet</LinkButton>
-            <LinkButton href={`/walls/${wall}/print`}>Print</LinkButton>
             <LinkButton href={`/api/walls/${wall}/export`}>Export</LinkButton>
           </Row>
         </Row>

@@ -180,7 +180,7 @@ export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls,
         <strong>{of.level === 'wall' ? of.name : 'Rule book'}</strong>
       </Bar>
       <Page>
-        {of.level === 'wall' ? <Places wall={of.id} here="rules" /> : null}
+        {of.level === 'wall' ? <Places here="rules" /> : null}
         <Row style={{ justifyContent: 'space-between' }}>
           <h1>{of.level === 'wall' ? `Rules of ${of.name}, revision ${revision}` : `Rule book${site === undefined ? '' : `, ${site}`}`}</h1>
           <NoPrint>

@@ -1,9 +1,9 @@
 'use client'
 
-import { formatLength, formatStation, mayRecord, type Plan, type SawCut, sawDay, say, type UnitSystem } from '@stone-tally/core'
+import { formatLength, formatStation, mayRecord, type SawCut, sawDay, say, type UnitSystem } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, useRecord, useWall, WallPage } from '@/features/wall'
+import { useFeed, useHere, useRecord, WallPage } from '@/features/wall'
 import { Button, Caution, Choice, Field, Problems, Quiet, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
@@ -75,8 +75,9 @@ const angleWords = (cut: SawCut) => (cut.angle === undefined ? 'square' : `${((c
 const lengthWords = (m: number, units: UnitSystem) => formatLength(m, units, 3)
 
 /** All cuts of the courses chosen on one list, for a saw that is there for a day. */
-export function SawPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
-  const feed = useWall(wall, plans, me)
+export function SawPage() {
+  const { me } = useHere()
+  const feed = useFeed()
   const { state } = feed
   const { units } = usePreferences()
   const { layout } = state
@@ -99,7 +100,7 @@ export function SawPage({ wall, name, plans, me }: { wall: string; name: string;
     ])
   const groups = order === 'unit' ? byUnit(day.cuts) : byCourse(day.cuts)
   return (
-    <WallPage wall={wall} name={name} me={me} feed={feed} here={undefined} title="Saw day">
+    <WallPage here="saw" title="Saw day">
       <NoPrint>
         <Row style={{ alignItems: 'flex-end' }}>
           <div style={{ width: 110 }}>

@@ -1,10 +1,9 @@
 'use client'
 
 import { advance, clearances, emptyState, formatLength, type Layout, lineBeside, type Plan, say, unmatched } from '@stone-tally/core'
-import Link from 'next/link'
 import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { type Me, useWall } from '@/features/wall'
+import { Places, useFeed, useHere, useUnissued } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Choice, Condensed, MAIN, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -21,9 +20,9 @@ import { StakesPanel } from './stakes-panel'
 import { useDraft } from './use-draft'
 
 const Frame = styled.main.attrs(MAIN)`
-  display: grid; grid-template-columns: minmax(0, 1fr) 470px; min-height: calc(100vh - 59px);
+  display: grid; grid-template-columns: minmax(0, 1fr) 470px; grid-template-rows: auto 1fr; min-height: calc(100vh - 59px);
   .sheet { padding: 12px 20px 24px; display: grid; gap: 10px; align-content: start; grid-template-columns: minmax(0, 1fr); }
-  .ways a { display: inline-flex; align-items: center; justify-content: center; min-height: 48px; min-width: 48px; }
+  .ways { grid-column: 1 / -1; padding: 8px 20px 0; min-width: 0; }
   .tabs .one { padding: 0 9px; font-size: 15.5px; }
   .side { border-left: 3px solid var(--ink); background: var(--panel); padding: 14px 18px 40px; min-width: 0; }
   @media (max-width: 1000px) { grid-template-columns: minmax(0, 1fr); .side { border-left: 0; border-top: 3px solid var(--ink); } }
@@ -47,9 +46,9 @@ export interface RevisionOf {
 }
 
 /** Set-out: the wall from above with its long section beneath; what is chosen is edited beside it. */
-export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; name: string; revisions: readonly RevisionOf[] }) {
+export function SetOut({ revisions }: { revisions: readonly RevisionOf[] }) {
+  const { me, wall, name } = useHere()
   const { units } = usePreferences()
-  const plans = useMemo(() => revisions.map((r) => r.plan), [revisions])
   const issued = useMemo<Issued[]>(
     () =>
       revisions.map((r) => {
@@ -61,7 +60,8 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
   )
   const last = issued[issued.length - 1] as Issued
   const draft = useDraft(last.layout.plan, last.layout)
-  const feed = useWall(wall, plans, me)
+  const feed = useFeed()
+  useUnissued(draft.changed)
   const [tab, setTab] = useState<Tab>('line')
   const [selected, setSelected] = useState<number>()
   const [snap, setSnap] = useState(true)
@@ -110,6 +110,9 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
         <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>Set-out</Condensed>
       </Bar>
       <Frame>
+        <div className="ways">
+          <Places here="set-out" />
+        </div>
         <div className="sheet">
           <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
             <Condensed as="h1" style={{ fontSize: 18, fontWeight: 500 }}>
@@ -131,12 +134,6 @@ export function SetOut({ me, wall, name, revisions }: { me: Me; wall: string; na
                   </Quiet>
                 </>
               ) : null}
-              <span className="ways">
-                <Link href={`/walls/${wall}/plan`}>Plan</Link>
-                <Link href={`/walls/${wall}/pole`}>Pole</Link>
-                <Link href={`/walls/${wall}/units`}>Units</Link>
-                <Link href={`/walls/${wall}`}>Board</Link>
-              </span>
             </Row>
           </Row>
           {draft.problems.length > 0 ? (

@@ -19,9 +19,9 @@ import { select } from 'd3-selection'
 import { type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import type { Me } from '@/features/wall'
+import { Places, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Caution, Condensed, LinkButton, Page, Quiet, Row, Stack } from '@/ui/controls'
+import { Caution, Condensed, Page, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { type Picked, unitAt } from '@/ui/drawing/paint-units'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -72,7 +72,8 @@ function sources(layout: Layout) {
 }
 
 /** Units: every piece on the elevation, its place and its cut on a tap, the same as tables, and what the wall takes. */
-export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: string; layout: Layout }) {
+export function Units({ layout }: { layout: Layout }) {
+  const { me, name } = useHere()
   const { units } = usePreferences()
   const [ref, width] = useWidth<HTMLDivElement>(1140)
   const frame = useRef<HTMLDivElement>(null)
@@ -134,15 +135,8 @@ export function Units({ me, wall, name, layout }: { me: Me; wall: string; name: 
         <strong>{name}</strong>
       </Bar>
       <Page>
-        <Row style={{ justifyContent: 'space-between' }}>
-          <h1>Units and quantities</h1>
-          <Row>
-            <LinkButton href={`/walls/${wall}/pole`}>Story pole</LinkButton>
-            <LinkButton href={`/walls/${wall}/saw`}>Saw day</LinkButton>
-            <LinkButton href={`/walls/${wall}/set-out`}>Set-out</LinkButton>
-            <LinkButton href={`/walls/${wall}`}>Board</LinkButton>
-          </Row>
-        </Row>
+        <Places here="units" />
+        <h1>Units and quantities</h1>
         <div ref={ref}>
           <Frame ref={frame} onClick={pick} style={t.k > 1.2 ? { touchAction: 'none' } : {}}>
             <Elevation

@@ -11,7 +11,6 @@ import {
   type Problem,
   type RecordedEntry,
   type Role,
-  type Scatter,
   type Verdict,
   type WallState,
   type Where,
@@ -65,13 +64,22 @@ export interface WallFeed {
 
 type Outcome = { id: string; ok: true; seq: number; receivedAt: string; verdict?: Verdict } | { id: string; ok: false; problems: Problem[] }
 
+const reload = () => window.location.reload()
+
 /**
  * A wall on this device: loads the record as a stream, folds it with the core, follows what others record, and sends
  * what is recorded here. What cannot be sent stays in the outbox until it can.
  *
- * @param scatter - what courses of this company scatter by, for the line ahead
+ * @param wanted - nothing is asked for until it is
+ * @param revised - a revision came into force: everything is judged anew, so start from the server's page
  */
-export function useWall(wall: string, plans: readonly Plan[], me: Me, scatter?: Scatter): WallFeed {
+export function useWall(
+  wall: string,
+  plans: readonly Plan[],
+  me: Me,
+  wanted = true,
+  revised: (number: number, byMe: boolean) => void = reload,
+): WallFeed {
   const layouts = useMemo(
     () =>
       plans.map((p) => {
@@ -81,7 +89,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me, scatter?: 
       }),
     [plans],
   )
-  const [state, setState] = useState<WallState>(() => emptyState(layouts, scatter))
+  const [state, setState] = useState<WallState>(() => emptyState(layouts))
   const held = useRef(state)
   const [loaded, setLoaded] = useState(false)
   const [live, setLive] = useState<WallFeed['live']>('connecting')
@@ -101,15 +109,19 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me, scatter?: 
   // Entries somebody is looking at right now: their form says what is wrong.
   const watched = useRef(new Set<string>())
 
+  const behind = useRef(false)
   const take = useCallback(
     (list: readonly RecordedEntry[]) => {
+      // What comes after a revision is judged by it, and it is not here.
+      if (behind.current) return
       let next = held.current
       for (const r of list) {
-        // The plan changed under us: everything is judged anew, so start from the server's page.
         if (r.entry.kind === 'revision' && (r.entry.data as { number: number }).number > layouts.length) {
-          noteRevision(wall, (r.entry.data as { number: number }).number)
-          window.location.reload()
-          return
+          const { number } = r.entry.data as { number: number }
+          behind.current = true
+          noteRevision(wall, number)
+          revised(number, r.entry.by.id === me.id)
+          break
         }
         next = advance(next, r)
       }
@@ -118,7 +130,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me, scatter?: 
         setState(next)
       }
     },
-    [layouts, wall],
+    [layouts, wall, revised, me.id],
   )
 
   const sending = useRef<Promise<Outcome[] | undefined>>(undefined)
@@ -178,6 +190,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me, scatter?: 
   }, [box, wall, take, me, count])
 
   useEffect(() => {
+    if (!wanted) return
     const abort = new AbortController()
     let source: EventSource | undefined
     const follow = () => {
@@ -224,7 +237,7 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me, scatter?: 
       abort.abort()
       source?.close()
     }
-  }, [wall, take, flush, count])
+  }, [wall, take, flush, count, wanted])
 
   // Whatever waits is tried again when the network says so, and every few seconds in case it does not say.
   useEffect(() => {
@@ -311,5 +324,8 @@ export function useWall(wall: string, plans: readonly Plan[], me: Me, scatter?: 
     },
     [box, me, flush],
   )
-  return { state, loaded, live, waiting, others, refused, again, aside, record }
+  return useMemo(
+    () => ({ state, loaded, live, waiting, others, refused, again, aside, record }),
+    [state, loaded, live, waiting, others, refused, again, aside, record],
+  )
 }

@@ -14,7 +14,6 @@ import {
   formatStation,
   invertAt,
   laidPipe,
-  type Plan,
   proposeOutlets,
   say,
   statusOf,
@@ -23,7 +22,7 @@ import {
 import Link from 'next/link'
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import { type Me, useWall, type WallFeed, WallPage } from '@/features/wall'
+import { type Me, useFeed, useHere, type WallFeed, WallPage } from '@/features/wall'
 import { Caution, Stack, Wide } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Targets } from '@/ui/figure'
@@ -35,12 +34,13 @@ import { FilterForm } from './filter-form'
 const Two = styled.div`display: grid; gap: 24px; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); > * { align-content: start; } @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
 
 /** Water: where it can leave, how the pipe falls to it, what it carries, and what of it lies and was seen. */
-export function WaterPage({ wall, name, plans, me }: { wall: string; name: string; plans: readonly Plan[]; me: Me }) {
-  const feed = useWall(wall, plans, me)
+export function WaterPage() {
+  const { wall, me } = useHere()
+  const feed = useFeed()
   const { layout } = feed.state
   const drain = useMemo(() => drainPlan(layout), [layout])
   return (
-    <WallPage wall={wall} name={name} me={me} feed={feed} here="water" title="Water">
+    <WallPage here="water" title="Water">
       {drain ? (
         <Drained wall={wall} me={me} feed={feed} drain={drain} />
       ) : (
@@ -151,7 +151,10 @@ function Drained({ wall, me, feed, drain }: { wall: string; me: Me; feed: WallFe
               const status = statusOf(state, s)
               return (
                 <li key={s.key}>
-                  <Link href={`/walls/${wall}?step=${encodeURIComponent(s.key)}`}>{titleOf(s)}</Link>: {status.done} of {status.total}
+                  <Link href={`/walls/${wall}?step=${encodeURIComponent(s.key)}`} prefetch={false}>
+                    {titleOf(s)}
+                  </Link>
+                  : {status.done} of {status.total}
                   {status.open.length > 0
                     ? ', ▲ open finding'
                     : status.hold === 'released'

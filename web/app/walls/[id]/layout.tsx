@@ -1,15 +1,20 @@
 import type { ReactNode } from 'react'
+import { WallProvider } from '@/features/wall/provider'
 import { HiddenWall } from '@/features/yard/hidden-wall'
 import { requireWall } from '@/server/page'
-import { whyNotShown } from '@/server/walls'
+import { revisionsOf, whyNotShown } from '@/server/walls'
 
 /** Every page of a wall; where its plan cannot be laid out here, why, with its record to save. */
 export default async function Layout({ children, params }: { children: ReactNode; params: Promise<{ id: string }> }) {
   const { person, wall } = await requireWall((await params).id)
+  const me = { id: person.id, name: person.name, role: person.role }
   const why = await whyNotShown(wall.id)
-  return why === undefined ? (
-    children
-  ) : (
-    <HiddenWall me={{ id: person.id, name: person.name, role: person.role }} id={wall.id} name={wall.name} why={why} />
+  if (why !== undefined) return <HiddenWall me={me} id={wall.id} name={wall.name} why={why} />
+  const plans = (await revisionsOf(wall.id)).map((r) => r.plan)
+  // Another revision, or another person, is another start.
+  return (
+    <WallProvider key={`${wall.id} ${plans.length} ${me.id}`} wall={wall.id} name={wall.name} me={me} plans={plans}>
+      {children}
+    </WallProvider>
   )
 }

@@ -1,18 +1,8 @@
 import { Board } from '@/features/board/board'
-import { requireWall } from '@/server/page'
-import { revisionsOf } from '@/server/walls'
 
-export default async function Page({ params, searchParams }: { params: Promise<{ id: string }>; searchParams: Promise<{ step?: string }> }) {
-  const { person, wall } = await requireWall((await params).id)
-  const plans = (await revisionsOf(wall.id)).map((r) => r.plan)
-  const { step } = await searchParams
-  return (
-    <Board
-      wall={wall.id}
-      name={wall.name}
-      plans={plans}
-      me={{ id: person.id, name: person.name, role: person.role }}
-      {...(step ? { open: step } : {})}
-    />
-  )
+export default async function Page({ searchParams }: { searchParams: Promise<{ step?: string; station?: string }> }) {
+  const { step, station } = await searchParams
+  const from = Number(station ?? Number.NaN)
+  // Another step asked for while one is here is another Board; the record behind it stays.
+  return <Board key={`${step} ${station}`} {...(step ? { open: step } : {})} {...(Number.isFinite(from) ? { from } : {})} />
 }

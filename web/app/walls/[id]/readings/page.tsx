@@ -1,9 +1,5 @@
 import { ImportReadings } from '@/features/record/import-readings'
-import { requireWall } from '@/server/page'
-import { revisionsOf } from '@/server/walls'
 
-export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  const { person, wall } = await requireWall((await params).id)
-  const plans = (await revisionsOf(wall.id)).map((r) => r.plan)
-  return <ImportReadings wall={wall.id} name={wall.name} plans={plans} me={{ id: person.id, name: person.name, role: person.role }} />
+export default function Page() {
+  return <ImportReadings />
 }

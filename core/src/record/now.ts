@@ -1,0 +1,62 @@
+import { pointOf } from '../rules'
+import { statusOf } from './fold'
+import { barriers, nextStep } from './gate'
+import type { WallState } from './state'
+import { settled } from './status'
+import { placeOfStep, type Step, titleOf } from './step'
+import { workOf } from './works'
+
+/** Where a section is: its next step, what is asked of it, what holds it, and what can be done meanwhile. */
+export interface Now {
+  readonly step: Step
+  readonly title: string
+  /** Targets, amounts, limits of the step. */
+  readonly wants: readonly string[]
+  /** Why it does not go on; empty when it does. */
+  readonly holds: readonly string[]
+  /** Steps that nothing stands before, of this section first; asked only where it does not go on. */
+  readonly meanwhile: readonly Step[]
+}
+
+/** So many are offered: one page, no list to choose from for long. */
+const OFFERED = 4
+
+/**
+ * Where a section is.
+ *
+ * @param section - the whole wall where left out
+ * @param at - when the work is done, as for `barriers`
+ * @returns undefined where everything is done and released
+ * @example nowOf(state, 'A')?.holds // ['Hold point First course waits for the inspector']
+ */
+export function nowOf(state: WallState, section?: string, at?: string): Now | undefined {
+  const step = nextStep(state, section)
+  if (!step) return undefined
+  const holds = holdsOf(state, step, at)
+  return {
+    step,
+    title: titleOf(step),
+    wants: workOf(step.stage.work.type).wants(state, step as never),
+    holds,
+    meanwhile: holds.length > 0 ? meanwhileOf(state, step, section, at) : [],
+  }
+}
+
+function holdsOf(state: WallState, step: Step, at: string | undefined): string[] {
+  const status = statusOf(state, step)
+  const open = status.open.length > 0 ? [`${status.open.length} out of tolerance, not closed`] : []
+  if (settled(status) && step.stage.hold) {
+    const point = pointOf(state.layout.plan, step.stage.hold)
+    const title = `Hold point ${point?.title ?? step.stage.title}${placeOfStep(step)}`
+    return [`${title} ${status.hold === 'rejected' ? 'was rejected' : `waits for the ${point?.roles.join(' or ') ?? 'inspector'}`}`, ...open]
+  }
+  return [...open, ...barriers(state, step, at).map((b) => b.message)]
+}
+
+/** Work that is not done and that nothing stands before: in this section, then the first of every other. */
+function meanwhileOf(state: WallState, step: Step, section: string | undefined, at: string | undefined): Step[] {
+  const free = (s: Step) => s !== step && !settled(statusOf(state, s)) && barriers(state, s, at).length === 0
+  const sections = state.layout.plan.sections.map((s) => s.id)
+  const order = section === undefined ? sections : [section, ...sections.filter((s) => s !== section)]
+  return order.flatMap((id) => state.steps.find((s) => s.section === id && free(s)) ?? []).slice(0, OFFERED)
+}

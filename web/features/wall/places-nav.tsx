@@ -1,0 +1,73 @@
+'use client'
+
+import Link from 'next/link'
+import { useState } from 'react'
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import { useMatches } from '@/ui/use-matches'
+import { Find } from './find-dialog'
+import { GROUPS, type Group, hrefOf, PLACES, type PlaceId } from './places'
+import { useHere } from './provider'
+
+const Nav = styled.nav`
+  display: flex; flex-wrap: wrap; align-items: stretch; gap: 0 14px; border-bottom: 1px solid var(--line);
+  a, button { display: inline-flex; align-items: center; justify-content: center; min-height: 48px; min-width: 48px; white-space: nowrap; }
+  a[aria-current] { text-decoration: none; font-weight: 700; box-shadow: inset 0 -3px 0 var(--now); }
+  button { padding: 0; border: 0; background: none; color: var(--ink); font: 600 16px/1 'Archivo Variable', sans-serif; cursor: pointer; gap: 6px; }
+  button[aria-expanded='true'] { color: var(--soft); font-weight: 500; cursor: default; }
+  .group { display: flex; gap: 0 14px; align-items: stretch; padding-left: 14px; border-left: 1px solid var(--line); }
+  .group[data-open] { background: var(--faint); padding-right: 14px; }
+  @media (max-width: 760px) {
+    gap: 0 10px; .group { display: contents; } .list { order: 1; flex: 1 0 100%; }
+    button[aria-expanded='true'] { box-shadow: inset 0 -3px 0 var(--line); color: var(--ink); font-weight: 600; }
+  }
+  .list { display: flex; flex-wrap: wrap; gap: 0 16px; }
+  @media (max-width: 760px) { .list[data-folded] { display: none; } }
+  @media print { display: none; }
+`
+
+const groupOf = (here: PlaceId | undefined): Group => PLACES.find((p) => p.id === here)?.group ?? 'build'
+
+/**
+ * The places of a wall, the same on each of them: its Board one tap away, the others by what one is about, one group unfolded at a time.
+ */
+export function Places({ here }: { here: PlaceId | undefined }) {
+  const { wall } = useHere()
+  const [open, setOpen] = useState<Group>(() => groupOf(here))
+  // On the Board of a phone the card comes first: the groups stay folded until one is asked for.
+  const [asked, setAsked] = useState(here !== '')
+  const narrow = useMatches('(max-width: 760px)')
+  const unfolded = (id: Group) => id === open && (asked || narrow === false)
+  return (
+    <Nav aria-label="Places of this wall">
+      <Link href={hrefOf(wall, '')} {...(here === '' ? { 'aria-current': 'page' as const } : {})}>
+        Board
+      </Link>
+      {GROUPS.map(([id, title]) => (
+        <div key={id} className="group" data-open={id === open || undefined}>
+          <AriaButton
+            aria-expanded={unfolded(id)}
+            {...(id === open ? { 'aria-controls': `places-${id}` } : {})}
+            onPress={() => {
+              setOpen(id)
+              setAsked(true)
+            }}
+          >
+            {title}
+            <span aria-hidden="true">{unfolded(id) ? '' : '▸'}</span>
+          </AriaButton>
+          {id === open ? (
+            <div className="list" id={`places-${id}`} data-folded={!asked || undefined}>
+              {PLACES.filter((p) => p.group === id).map((p) => (
+                <Link key={p.id} href={hrefOf(wall, p.id)} {...(p.id === here ? { 'aria-current': 'page' as const } : {})}>
+                  {p.title}
+                </Link>
+              ))}
+            </div>
+          ) : null}
+        </div>
+      ))}
+      <Find />
+    </Nav>
+  )
+}

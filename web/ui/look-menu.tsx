@@ -1,0 +1,70 @@
+'use client'
+
+import { UNIT_SYSTEMS, type UnitSystem } from '@stone-tally/core'
+import { Button, Header, Menu, MenuItem, MenuSection, MenuTrigger, Popover } from 'react-aria-components'
+import styled from 'styled-components'
+import { type Theme, usePreferences } from './preferences'
+
+const UNIT_NAMES: Readonly<Record<UnitSystem, { long: string; short: string }>> = {
+  metric: { long: 'Metres', short: 'm' },
+  imperial: { long: 'Feet and inches', short: 'ft-in' },
+  'decimal-feet': { long: 'Feet and hundredths', short: 'ft.00' },
+}
+const THEMES: Readonly<Record<Theme, { long: string; short: string }>> = {
+  day: { long: 'Day: dark on light, for the sun', short: 'Day' },
+  night: { long: 'Night: light on dark, for the cab', short: 'Night' },
+}
+
+const Flip = styled(Button)`
+  min-width: 48px; min-height: 48px; padding: 0 10px; background: none; border: 0; color: var(--ink); font: 600 15px/1 'Archivo Variable', sans-serif; cursor: pointer; text-decoration: underline dotted; text-underline-offset: 4px; white-space: nowrap;
+`
+const Sheet = styled(Popover)`
+  background: var(--ground); color: var(--ink); border: 2px solid var(--ink); min-width: 260px; padding: 6px 0;
+  header { padding: 10px 16px 2px; font: 500 15px/1.3 'Barlow Condensed', sans-serif; color: var(--soft); }
+  [role^='menuitem'] { display: flex; align-items: center; gap: 10px; min-height: 48px; padding: 0 16px; cursor: pointer; outline: none; font-size: 16px; }
+  [role^='menuitem'][data-focused] { background: var(--faint); box-shadow: inset 4px 0 0 var(--now); }
+  .mark { width: 1em; } [role='group'] + [role='group'] { border-top: 1px solid var(--line); margin-top: 6px; }
+`
+
+/** How this device shows things: a menu that says what each choice is. */
+export function LookMenu() {
+  const { units, theme, setUnits, setTheme } = usePreferences()
+  return (
+    <MenuTrigger>
+      <Flip aria-label={`Units of measure and theme: ${UNIT_NAMES[units].long}, ${THEMES[theme].short}`}>
+        {UNIT_NAMES[units].short} · {THEMES[theme].short}
+      </Flip>
+      <Sheet placement="bottom end">
+        <Menu aria-label="Units of measure and theme">
+          <MenuSection
+            selectionMode="single"
+            disallowEmptySelection
+            selectedKeys={[units]}
+            onSelectionChange={(k) => setUnits([...k][0] as UnitSystem)}
+          >
+            <Header>Units of measure</Header>
+            {UNIT_SYSTEMS.map((u) => (
+              <MenuItem key={u} id={u} textValue={UNIT_NAMES[u].long}>
+                <span className="mark" aria-hidden="true">
+                  {u === units ? '✓' : ''}
+                </span>
+                {UNIT_NAMES[u].long}
+              </MenuItem>
+            ))}
+          </MenuSection>
+          <MenuSection selectionMode="single" disallowEmptySelection selectedKeys={[theme]} onSelectionChange={(k) => setTheme([...k][0] as Theme)}>
+            <Header>Theme</Header>
+            {(Object.keys(THEMES) as Theme[]).map((t) => (
+              <MenuItem key={t} id={t} textValue={THEMES[t].long}>
+                <span className="mark" aria-hidden="true">
+                  {t === theme ? '✓' : ''}
+                </span>
+                {THEMES[t].long}
+              </MenuItem>
+            ))}
+          </MenuSection>
+        </Menu>
+      </Sheet>
+    </MenuTrigger>
+  )
+}
