@@ -26,6 +26,30 @@ const Sheet = styled(Popover)`
   .mark { width: 1em; } [role='group'] + [role='group'] { border-top: 1px solid var(--line); margin-top: 6px; }
 `
 
+interface Choices<T extends string> {
+  readonly title: string
+  readonly value: T
+  readonly of: readonly (readonly [T, string])[]
+  onChoose(value: T): void
+}
+
+/** One thing of several, each line saying what it is. */
+function Choices<T extends string>({ title, value, of, onChoose }: Choices<T>) {
+  return (
+    <MenuSection selectionMode="single" disallowEmptySelection selectedKeys={[value]} onSelectionChange={(k) => onChoose([...k][0] as T)}>
+      <Header>{title}</Header>
+      {of.map(([id, name]) => (
+        <MenuItem key={id} id={id} textValue={name}>
+          <span className="mark" aria-hidden="true">
+            {id === value ? '✓' : ''}
+          </span>
+          {name}
+        </MenuItem>
+      ))}
+    </MenuSection>
+  )
+}
+
 /** How this device shows things: a menu that says what each choice is. */
 export function LookMenu() {
   const { units, theme, setUnits, setTheme } = usePreferences()
@@ -36,33 +60,8 @@ export function LookMenu() {
       </Flip>
       <Sheet placement="bottom end">
         <Menu aria-label="Units of measure and theme">
-          <MenuSection
-            selectionMode="single"
-            disallowEmptySelection
-            selectedKeys={[units]}
-            onSelectionChange={(k) => setUnits([...k][0] as UnitSystem)}
-          >
-            <Header>Units of measure</Header>
-            {UNIT_SYSTEMS.map((u) => (
-              <MenuItem key={u} id={u} textValue={UNIT_NAMES[u].long}>
-                <span className="mark" aria-hidden="true">
-                  {u === units ? '✓' : ''}
-                </span>
-                {UNIT_NAMES[u].long}
-              </MenuItem>
-            ))}
-          </MenuSection>
-          <MenuSection selectionMode="single" disallowEmptySelection selectedKeys={[theme]} onSelectionChange={(k) => setTheme([...k][0] as Theme)}>
-            <Header>Theme</Header>
-            {(Object.keys(THEMES) as Theme[]).map((t) => (
-              <MenuItem key={t} id={t} textValue={THEMES[t].long}>
-                <span className="mark" aria-hidden="true">
-                  {t === theme ? '✓' : ''}
-                </span>
-                {THEMES[t].long}
-              </MenuItem>
-            ))}
-          </MenuSection>
+          <Choices title="Units of measure" value={units} of={UNIT_SYSTEMS.map((u) => [u, UNIT_NAMES[u].long] as const)} onChoose={setUnits} />
+          <Choices title="Theme" value={theme} of={(['day', 'night'] as const).map((t) => [t, THEMES[t].long] as const)} onChoose={setTheme} />
         </Menu>
       </Sheet>
     </MenuTrigger>

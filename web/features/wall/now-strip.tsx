@@ -15,7 +15,7 @@ const Strip = styled.aside`
   a { display: inline-flex; align-items: center; min-height: 48px; }
   .tag { background: var(--now); color: var(--on-now); font: 600 15px/1 'Barlow Condensed', sans-serif; letter-spacing: .06em; padding: 5px 9px; }
   .rest { min-width: 0; display: flex; flex-wrap: wrap; gap: 0 16px; align-items: center; } .wants { color: var(--soft); font-size: 15px; }
-  .held { grid-column: 1 / -1; font-size: 15px; padding-bottom: 6px; } .held a { min-height: 48px; margin-right: 14px; }
+  .held { font-size: 15px; } .held a { min-height: 48px; margin-right: 14px; }
   @media print { display: none; }
 `
 
@@ -78,13 +78,13 @@ export function NowStrip({ section }: { section?: string | undefined }) {
           {now.title}
         </Link>
         {now.wants[0] ? <Condensed className="wants">{say(now.wants[0], units)}</Condensed> : null}
+        {held === undefined ? null : (
+          <span className="held">
+            ⬣ {say(held, units)}
+            {now.holds.length > 1 ? `, and ${now.holds.length - 1} more` : ''}. <Steps list={now.meanwhile} />
+          </span>
+        )}
       </span>
-      {held === undefined ? null : (
-        <span className="held">
-          ⬣ {say(held, units)}
-          {now.holds.length > 1 ? `, and ${now.holds.length - 1} more` : ''}. <Steps list={now.meanwhile} />
-        </span>
-      )}
     </Strip>
   )
 }

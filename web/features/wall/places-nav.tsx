@@ -17,12 +17,12 @@ const Nav = styled.nav`
   button[aria-expanded='true'] { color: var(--soft); font-weight: 500; cursor: default; }
   .group { display: flex; gap: 0 14px; align-items: stretch; padding-left: 14px; border-left: 1px solid var(--line); }
   .group[data-open] { background: var(--faint); padding-right: 14px; }
-  @media (max-width: 760px) {
+  @media (max-width: 1000px) {
     gap: 0 10px; .group { display: contents; } .list { order: 1; flex: 1 0 100%; }
     button[aria-expanded='true'] { box-shadow: inset 0 -3px 0 var(--line); color: var(--ink); font-weight: 600; }
   }
   .list { display: flex; flex-wrap: wrap; gap: 0 16px; }
-  @media (max-width: 760px) { .list[data-folded] { display: none; } }
+  @media (max-width: 1000px) { .list[data-folded] { display: none; } }
   @media print { display: none; }
 `
 
@@ -36,7 +36,7 @@ export function Places({ here }: { here: PlaceId | undefined }) {
   const [open, setOpen] = useState<Group>(() => groupOf(here))
   // On the Board of a phone the card comes first: the groups stay folded until one is asked for.
   const [asked, setAsked] = useState(here !== '')
-  const narrow = useMatches('(max-width: 760px)')
+  const narrow = useMatches('(max-width: 1000px)')
   const unfolded = (id: Group) => id === open && (asked || narrow === false)
   return (
     <Nav aria-label="Places of this wall">
