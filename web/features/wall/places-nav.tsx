@@ -1,7 +1,7 @@
 'use client'
 
 import Link from 'next/link'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { useMatches } from '@/ui/use-matches'
@@ -22,6 +22,7 @@ const Nav = styled.nav`
     button[aria-expanded='true'] { box-shadow: inset 0 -3px 0 var(--line); color: var(--ink); font-weight: 600; }
   }
   .list { display: flex; flex-wrap: wrap; gap: 0 16px; }
+  @media (max-width: 640px) { .list { flex-wrap: nowrap; overflow-x: auto; min-width: 0; } }
   @media (max-width: 1000px) { .list[data-folded] { display: none; } }
   @media print { display: none; }
 `
@@ -36,6 +37,14 @@ export function Places({ here }: { here: PlaceId | undefined }) {
   const [open, setOpen] = useState<Group>(() => groupOf(here))
   // On the Board of a phone the card comes first: the groups stay folded until one is asked for.
   const [asked, setAsked] = useState(here !== '')
+  // On a phone the group is one row that scrolls; where one is stands in its middle. Only the row moves, never the page.
+  const list = useRef<HTMLDivElement>(null)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another group is another row
+  useEffect(() => {
+    const row = list.current
+    const on = row?.querySelector<HTMLElement>('[aria-current]')
+    if (row && on) row.scrollLeft = on.offsetLeft - row.offsetLeft - (row.clientWidth - on.offsetWidth) / 2
+  }, [open])
   const narrow = useMatches('(max-width: 1000px)')
   const unfolded = (id: Group) => id === open && (asked || narrow === false)
   return (
@@ -57,7 +66,7 @@ export function Places({ here }: { here: PlaceId | undefined }) {
             <span aria-hidden="true">{unfolded(id) ? '' : '▸'}</span>
           </AriaButton>
           {id === open ? (
-            <div className="list" id={`places-${id}`} data-folded={!asked || undefined}>
+            <div ref={list} className="list" id={`places-${id}`} data-folded={!asked || undefined}>
               {PLACES.filter((p) => p.group === id).map((p) => (
                 <Link key={p.id} href={hrefOf(wall, p.id)} {...(p.id === here ? { 'aria-current': 'page' as const } : {})}>
                   {p.title}
