@@ -18,9 +18,6 @@ export interface Now {
   readonly meanwhile: readonly Step[]
 }
 
-/** So many are offered: one page, no list to choose from for long. */
-const OFFERED = 4
-
 /**
  * Where a section is.
  *
@@ -58,5 +55,5 @@ function meanwhileOf(state: WallState, step: Step, section: string | undefined, 
   const free = (s: Step) => s !== step && !settled(statusOf(state, s)) && barriers(state, s, at).length === 0
   const sections = state.layout.plan.sections.map((s) => s.id)
   const order = section === undefined ? sections : [section, ...sections.filter((s) => s !== section)]
-  return order.flatMap((id) => state.steps.find((s) => s.section === id && free(s)) ?? []).slice(0, OFFERED)
+  return order.flatMap((id) => state.steps.find((s) => s.section === id && free(s)) ?? [])
 }

@@ -19,6 +19,9 @@ const Strip = styled.aside`
   @media print { display: none; }
 `
 
+/** More is no help to choose from; the Checks list them all. */
+const OFFERED = 4
+
 function Steps({ list }: { list: readonly Step[] }) {
   const { wall } = useHere()
   if (list.length === 0)
@@ -30,7 +33,7 @@ function Steps({ list }: { list: readonly Step[] }) {
   return (
     <>
       Meanwhile:{' '}
-      {list.map((s) => (
+      {list.slice(0, OFFERED).map((s) => (
         <Link key={s.key} href={hrefOf(wall, '', s.key)} prefetch={false}>
           {titleOf(s)}
         </Link>
