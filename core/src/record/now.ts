@@ -1,4 +1,4 @@
-import { pointOf } from '../rules'
+import { limitsOf, pointOf } from '../rules'
 import { statusOf } from './fold'
 import { barriers, nextStep } from './gate'
 import type { WallState } from './state'
@@ -50,10 +50,22 @@ function holdsOf(state: WallState, step: Step, at: string | undefined): string[]
   return [...open, ...barriers(state, step, at).map((b) => b.message)]
 }
 
-/** Work that is not done and that nothing stands before: in this section, then the first of every other. */
+/**
+ * Work that is not done and that nothing stands before: in this section, then the first of every other. Looked for only as far up as courses
+ * may be open at once; what lies above waits for what lies below, and a wall has thousands of steps.
+ */
 function meanwhileOf(state: WallState, step: Step, section: string | undefined, at: string | undefined): Step[] {
-  const free = (s: Step) => s !== step && !settled(statusOf(state, s)) && barriers(state, s, at).length === 0
-  const sections = state.layout.plan.sections.map((s) => s.id)
+  const bySection = new Map<string, Step[]>(state.layout.plan.sections.map((s) => [s.id, []]))
+  for (const s of state.steps) {
+    if (s.section !== undefined && !settled(statusOf(state, s))) bySection.get(s.section)?.push(s)
+  }
+  const ahead = state.layout.plan.rules?.openCourses ?? limitsOf(state.layout.plan).openCourses.value
+  const first = (id: string) => {
+    const left = bySection.get(id) ?? []
+    const from = left.find((s) => s.course !== undefined)?.course ?? 0
+    return left.find((s) => s !== step && (s.course === undefined || s.course < from + ahead) && barriers(state, s, at).length === 0)
+  }
+  const sections = [...bySection.keys()]
   const order = section === undefined ? sections : [section, ...sections.filter((s) => s !== section)]
-  return order.flatMap((id) => state.steps.find((s) => s.section === id && free(s)) ?? [])
+  return order.flatMap((id) => first(id) ?? [])
 }

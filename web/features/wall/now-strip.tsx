@@ -2,6 +2,7 @@
 
 import { nowOf, type Step, say, titleOf } from '@stone-tally/core'
 import Link from 'next/link'
+import { useMemo } from 'react'
 import styled from 'styled-components'
 import { Condensed } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
@@ -46,8 +47,9 @@ const Low = styled.p`font-size: 15px; line-height: 1.5; a { display: inline-flex
 /** Where a section does not go on: what can be done meanwhile, here, in other sections, on other walls. */
 export function Meanwhile({ section }: { section: string }) {
   const { state, loaded } = useFeed()
-  const now = nowOf(state, section, useNow(state))
-  if (!loaded || !now || now.holds.length === 0) return null
+  const at = useNow(state)
+  const now = useMemo(() => (loaded ? nowOf(state, section, at) : undefined), [state, section, at, loaded])
+  if (!now || now.holds.length === 0) return null
   return (
     <Low>
       <Steps list={now.meanwhile} />
@@ -60,7 +62,8 @@ export function NowStrip({ section }: { section?: string | undefined }) {
   const { wall } = useHere()
   const { state, loaded } = useFeed()
   const { units } = usePreferences()
-  const now = nowOf(state, section, useNow(state))
+  const at = useNow(state)
+  const now = useMemo(() => (loaded ? nowOf(state, section, at) : undefined), [state, section, at, loaded])
   if (!loaded) return null
   if (!now)
     return (
