@@ -44,12 +44,11 @@ async function round(context: BrowserContext, wall: string): Promise<{ shown: nu
     page.evaluate(
       async ([group, place, heading]) => {
         const nav = document.querySelector('nav[aria-label="Places of this wall"]') as HTMLElement
-        const press = (selector: string, text: string) =>
-          ([...nav.querySelectorAll(selector)].find((e) => e.textContent?.startsWith(text)) as HTMLElement).click()
-        if (group) press('button', group)
+        // Nothing in here has a name: the runner marks what has one, and the page knows no such marks.
+        if (group) ([...nav.querySelectorAll('button')].find((e) => e.textContent?.startsWith(group)) as HTMLElement).click()
         await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))
         const start = performance.now()
-        press('a', place as string)
+        ;([...nav.querySelectorAll('a')].find((e) => e.textContent === place) as HTMLElement).click()
         while (document.querySelector('h1')?.textContent !== heading || document.body.textContent?.includes('Loading the record'))
           await new Promise((done) => requestAnimationFrame(done))
         return performance.now() - start
