@@ -1,6 +1,7 @@
 // Where a section is: its next step, what holds it, and what can be done meanwhile.
-import { advance, barriers, emptyState, fold, nowOf, settled, statusOf } from '@stone-tally/core'
+import { advance, barriers, type Entry, emptyState, fold, nowOf, settled, statusOf } from '@stone-tally/core'
 import { build } from './build'
+import { plan as deep } from './cautious/wall'
 import { built, entry, layoutOf, plain, SIGNED, smallPlan } from './plans'
 import { Site } from './site'
 
@@ -53,4 +54,15 @@ test('a rejected hold is named as rejected; an open finding stands before anythi
 test('everything done and released: there is no next step', () => {
   const { state } = build(layoutOf(plan))
   expect(nowOf(state)).toBeUndefined()
+})
+
+test('a trench nobody looked at today is said, and nobody is sent into another meanwhile', () => {
+  const site = new Site(deep)
+  site.work('services').work('set-out').release('set-out')
+  const look = site.entries.find((e) => e.kind === 'look') as Entry
+  const later = (hours: number) => new Date(Date.parse(look.at) + hours * 3_600_000).toISOString()
+  const [fresh, stale] = [nowOf(site.state, 'A', later(1)), nowOf(site.state, 'A', later(40))]
+  expect(fresh?.holds).toEqual([])
+  expect(plain(stale?.holds.join() ?? '')).toMatch(/The cut stands .* open here.*a competent person looks at it/)
+  expect(stale?.meanwhile).toEqual([])
 })

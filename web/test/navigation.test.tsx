@@ -1,3 +1,4 @@
+import type { Step, WallState } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
 import { useState } from 'react'
 import { built, entry, layoutOf, smallPlan, WALL } from '../../core/test/plans'
@@ -133,6 +134,12 @@ describe('find', () => {
     expect(list[0]?.about).not.toBe('course 1, section B')
     expect(titles('no such thing at all')).toEqual([])
   })
+  test('many that are done never hide the ones that are not', () => {
+    // Eighty courses of a section are recorded before the others begin.
+    const tall = { ...state, steps: [...Array.from({ length: 300 }, () => state.byKey.get('units|B|1') as Step), ...state.steps] }
+    const list = find(tall as WallState, 'w', 'units set', 'metric')
+    expect(list[0]?.about).not.toBe('course 1, section B')
+  })
   test('opened by its key and not while somebody writes, chosen by keys, and gone to', async () => {
     for (const e of new Site(plan).toFirstCourse().entries) server.take(e)
     render(<House />)
@@ -184,6 +191,21 @@ describe('another’s revision', () => {
     await act(async () => server.streams[0]?.onmessage?.({ data: JSON.stringify(server.take(revision as never)) }))
     await waitFor(() => expect(screen.getByText(/Revision 2 of the plan came into force while you were changing revision 1/)).toBeTruthy())
     expect(screen.getByRole('button', { name: 'Start from revision 2' })).toBeTruthy()
+  })
+  test('when the change is taken back or left, the page starts from the other revision: nobody works on by the old one', async () => {
+    const page = at(true)
+    await loaded()
+    await act(async () => server.streams[0]?.onmessage?.({ data: JSON.stringify(server.take(revision as never)) }))
+    const errors: unknown[] = []
+    const log = jest.spyOn(console, 'error').mockImplementation((e) => void errors.push(e))
+    page.rerender(
+      <WallProvider wall={WALL} name="Bay" plans={plans} me={me}>
+        <Draft changed={false} />
+        <ChecksPage />
+      </WallProvider>,
+    )
+    log.mockRestore()
+    expect(errors.map(String).join()).toMatch(/navigation/)
   })
   test('where nothing is being changed the page starts from it', async () => {
     at(false)

@@ -1,4 +1,5 @@
 import { limitsOf, pointOf } from '../rules'
+import { dailyNeeds, fillHeld } from './daily'
 import { statusOf } from './fold'
 import { barriers, nextStep } from './gate'
 import type { WallState } from './state'
@@ -47,7 +48,17 @@ function holdsOf(state: WallState, step: Step, at: string | undefined): string[]
     const title = `Hold point ${point?.title ?? step.stage.title}${placeOfStep(step)}`
     return [`${title} ${status.hold === 'rejected' ? 'was rejected' : `waits for the ${point?.roles.join(' or ') ?? 'inspector'}`}`, ...open]
   }
-  return [...open, ...barriers(state, step, at).map((b) => b.message)]
+  return [...open, ...barriers(state, step, at).map((b) => b.message), ...todayOf(state, step, at)]
+}
+
+/** What is asked anew today before anybody works there: it is no gate, and nobody is sent past it all the same. */
+function todayOf(state: WallState, step: Step, at: string | undefined): string[] {
+  if (at === undefined) return []
+  const soaked = fillHeld(state, step, at)
+  return [
+    ...dailyNeeds(state, step, at).map((n) => n.message),
+    ...(soaked === undefined ? [] : [`${titleOf(step)}: since the last lift there was ${soaked}; somebody looks at the fill before the next`]),
+  ]
 }
 
 /**
@@ -63,7 +74,13 @@ function meanwhileOf(state: WallState, step: Step, section: string | undefined, 
   const first = (id: string) => {
     const left = bySection.get(id) ?? []
     const from = left.find((s) => s.course !== undefined)?.course ?? 0
-    return left.find((s) => s !== step && (s.course === undefined || s.course < from + ahead) && barriers(state, s, at).length === 0)
+    return left.find(
+      (s) =>
+        s !== step &&
+        (s.course === undefined || s.course < from + ahead) &&
+        barriers(state, s, at).length === 0 &&
+        todayOf(state, s, at).length === 0,
+    )
   }
   const sections = [...bySection.keys()]
   const order = section === undefined ? sections : [section, ...sections.filter((s) => s !== section)]

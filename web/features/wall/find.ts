@@ -85,13 +85,14 @@ function stations(state: WallState, wall: string, text: string, units: UnitSyste
 
 /** Steps of the work by their words, those that are not done before those that are. */
 function steps(state: WallState, wall: string, typed: readonly string[], units: UnitSystem): Found[] {
-  const found: { done: boolean; entry: Found }[] = []
+  const [left, done]: [Found[], Found[]] = [[], []]
   for (const s of state.steps) {
     const at = [s.course === undefined ? '' : `course ${s.course}`, s.section ? `section ${s.section}` : ''].filter(Boolean).join(', ')
     const title = say(s.stage.title, units)
     if (!matches(typed, `${title} ${at}`)) continue
-    found.push({ done: settled(statusOf(state, s)), entry: { id: `step ${s.key}`, title, about: at || 'whole wall', href: hrefOf(wall, '', s.key) } })
-    if (found.length > 200) break
+    const list = settled(statusOf(state, s)) ? done : left
+    if (list.length < MOST) list.push({ id: `step ${s.key}`, title, about: at || 'whole wall', href: hrefOf(wall, '', s.key) })
+    if (left.length === MOST) break
   }
-  return found.sort((a, b) => Number(a.done) - Number(b.done)).map((f) => f.entry)
+  return [...left, ...done]
 }

@@ -17,7 +17,8 @@ export interface Here {
 interface Holding extends Here {
   readonly feed: WallFeed
   start(): void
-  readonly drafts: Set<symbol>
+  /** Says that a plan is being changed here; what it answers ends that. */
+  hold(): () => void
 }
 const Context = createContext<Holding | undefined>(undefined)
 
@@ -41,17 +42,27 @@ export function WallProvider(props: Here & { children: ReactNode }) {
 
 function Held({ wall, name, me, plans, children }: Here & { children: ReactNode }) {
   const [wanted, setWanted] = useState(false)
-  const drafts = useRef(new Set<symbol>())
+  const drafts = useRef(0)
+  const late = useRef(false)
   const [behind, setBehind] = useState<number>()
   // A plan somebody is changing here is not taken away by another's revision.
   const revised = useCallback((number: number, byMe: boolean) => {
-    if (drafts.current.size === 0) window.location.reload()
+    late.current = true
+    if (drafts.current === 0) window.location.reload()
     // One's own is on its way to the page that shows it.
     else setTimeout(() => setBehind(number), byMe ? 5000 : 0)
   }, [])
+  const hold = useCallback(() => {
+    drafts.current++
+    return () => {
+      drafts.current--
+      // Left or taken back: there is nothing more to lose, and nobody goes on working by the plan of before.
+      if (late.current && drafts.current === 0) window.location.reload()
+    }
+  }, [])
   const feed = useWall(wall, plans, me, wanted, revised)
   const start = useCallback(() => setWanted(true), [])
-  const held = useMemo(() => ({ wall, name, me, plans, feed, start, drafts: drafts.current }), [wall, name, me, plans, feed, start])
+  const held = useMemo(() => ({ wall, name, me, plans, feed, start, hold }), [wall, name, me, plans, feed, start, hold])
   return (
     <Context value={held}>
       {behind === undefined ? null : (
@@ -88,11 +99,6 @@ export function useFeed(): WallFeed {
 
 /** A plan is being changed here and not issued yet: another's revision waits until it is. @param changed - is there anything to lose? */
 export function useUnissued(changed: boolean) {
-  const drafts = useContext(Context)?.drafts
-  useEffect(() => {
-    if (!changed || !drafts) return
-    const one = Symbol('draft')
-    drafts.add(one)
-    return () => void drafts.delete(one)
-  }, [changed, drafts])
+  const hold = useContext(Context)?.hold
+  useEffect(() => (changed ? hold?.() : undefined), [changed, hold])
 }
