@@ -52,6 +52,8 @@ test('Find takes what people say and goes there by keys alone; a station keeps i
   await expect(page.getByRole('menuitem', { name: /^Course 2, section B/ })).toBeVisible()
   await page.keyboard.press('Enter')
   await page.waitForURL(/\?step=/)
+  await expect(page.getByRole('searchbox', { name: /^A place/ })).toHaveCount(0)
+  await expect(page.getByText(/^Section B · course 2/).first()).toBeVisible()
   await page.keyboard.press('Control+k')
   await page.keyboard.type('27.5')
   await page.getByRole('menuitem', { name: /^Station 27.50/ }).click()

@@ -57,6 +57,24 @@ export function ensureBuilt(say: (line: string) => void) {
     logLevel: 'error',
     banner: { js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);" },
   })
+  // What runs on the device when nobody answers, with the list of all it keeps.
+  const kept = [...files(join(WEB, '.next', 'static'))].map((f) => ({
+    url: `/_next/static${f.slice(join(WEB, '.next', 'static').length)}`,
+    revision: null,
+  }))
+  mkdirSync(join(served, 'public'), { recursive: true })
+  buildSync({
+    entryPoints: [join(WEB, 'worker', 'sw.ts')],
+    outfile: join(served, 'public', 'sw.js'),
+    bundle: true,
+    minify: true,
+    target: 'es2022',
+    logLevel: 'error',
+    define: {
+      'self.__SW_MANIFEST': JSON.stringify([...kept, { url: '/shell', revision: now }, { url: '/manifest.webmanifest', revision: now }]),
+      'process.env.NODE_ENV': '"production"',
+    },
+  })
   writeFileSync(STAMP, now)
 }
 

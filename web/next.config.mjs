@@ -11,6 +11,8 @@ export default {
   transpilePackages: ['@stone-tally/core'],
   serverExternalPackages: ['pg', 'sharp', 'exifr'],
   compiler: { styledComponents: true },
+  // A device tells the house from whatever else answers on its way there.
+  headers: async () => [{ source: '/:path*', headers: [{ key: 'x-house', value: '1' }] }],
   poweredByHeader: false,
   devIndicators: false,
   // Types are checked by bin/test, once.

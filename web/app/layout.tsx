@@ -7,9 +7,10 @@ import { preferences } from '@/server/page'
 import { PreferencesProvider } from '@/ui/preferences'
 import { StyleRegistry } from '@/ui/registry'
 import { GlobalStyle } from '@/ui/theme'
+import { Version } from '@/ui/version'
 
 export const metadata: Metadata = { title: 'Stone Tally', description: 'Plan and record a retaining wall, course by course' }
-export const viewport: Viewport = { width: 'device-width', initialScale: 1 }
+export const viewport: Viewport = { width: 'device-width', initialScale: 1, themeColor: '#fbfaf6' }
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const { units, theme } = await preferences()
@@ -19,6 +20,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
         <StyleRegistry>
           <GlobalStyle />
           <PreferencesProvider units={units} theme={theme}>
+            <Version />
             {children}
           </PreferencesProvider>
         </StyleRegistry>

@@ -1,4 +1,4 @@
-import { createHmac, randomUUID, timingSafeEqual } from 'node:crypto'
+import { createHash, createHmac, randomUUID, timingSafeEqual } from 'node:crypto'
 import { fail, type InferType, ok, type Result, ROLES, type Role, read, record, text } from '@stone-tally/core'
 import { betterAuth } from 'better-auth'
 import { sql, type Transaction } from 'kysely'
@@ -247,11 +247,37 @@ export const peopleOf = (companyId: string) =>
     .orderBy('user.name')
     .execute()
 
-/** Ends every session of a person of this company at once. */
-export async function signOutEverywhere(companyId: string, userId: string): Promise<Result<number>> {
+const fingerprint = (token: string) => createHash('sha256').update(token).digest('hex')
+
+/** Whose session it was that the office ended, where the request still carries its cookie. */
+export async function endedSession(headers: Headers): Promise<{ person: string; companyId: string } | undefined> {
+  const token = await tokenOf(headers)
+  if (!token) return undefined
+  const row = await database()
+    .db.selectFrom('ended_session')
+    .select(['person', 'company_id'])
+    .where('token_hash', '=', fingerprint(token))
+    .executeTakeFirst()
+  return row && { person: row.person, companyId: row.company_id }
+}
+
+/**
+ * Ends every session of a person of this company at once. A device that carries one is known by it when it comes back: what waits there
+ * is taken in and set aside, and its walls are taken off it.
+ *
+ * @param by - who ends them
+ */
+export async function signOutEverywhere(companyId: string, userId: string, by = ''): Promise<Result<number>> {
   const { db } = database()
   const person = await db.selectFrom('user').select('id').where('id', '=', userId).where('companyId', '=', companyId).executeTakeFirst()
   if (!person) return fail('id', 'is not a person of your company')
+  const tokens = await db.selectFrom('session').select('token').where('userId', '=', userId).execute()
+  if (tokens.length > 0)
+    await db
+      .insertInto('ended_session')
+      .values(tokens.map((t) => ({ token_hash: fingerprint(t.token), person: userId, company_id: companyId, ended_by: by })))
+      .onConflict((c) => c.doNothing())
+      .execute()
   const gone = await db.deleteFrom('session').where('userId', '=', userId).executeTakeFirst()
   return ok(Number(gone.numDeletedRows))
 }

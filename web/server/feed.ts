@@ -45,7 +45,7 @@ async function inTurn(work: () => Promise<void>): Promise<void> {
 }
 
 type Row = Awaited<ReturnType<typeof entriesAfter>>[number]
-const eventOf = (r: Row) => `id: ${r.seq}\ndata: {"seq":${r.seq},"receivedAt":"${r.receivedAt}","entry":${r.body}}\n\n`
+const eventOf = (r: Row) => `id: ${r.seq}\ndata: {"seq":${r.seq},"receivedAt":"${r.receivedAt}","hash":"${r.hash}","entry":${r.body}}\n\n`
 
 /** Gives a follower what it does not have of the newest entries. */
 function hand(feed: Feed, f: Follower) {

@@ -1,5 +1,5 @@
 import type { Problem } from '@stone-tally/core'
-import { asked, type Person, personOf } from './accounts'
+import { asked, endedSession, type Person, personOf } from './accounts'
 import type { WallRow } from './walls'
 
 export { BODY, bodyOf } from './bodies'
@@ -19,13 +19,18 @@ export function sameOrigin(request: Request): boolean {
   }
 }
 
-const foreign = (request: Request) =>
+export const foreign = (request: Request) =>
   request.method !== 'GET' && !sameOrigin(request) ? refuse(403, 'this request did not come from a page of this application') : undefined
-const signedOut = () => refuse(401, 'you are signed out; sign in again, nothing you entered is lost')
+/** `ended`: the office ended it, and the device gives back what it keeps. */
+async function signedOut(request: Request): Promise<Response> {
+  const message = 'you are signed out; sign in again, nothing you entered is lost'
+  const ended = (await endedSession(request.headers)) !== undefined
+  return Response.json({ problems: [{ field: '', message }], ...(ended ? { ended } : {}) }, { status: 401 })
+}
 
 /** Who asks; for a request that changes something also from the same origin. Or the refusal. */
 export async function asking(request: Request): Promise<Person | Response> {
-  return foreign(request) ?? (await personOf(request.headers)) ?? signedOut()
+  return foreign(request) ?? (await personOf(request.headers)) ?? signedOut(request)
 }
 
 /** The same with the wall it is about. */
@@ -33,7 +38,7 @@ export async function askingAbout(request: Request, wallId: string): Promise<{ p
   const refused = foreign(request)
   if (refused) return refused
   const who = await asked(request.headers, wallId)
-  if (!who) return signedOut()
+  if (!who) return signedOut(request)
   return who.wall ? { person: who.person, wall: who.wall } : refuse(404, 'there is no such wall')
 }
 

@@ -24,6 +24,54 @@ export async function photoBytes(request: Request): Promise<Result<Buffer>> {
   return bytes.ok && bytes.value.length === 0 ? fail('photo', 'is empty') : bytes
 }
 
+/** Pieces that nobody went on with for so long are let go, days. */
+const PIECES_KEPT = 40
+
+/**
+ * One piece of a photo. Pieces come in order; one that is not the next changes nothing, so a piece sent twice is there once.
+ *
+ * @param at - where it begins, bytes
+ * @param size - of the whole photo, bytes
+ * @returns how much is here by now, or the whole photo
+ */
+export async function takePiece(
+  wall: string,
+  person: Person,
+  { upload, at, size, bytes }: { upload: string; at: number; size: number; bytes: Buffer },
+): Promise<Result<{ have: number } | { whole: Buffer }>> {
+  if (!isUuid(upload)) return fail('upload', 'is not the id of an upload')
+  const count = (n: number) => Number.isInteger(n) && n >= 0
+  if (!count(at) || !count(size)) return fail('at', 'and size must be numbers of bytes')
+  if (size > PHOTO_LIMIT) return tooLarge(size)
+  const { db } = database()
+  const mine = () => db.selectFrom('photo_piece').where('wall_id', '=', wall).where('person', '=', person.id).where('upload', '=', upload)
+  const there = await mine()
+    .select((e) => e.fn.sum<string>(e.fn<number>('length', ['bytes'])).as('have'))
+    .executeTakeFirst()
+  const have = Number(there?.have ?? 0)
+  if (at !== have || have + bytes.length > size) return ok({ have })
+  if (have === 0 && bytes.length === size) return ok({ whole: bytes })
+  await db
+    .insertInto('photo_piece')
+    .values({ wall_id: wall, upload, person: person.id, at, bytes })
+    .onConflict((c) => c.doNothing())
+    .execute()
+  if (at + bytes.length < size) return ok({ have: at + bytes.length })
+  const pieces = await mine().select('bytes').orderBy('at').execute()
+  const whole = Buffer.concat(pieces.map((p) => p.bytes))
+  return whole.length === size ? ok({ whole }) : ok({ have: whole.length })
+}
+
+/** The photo is kept: its pieces are let go, and those nobody went on with. */
+export async function dropPieces(wall: string, person: Person, upload: string): Promise<void> {
+  const { db } = database()
+  await db.deleteFrom('photo_piece').where('wall_id', '=', wall).where('person', '=', person.id).where('upload', '=', upload).execute()
+  await db
+    .deleteFrom('photo_piece')
+    .where('received_at', '<', new Date(Date.now() - PIECES_KEPT * 86_400_000))
+    .execute()
+}
+
 /** Control signs, signs that turn the direction of writing, and those that mean something to a page or a folder. */
 const harmless = (c: string) => {
   const code = c.codePointAt(0) ?? 0

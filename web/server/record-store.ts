@@ -214,6 +214,16 @@ async function append(wall: string, seen: number, batch: readonly Admitted[]) {
   return new Map(rows.map((r) => [r.id, { seq: r.seq, receivedAt: iso(r.received_at) }]))
 }
 
+/** Number and link of the last entry. */
+export const headOf = (wall: string): Promise<{ seq: number; hash: string }> =>
+  database().db.selectFrom('chain_head').select(['seq', 'hash']).where('wall_id', '=', wall).executeTakeFirstOrThrow()
+
+/** Is this the link of that entry here? A device asks before it goes on from what it has. */
+export async function isLink(wall: string, seq: number, hash: string | undefined): Promise<boolean> {
+  const row = await database().db.selectFrom('entry').select('hash').where('wall_id', '=', wall).where('seq', '=', seq).executeTakeFirst()
+  return row !== undefined && (hash === undefined || row.hash === hash)
+}
+
 /** Every entry with its link, for export, and where the chain ends. */
 export async function chainOf(wall: string): Promise<{ entries: ChainedEntry[]; head: { seq: number; hash: string } }> {
   return database()

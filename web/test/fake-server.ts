@@ -35,7 +35,12 @@ export class Server {
     const parts = [lines.slice(0, lines.length / 2), lines.slice(lines.length / 2)]
     let i = 0
     const reader = { read: async () => (i < 2 ? { done: false, value: parts[i++] } : { done: true, value: undefined }) }
-    return { ok: true, status: 200, body: { pipeThrough: () => ({ getReader: () => reader }) } }
+    return {
+      ok: true,
+      status: 200,
+      headers: { get: (name: string) => (name === 'x-record' ? '1' : null) },
+      body: { pipeThrough: () => ({ getReader: () => reader }) },
+    }
   }
 }
 

@@ -1,6 +1,8 @@
 import { act, renderHook, waitFor } from '@testing-library/react'
 import { built, smallPlan, WALL } from '../../core/test/plans'
-import { DeviceFull, deliver, outbox, type Waiting } from '../features/wall/outbox'
+import { device, type Waiting } from '../device/db'
+import { deliver } from '../device/deliver'
+import { outbox } from '../device/outbox'
 import { type Me, useWall } from '../features/wall/use-wall'
 import { Server, serveFrom } from './fake-server'
 
@@ -51,25 +53,33 @@ test('pressed again while it waits it waits once', async () => {
   const { result } = await open(fay)
   server.reachable = false
   for (let i = 0; i < 3; i++) await act(async () => void (await result.current.record([said('once')])))
-  expect(outbox(WALL).all()).toHaveLength(1)
+  expect(await outbox(WALL).all()).toHaveLength(1)
   await act(async () => void (await result.current.record([said('another')])))
-  expect(outbox(WALL).all()).toHaveLength(2)
+  expect(await outbox(WALL).all()).toHaveLength(2)
 })
 
 test('what cannot be read is put aside under another name, never overwritten', async () => {
   localStorage.setItem(`outbox:${WALL}`, '[{"id":"half')
   const { result } = await open(fay)
   await act(async () => void (await result.current.record([said('new')])))
-  const kept = Object.keys(localStorage).filter((k) => k.startsWith(`unreadable:outbox:${WALL}`))
-  expect(kept.map((k) => localStorage.getItem(k))).toEqual(['[{"id":"half'])
+  const kept = await device().notes.where('key').startsWith(`unreadable outbox:${WALL}`).toArray()
+  expect(kept.map((k) => k.value)).toEqual(['[{"id":"half'])
   expect(server.kept).toHaveLength(1)
+})
+
+test('what an earlier version kept in its own list is taken over and sent', async () => {
+  localStorage.setItem(`outbox:${WALL}`, JSON.stringify([note('from before', '018f3f3f-0000-7000-8000-000000000001', { owner: fay.id })]))
+  const { result } = await open(fay)
+  await waitFor(() => expect(server.kept.map((k) => (k.entry.data as { text: string }).text)).toEqual(['from before']))
+  await waitFor(() => expect(result.current.waiting).toBe(0))
+  expect(localStorage.getItem(`outbox:${WALL}`)).toBeNull()
 })
 
 test('a device without room says so before anything counts as recorded', async () => {
   const { result } = await open(fay)
-  const full = jest.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+  const full = jest.spyOn(device().outbox, 'bulkAdd').mockImplementation((() => {
     throw new DOMException('full', 'QuotaExceededError')
-  })
+  }) as never)
   let answer: unknown
   await act(async () => {
     answer = await result.current.record([said('no room')])
@@ -77,7 +87,7 @@ test('a device without room says so before anything counts as recorded', async (
   full.mockRestore()
   expect(answer).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(/no room left; nothing was recorded/) }] })
   expect(server.kept).toHaveLength(0)
-  expect(() => outbox(WALL).put([note('x', 'a')])).not.toThrow(DeviceFull)
+  await expect(outbox(WALL).put([note('x', 'a')])).resolves.toEqual(['a'])
 })
 
 describe('delivery', () => {
@@ -114,17 +124,17 @@ describe('delivery', () => {
   })
   test('entries added while a batch is on its way stay in the box', async () => {
     const box = outbox(WALL)
-    box.put([note('a', 'a')])
+    await box.put([note('a', 'a')])
     await deliver(
-      box.all(),
+      await box.all(),
       async (entries) => {
-        box.put([note('b', 'b')])
+        await box.put([note('b', 'b')])
         return ok(entries)
       },
       alive,
     )
-    box.out(new Set(['a']))
-    expect(box.all().map((e) => e.id)).toEqual(['b'])
+    await box.settle(new Set(['a']))
+    expect((await box.all()).map((e) => e.id)).toEqual(['b'])
   })
   test('after three failures of the server on it a person is shown the entry', async () => {
     const { result } = await open(fay)

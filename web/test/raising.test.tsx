@@ -279,7 +279,7 @@ describe('photos', () => {
     const sent = strip(site.state)
     await choose(jpeg())
     await waitFor(() => expect(sent).toHaveLength(1))
-    expect(asked[0]).toBe('/api/walls/w/photos?name=p.jpg&strip=1')
+    expect(asked[0]).toMatch(/^\/api\/walls\/w\/photos\?name=p.jpg&strip=1&person=[a-z]+&upload=[0-9a-f-]{36}&at=0&size=\d+$/)
     expect(sent[0]).toMatchObject({ kind: 'photo', where: { stage: 'drain', section: 'B', course: 1 }, data: { ...taken, of: pipe.id } })
   })
   test('too large: said before it is sent', async () => {
@@ -301,12 +301,12 @@ describe('photos', () => {
     })) as never
     const sent = strip(laid().site.state)
     await choose(jpeg())
-    expect(screen.getByRole('alert').textContent).toMatch(/is not a photo/)
+    expect((await screen.findByRole('alert')).textContent).toMatch(/is not a photo/)
     expect(sent).toEqual([])
     // It stays on the device until a person puts it aside.
     expect(screen.getByRole('button', { name: 'Save it' })).toBeTruthy()
     await press('Put aside for good')
-    expect(screen.queryByRole('alert')).toBeNull()
+    await waitFor(() => expect(screen.queryByRole('alert')).toBeNull())
   })
   test('without signal it is kept and sent when the signal is back', async () => {
     let reachable = false
@@ -316,15 +316,14 @@ describe('photos', () => {
     }) as never
     const sent = strip(laid().site.state)
     await choose(jpeg())
-    expect(screen.getByText('1 waiting to be sent')).toBeTruthy()
-    expect(screen.getByRole('alert').textContent).toMatch(/kept on this device/)
+    expect(await screen.findByText('1 kept on this device, waiting to be sent')).toBeTruthy()
     expect(sent).toEqual([])
     reachable = true
     await act(async () => {
       window.dispatchEvent(new Event('online'))
     })
     await waitFor(() => expect(sent).toHaveLength(1))
-    await waitFor(() => expect(screen.queryByText('1 waiting to be sent')).toBeNull())
+    await waitFor(() => expect(screen.queryByText('1 kept on this device, waiting to be sent')).toBeNull())
   })
 })
 

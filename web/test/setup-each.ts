@@ -1,2 +1,13 @@
-// What one test typed is not there in the next.
-beforeEach(() => sessionStorage.clear())
+import { device } from '../device/db'
+import { forgetEarlier } from '../device/earlier'
+import { forgetStores } from '../device/wall-store'
+
+// What one test typed, recorded or kept on the device is not there in the next.
+beforeEach(async () => {
+  sessionStorage.clear()
+  forgetStores()
+  forgetEarlier()
+  const db = device()
+  await db.open()
+  await Promise.all(db.tables.map((t) => t.clear()))
+})

@@ -1,6 +1,18 @@
+import 'fake-indexeddb/auto'
 import { TextDecoder, TextEncoder } from 'node:util'
+import { deserialize, serialize } from 'node:v8'
 
+// What keeps things on the device copies them; the simulated browser has no such thing of its own.
 Object.assign(globalThis, { TextEncoder, TextDecoder })
+const copy = (value: unknown): unknown =>
+  value instanceof Blob
+    ? value
+    : Array.isArray(value)
+      ? value.map(copy)
+      : value && Object.getPrototypeOf(value) === Object.prototype
+        ? Object.fromEntries(Object.entries(value).map(([k, v]) => [k, copy(v)]))
+        : deserialize(serialize(value))
+globalThis.structuredClone = copy as never
 globalThis.ResizeObserver = class {
   observe() {}
   unobserve() {}

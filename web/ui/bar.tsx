@@ -1,10 +1,11 @@
 'use client'
 
 import { ROLE_NAMES, type Role } from '@stone-tally/core'
-import Link from 'next/link'
 import type { MouseEvent, ReactNode } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
+import { signedOff } from '@/device/session'
+import { Link } from './link'
 import { LookMenu } from './look-menu'
 import { send } from './send'
 import { TallyMark } from './tally'
@@ -32,7 +33,8 @@ const toWork = (e: MouseEvent) => {
 /** The bar on every page: home, where one is, units, theme, who. */
 export function Bar({ person, children }: { person?: { name: string; role: Role } | undefined; children?: ReactNode }) {
   const leave = async () => {
-    await send('POST', '/api/sign-out')
+    const answer = await send('POST', '/api/sign-out')
+    await signedOff(!answer.ok)
     window.location.assign('/sign-in')
   }
   return (

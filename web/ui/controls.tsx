@@ -1,6 +1,5 @@
 'use client'
 
-import Link from 'next/link'
 import { type CSSProperties, type ReactNode, useId } from 'react'
 import {
   Button as AriaButton,
@@ -17,6 +16,7 @@ import {
   TextField,
 } from 'react-aria-components'
 import styled, { css } from 'styled-components'
+import { Link } from './link'
 import { Said, useSay } from './preferences'
 
 const press = css`

@@ -1,6 +1,6 @@
 'use client'
 
-import { say, type UnitSystem } from '@stone-tally/core'
+import { say, UNIT_SYSTEMS, type UnitSystem } from '@stone-tally/core'
 import { Children, createContext, type ReactNode, useContext, useEffect, useState } from 'react'
 
 export type Theme = 'day' | 'night'
@@ -34,6 +34,17 @@ const keep = (name: string, value: string) => {
 export function PreferencesProvider({ units: u, theme: t, children }: { units: UnitSystem; theme: Theme; children: ReactNode }) {
   const [units, putUnits] = useState(u)
   const [theme, putTheme] = useState(t)
+  // A page that was kept on the device was made when something else was chosen.
+  useEffect(() => {
+    const chosen = (name: string) => new RegExp(`(?:^|; )${name}=([^;]*)`).exec(document.cookie)?.[1]
+    const system = UNIT_SYSTEMS.find((x) => x === chosen('units'))
+    if (system) putUnits(system)
+    const look = chosen('theme')
+    if (look === 'day' || look === 'night') {
+      putTheme(look)
+      document.documentElement.dataset.theme = look
+    }
+  }, [])
   // Says that the page answers to touch now; before that a tap would be lost.
   useEffect(() => {
     document.documentElement.dataset.ready = 'true'

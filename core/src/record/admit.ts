@@ -41,6 +41,7 @@ export const entrySchema = record({
     serial: text(40),
     calibratedUntil: text(10).matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2026-05-31'),
   }),
+  clock: optionalQuantity({ min: -4_000_000_000, max: 4_000_000_000, unit: 's', whole: true }),
 })
 
 /**

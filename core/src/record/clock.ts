@@ -11,7 +11,7 @@ const words = (ms: number) => {
 
 /**
  * Was the clock of the device wrong? An entry cannot be observed after it came in, nor before what it speaks of: the plan revision it
- * was made under, the finding it acts on, the entry it corrects. Such an entry is kept as it came, and shown with this. An entry that
+ * was made under, the finding it acts on, the entry it corrects; and where device and house compared their clocks, that is said. Such an entry is kept as it came, and shown with this. An entry that
  * comes in late is not flagged: a device may have been without signal for days.
  *
  * @returns in words how far off, undefined where nothing speaks against the time
@@ -22,6 +22,9 @@ export function clockOf(state: WallState, recorded: RecordedEntry): string | und
   const at = Date.parse(entry.at)
   const came = Date.parse(recorded.receivedAt)
   if (Number.isNaN(came)) return undefined
+  // Measured when device and house last spoke: it says more than what can be guessed from other entries.
+  const measured = (entry.clock ?? 0) * 1000
+  if (Math.abs(measured) > SLACK) return `clock of the device about ${words(Math.abs(measured))} ${measured > 0 ? 'fast' : 'slow'}`
   if (at > came + SLACK) return `clock of the device about ${words(at - came)} fast`
   const of = (entry.data as { of?: unknown } | null)?.of
   const speaksOf = [entry.supersedes, entry.recheckOf, typeof of === 'string' ? of : undefined].flatMap((id) => {

@@ -45,6 +45,8 @@ export interface Entry<K extends string = string, D = unknown> {
   /** The out-of-tolerance entry this one re-checks. */
   readonly recheckOf?: string | undefined
   readonly instrument?: Instrument | undefined
+  /** How far the clock of the device was ahead of the house's when they last spoke, s; negative where it was behind. */
+  readonly clock?: number | undefined
 }
 
 /** An entry as the record keeps it: in order, with the time it came in. */
@@ -52,6 +54,8 @@ export interface RecordedEntry {
   readonly seq: number
   readonly receivedAt: string
   readonly entry: Entry
+  /** Kept on this device and not in the record yet; its number only says that it comes after everything that is. */
+  readonly waiting?: true
 }
 
 /** An entry with its link of the chain, as exported. */

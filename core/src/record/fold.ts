@@ -154,6 +154,45 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
   return { ...state, seq: Math.max(state.seq, recorded.seq) }
 }
 
+const copied = <T>(lists: ReadonlyMap<string, T[]>) => new Map([...lists].map(([k, list]) => [k, [...list]]))
+
+/**
+ * A state of its own that goes on from this one: what is advanced there is not seen here. It costs a copy of the indexes, so it is made
+ * only while something waits.
+ *
+ * @example advance(branch(state), waiting) // `state` is as it was
+ */
+export function branch(state: WallState): WallState {
+  return {
+    ...state,
+    entries: [...state.entries],
+    byId: new Map(state.byId),
+    logs: new Map(
+      [...state.logs].map(([k, l]) => [k, { work: [...l.work], releases: [...l.releases], overrides: [...l.overrides], status: l.status }]),
+    ),
+    superseded: new Map(state.superseded),
+    outs: new Map(state.outs),
+    actions: new Map(state.actions),
+    rechecks: copied(state.rechecks),
+    revisions: new Map(state.revisions),
+    touched: [...state.touched],
+  }
+}
+
+/**
+ * Takes an entry in that is kept on this device and not in the record yet: folded and judged like the rest, after everything that is.
+ *
+ * @param state - a {@link branch}; never the state of the record itself
+ * @param now - ms since 1970, from the caller
+ * @example shown = advanceWaiting(branch(state), entry, Date.now())
+ */
+export function advanceWaiting(state: WallState, entry: Entry, now: number): WallState {
+  const last = state.entries[state.entries.length - 1]
+  // Far behind every number the record will ever have.
+  const seq = last?.waiting ? last.seq + 1 : Math.floor(Number.MAX_SAFE_INTEGER / 2)
+  return advance(state, { seq, receivedAt: new Date(now).toISOString(), entry, waiting: true })
+}
+
 /**
  * Plan and entries into what is known of the wall.
  *

@@ -1,4 +1,5 @@
 export * from './admit'
+export * from './away'
 export * from './bedding'
 export * from './chain'
 export * from './clock'

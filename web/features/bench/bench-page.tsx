@@ -1,13 +1,13 @@
 'use client'
 
 import { CALCULATORS, type CurveData, calculate, calculatorOf, LIMITS, proctor, say, type UnitSystem, WINDOWS } from '@stone-tally/core'
-import Link from 'next/link'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { DensityChart } from '@/features/ground'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, MAIN, Problems, Row, Stack } from '@/ui/controls'
+import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { type Exact, Fields, readTyped, type Typed, typedOf } from './form'
 

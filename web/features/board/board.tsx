@@ -19,7 +19,7 @@ import {
 } from '@stone-tally/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { feedWords, isWriting, Meanwhile, Places, RefusedPanel, SectionChoice, StepCard, useFeed, useHere } from '@/features/wall'
+import { AwayPanel, feedWords, isWriting, Meanwhile, Places, RefusedPanel, SectionChoice, StepCard, useFeed, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Ask, Condensed, MAIN, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -206,6 +206,7 @@ export function Board({
           {narrow === false ? null : <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />}
         </div>
         <div className="wall">
+          <AwayPanel />
           <RefusedPanel feed={feed} me={me} />
           <Row style={{ justifyContent: 'space-between' }}>
             <h2 className="minor">{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h2>

@@ -20,11 +20,11 @@ import {
   stepKey,
   titleOf,
 } from '@stone-tally/core'
-import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { Strokes, useFeed, useHere, useNow, WallPage } from '@/features/wall'
 import { Choice, Row, Stack, Wide } from '@/ui/controls'
+import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 
 const MARK: Readonly<Record<PointStatus['state'], string>> = {
@@ -116,7 +116,7 @@ export function ChecksPage() {
                     <tr key={entry.id}>
                       <td>
                         <Link href={link(key)} prefetch={false}>
-                          {n.found.seq}
+                          {n.found.waiting ? '◌' : n.found.seq}
                         </Link>
                       </td>
                       <td>{FOUND[n.state]}</td>

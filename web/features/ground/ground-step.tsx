@@ -1,15 +1,15 @@
 'use client'
 
 import type { Step } from '@stone-tally/core'
-import { useRouter } from 'next/navigation'
 import { StepCard } from '@/features/wall'
+import { useGo } from '@/ui/link'
 import type { GroundProps } from './types'
 
 /** The step a panel works on, with its gates and its record; what leads on from it is on the Board. */
 export function GroundStep({ step, tag, state, me, record, station, onStation, wall }: GroundProps & { step: Step | undefined; tag: string }) {
-  const router = useRouter()
+  const go = useGo()
   if (!step) return null
-  const toBoard = () => router.push(`/walls/${wall}`)
+  const toBoard = () => go(`/walls/${wall}`)
   return (
     <div data-entry>
       <StepCard

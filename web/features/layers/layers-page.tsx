@@ -14,12 +14,12 @@ import {
   rollCuttings,
   say,
 } from '@stone-tally/core'
-import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import { type Me, useFeed, useHere, useRecord, useTypedForm, type WallFeed, WallPage } from '@/features/wall'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
+import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { RollBars } from './roll-bars'
 

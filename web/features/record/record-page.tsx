@@ -1,13 +1,14 @@
 'use client'
 
 import { kindOf, lineOf, placeOf } from '@stone-tally/core'
-import Link from 'next/link'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Line, Places, useFeed, useHere, useRecord } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Field, LinkButton, Page, Problems, Row } from '@/ui/controls'
+import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { SetAsidePanel } from './set-aside'
 
 const List = styled.ol`
   list-style: none; margin: 0; padding: 0;
@@ -81,6 +82,7 @@ export function RecordPage() {
           {loaded ? `${list.length} entries${list.length === state.entries.length ? '' : ` of ${state.entries.length}`}` : 'Loading the record…'}.{' '}
           <Link href="/">Yard</Link>
         </p>
+        <SetAsidePanel wall={wall} state={state} />
         {loaded && list.length === 0 ? <p>Nothing here.</p> : null}
         <List>
           {newest.map((e) => (

@@ -83,7 +83,7 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
         {entry.supersedes && !strikes ? <span> (corrects an earlier entry{entry.reason ? `: ${entry.reason}` : ''})</span> : null}
         {strikes && entry.supersedes ? <StruckOut state={state} id={entry.supersedes} /> : null}
         <div className="meta">
-          {recorded.seq} · <When at={entry.at} /> · {entry.by.name}
+          {recorded.waiting ? '◌ not sent yet' : recorded.seq} · <When at={entry.at} /> · {entry.by.name}
           {clock ? ` · ▲ ${clock}; it came in ` : ''}
           {clock ? <When at={recorded.receivedAt} /> : null}
         </div>
@@ -100,7 +100,7 @@ export function StruckOut({ state, id }: { state: WallState; id: string }) {
   const old = state.byId.get(id)
   return old ? (
     <div className="meta">
-      It was no. {old.seq}: {placeOf(old.entry) ? `${placeOf(old.entry)} · ` : ''}
+      It was {old.waiting ? 'one not sent yet' : `no. ${old.seq}`}: {placeOf(old.entry) ? `${placeOf(old.entry)} · ` : ''}
       {lineOf(state, old.entry, { units })}, by {old.entry.by.name}
     </div>
   ) : null

@@ -1,10 +1,10 @@
 'use client'
 
-import { useRouter } from 'next/navigation'
 import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { Autocomplete, Button, Input, Label, Menu, MenuItem, SearchField } from 'react-aria-components'
 import styled from 'styled-components'
 import { Ask } from '@/ui/controls'
+import { useGo } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { type Found, find } from './find'
 import { useFeed, useHere } from './provider'
@@ -60,7 +60,7 @@ function FindBody({ onGo }: { onGo(found: Found): void }) {
 
 /** Find: whatever of the wall one can think of by its name; "/" or Ctrl and K open it. */
 export function Find() {
-  const router = useRouter()
+  const go = useGo()
   const [open, setOpen] = useState(false)
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -81,7 +81,7 @@ export function Find() {
         <FindBody
           onGo={({ href }) => {
             setOpen(false)
-            router.push(href)
+            go(href)
           }}
         />
       </Ask>

@@ -209,7 +209,7 @@ function ReportedForm({
         <Choice
           label="Photo of it"
           value={photo}
-          options={[['', 'None'] as const, ...photos.map((p) => [p.entry.id, `No. ${p.seq}`] as const)]}
+          options={[['', 'None'] as const, ...photos.map((p) => [p.entry.id, p.waiting ? 'Not sent yet' : `No. ${p.seq}`] as const)]}
           onChange={setPhoto}
         />
       ) : null}

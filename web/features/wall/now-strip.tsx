@@ -1,10 +1,10 @@
 'use client'
 
 import { nowOf, type Step, say, titleOf } from '@stone-tally/core'
-import Link from 'next/link'
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { Condensed } from '@/ui/controls'
+import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { hrefOf } from './places'
 import { useFeed, useHere } from './provider'

@@ -1,11 +1,12 @@
 'use client'
 
 import { live, PHOTO_LIMIT, type PhotoData, type Problem, type Step, type WallState, type Where } from '@stone-tally/core'
-import { get, set } from 'idb-keyval'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
+import type { KeptPhoto } from '@/device/db'
+import { uuid7 } from '@/device/ids'
+import { photoBox, sendPhoto } from '@/device/photos'
 import { Button, Check, Field, Problems, Quiet, Row, Stack } from '@/ui/controls'
-import { uuid7 } from './ids'
 import type { Fact, RecordResult } from './use-wall'
 
 const Strip = styled.ul`
@@ -13,100 +14,24 @@ const Strip = styled.ul`
   li { display: grid; gap: 2px; width: 132px; font-size: 13px; } img { width: 132px; height: 99px; object-fit: cover; border: 1px solid var(--ink); background: var(--faint); display: block; }
 `
 
-/** A photo that could not be sent yet: kept on the device with what is to be recorded of it. */
-interface Kept {
-  readonly key: string
-  readonly blob: Blob
-  readonly name: string
-  readonly strip: boolean
-  readonly where: Where
-  readonly caption?: string | undefined
-  readonly of?: string | undefined
-  /** Who took it: it is recorded as theirs. */
-  readonly owner?: string | undefined
-  /** Why it was not taken; it stays here until a person puts it aside. */
-  readonly refused?: readonly Problem[] | undefined
-}
-const boxOf = (wall: string) => `photos:${wall}`
-/** Walls whose photos are being sent: one card may still be at it when the next one opens. */
-const sending = new Set<string>()
-/** Where a browser keeps nothing (a private window), photos wait in the page only. */
-const inPage = new Map<string, readonly Kept[]>()
-async function readKept(wall: string): Promise<readonly Kept[]> {
-  try {
-    return (await get<Kept[]>(boxOf(wall))) ?? []
-  } catch {
-    return inPage.get(wall) ?? []
-  }
-}
-async function writeKept(wall: string, list: readonly Kept[]) {
-  try {
-    await set(boxOf(wall), list)
-  } catch {
-    inPage.set(wall, list)
-  }
-}
-
-/** `later`: nothing is wrong with the photo, it is sent again. */
-type Sent = { ok: true } | { ok: false; later: boolean; problems: readonly Problem[] }
-type Send = (facts: readonly Fact[]) => Promise<RecordResult>
-
-async function sendOne(wall: string, k: Kept, record: Send): Promise<Sent> {
-  const query = new URLSearchParams({ name: k.name, ...(k.strip ? { strip: '1' } : {}) })
-  let response: Response
-  try {
-    response = await fetch(`/api/walls/${wall}/photos?${query}`, { method: 'POST', body: k.blob })
-  } catch {
-    return {
-      ok: false,
-      later: true,
-      problems: [{ field: 'photo', message: 'no connection; the photo is kept on this device and sent when the signal is back' }],
-    }
-  }
-  const value = (await response.json().catch(() => ({}))) as PhotoData & { problems?: Problem[] }
-  if (!response.ok) {
-    return {
-      ok: false,
-      // Only what the house has looked at and will never take waits for a person; signed out, busy or away is tried again.
-      later: response.status !== 413 && response.status !== 422,
-      problems: value.problems ?? [{ field: 'photo', message: `the server answered ${response.status}` }],
-    }
-  }
-  const done = await record([
-    { kind: 'photo', where: k.where, data: { ...value, ...(k.caption ? { caption: k.caption } : {}), ...(k.of ? { of: k.of } : {}) } },
-  ])
-  return done.ok ? { ok: true } : { ok: false, later: false, problems: done.problems }
-}
-
-/** Photos of a place: taken with the camera or picked from a file, kept on the device while there is no signal. */
-export function usePhotos(wall: string, me: string, record: Send) {
+/** Photos of a place: taken with the camera or picked from a file, kept on the device before they are sent. */
+export function usePhotos(wall: string, me: string, record: (facts: readonly Fact[]) => Promise<RecordResult>) {
+  const box = useMemo(() => photoBox(wall), [wall])
   const [waiting, setWaiting] = useState(0)
-  const [refused, setRefused] = useState<readonly Kept[]>([])
+  const [refused, setRefused] = useState<readonly KeptPhoto[]>([])
   const count = useCallback(async () => {
-    const list = await readKept(wall)
+    const list = await box.all().catch(() => [])
     setWaiting(list.filter((k) => !k.refused).length)
     setRefused(list.filter((k) => k.refused))
-  }, [wall])
+  }, [box])
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   const held = useRef(record)
   held.current = record
   const flush = useCallback(async () => {
-    if (sending.has(wall)) return
-    sending.add(wall)
-    try {
-      for (const k of await readKept(wall)) {
-        if (k.refused || (k.owner !== undefined && k.owner !== me)) continue
-        const sent = await sendOne(wall, k, held.current)
-        if (!sent.ok && sent.later) break
-        const now = await readKept(wall)
-        await writeKept(wall, sent.ok ? now.filter((x) => x.key !== k.key) : now.map((x) => (x.key === k.key ? { ...x, refused: sent.problems } : x)))
-      }
-      await count()
-    } finally {
-      sending.delete(wall)
-    }
-  }, [wall, me, count])
+    await box.send(me, (facts) => held.current(facts)).catch((error) => console.error(error))
+    await count()
+  }, [box, me, count])
   useEffect(() => {
     flush()
     window.addEventListener('online', flush)
@@ -117,7 +42,7 @@ export function usePhotos(wall: string, me: string, record: Send) {
     const again = setInterval(flush, 4000)
     return () => clearInterval(again)
   }, [waiting, flush])
-  const take = async (file: File, more: Pick<Kept, 'strip' | 'where' | 'caption' | 'of'>) => {
+  const take = async (file: File, more: Pick<KeptPhoto, 'strip' | 'where' | 'caption' | 'of'>) => {
     if (file.size > PHOTO_LIMIT) {
       const size = `${(file.size / 1048576).toFixed(1)} MB`
       return setProblems([
@@ -125,30 +50,34 @@ export function usePhotos(wall: string, me: string, record: Send) {
       ])
     }
     setBusy(true)
-    const kept: Kept = { key: uuid7(Date.now()), blob: file, name: file.name, owner: me, ...more }
-    const sent = await sendOne(wall, kept, held.current)
-    if (!sent.ok) await writeKept(wall, [...(await readKept(wall)), sent.later ? kept : { ...kept, refused: sent.problems }])
-    await count()
-    setProblems(sent.ok || !sent.later ? [] : sent.problems)
+    const kept: KeptPhoto = { key: uuid7(Date.now()), wall, blob: file, name: file.name, owner: me, ...more }
+    let full: readonly Problem[] = []
+    try {
+      await box.put(kept)
+    } catch (error) {
+      // It cannot be kept here: it goes now or not at all, and that is said.
+      full = [{ field: 'photo', message: (error as Error).message }]
+    }
+    if (full.length > 0) {
+      const sent = await sendPhoto(kept, held.current)
+      setProblems(sent.ok ? [] : sent.later ? full : sent.problems)
+    } else {
+      await flush()
+      const still = (await box.all().catch(() => [])).find((k) => k.key === kept.key)
+      if (!still || still.refused) setProblems([])
+    }
     setBusy(false)
   }
   const again = async (key: string) => {
-    await writeKept(
-      wall,
-      (await readKept(wall)).map((k) => (k.key === key ? { ...k, refused: undefined } : k)),
-    )
+    await box.refuse(key, undefined)
     await flush()
   }
   const aside = async (key: string) => {
-    await writeKept(
-      wall,
-      (await readKept(wall)).filter((k) => k.key !== key),
-    )
+    await box.out(key)
     await count()
   }
   return { take, waiting, refused, again, aside, problems, busy }
 }
-
 /** Hands a file of this device out, so that it can be kept elsewhere. */
 function saveAs(blob: Blob, name: string) {
   const url = URL.createObjectURL(blob)
@@ -173,7 +102,7 @@ export function PhotoStrip({
   step: Step
   station: number | undefined
   me: string
-  record: Send
+  record: (facts: readonly Fact[]) => Promise<RecordResult>
 }) {
   const { take, waiting, refused, again, aside, problems, busy } = usePhotos(wall, me, record)
   const file = useRef<HTMLInputElement>(null)
@@ -207,7 +136,7 @@ export function PhotoStrip({
         <Quiet onPress={() => setOpen(!open)} aria-expanded={open}>
           {strip ? 'location left out' : 'location kept'}
         </Quiet>
-        {waiting > 0 ? <span role="status">{waiting} waiting to be sent</span> : null}
+        {waiting > 0 ? <span role="status">{waiting} kept on this device, waiting to be sent</span> : null}
         <input
           ref={file}
           type="file"

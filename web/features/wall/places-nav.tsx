@@ -1,9 +1,9 @@
 'use client'
 
-import Link from 'next/link'
 import { useEffect, useRef, useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
+import { Link } from '@/ui/link'
 import { useMatches } from '@/ui/use-matches'
 import { Find } from './find-dialog'
 import { GROUPS, type Group, hrefOf, PLACES, type PlaceId } from './places'

@@ -2,6 +2,8 @@
 
 import type { Plan } from '@stone-tally/core'
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react'
+import { keepWall } from '@/device/kept'
+import { signedIn } from '@/device/session'
 import { Button, Problems, Row, Stop } from '@/ui/controls'
 import { laidFor } from '@/ui/laid'
 import { type Me, useWall, type WallFeed } from './use-wall'
@@ -62,6 +64,13 @@ function Held({ wall, name, me, plans, children }: Here & { children: ReactNode 
   }, [])
   const feed = useWall(wall, plans, me, wanted, revised)
   const start = useCallback(() => setWanted(true), [])
+  // Opened once where the house answers, it opens here without it.
+  const answered = feed.live === 'live'
+  useEffect(() => {
+    if (!answered) return
+    keepWall(wall, me.id).catch((error) => console.error(error))
+    signedIn(me)
+  }, [answered, wall, me])
   const held = useMemo(() => ({ wall, name, me, plans, feed, start, hold }), [wall, name, me, plans, feed, start, hold])
   return (
     <Context value={held}>

@@ -4,6 +4,7 @@ import type { ReactNode } from 'react'
 import styled from 'styled-components'
 import { Bar } from '@/ui/bar'
 import { Condensed, MAIN, Row } from '@/ui/controls'
+import { AwayPanel } from './away-panel'
 import { NowStrip } from './now-strip'
 import type { PlaceId } from './places'
 import { Places } from './places-nav'
@@ -58,6 +59,7 @@ export function WallPage({
         </Row>
         <NowStrip section={section} />
         <RevisionBanner wall={wall} state={feed.state} />
+        <AwayPanel />
         <RefusedPanel feed={feed} me={me} />
         {feed.loaded ? (
           children

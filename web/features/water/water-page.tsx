@@ -19,13 +19,13 @@ import {
   statusOf,
   titleOf,
 } from '@stone-tally/core'
-import Link from 'next/link'
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { type Me, useFeed, useHere, type WallFeed, WallPage } from '@/features/wall'
 import { Caution, Stack, Wide } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Targets } from '@/ui/figure'
+import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { DrainForm } from './drain-form'
 import { DrainProfile } from './drain-profile'

@@ -1,10 +1,10 @@
 'use client'
 
 import { capHeight, decodeText, formatLength, type Layout, type Problem, readDrawing, say } from '@stone-tally/core'
-import Link from 'next/link'
 import { useRouter } from 'next/navigation'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
+import { signedIn } from '@/device/session'
 import type { Me } from '@/features/wall'
 import type { HiddenWall, YardWall } from '@/server/yard'
 import { Bar } from '@/ui/bar'
@@ -13,6 +13,7 @@ import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
 import { hand } from '@/ui/handed'
 import { laidFor } from '@/ui/laid'
+import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { send } from '@/ui/send'
 import { Tally } from '@/ui/tally'
@@ -29,6 +30,9 @@ export function Yard({ me, walls, hidden }: { me: Me; walls: readonly YardWall[]
   const file = useRef<HTMLInputElement>(null)
   const router = useRouter()
   const [problems, setProblems] = useState<readonly Problem[]>([])
+  useEffect(() => {
+    signedIn({ id: me.id, name: me.name, role: me.role })
+  }, [me])
   const may = me.role === 'foreman' || me.role === 'office'
   const take = async (picked: File | undefined) => {
     if (!picked) return
@@ -73,6 +77,7 @@ export function Yard({ me, walls, hidden }: { me: Me; walls: readonly YardWall[]
             <LinkButton href="/rules">Rule book</LinkButton>
             <LinkButton href="/bench">Bench</LinkButton>
             <LinkButton href="/instruments">Instruments</LinkButton>
+            <LinkButton href="/device">This device</LinkButton>
             {me.role === 'office' ? <LinkButton href="/people">People</LinkButton> : null}
             {may ? (
               <>

@@ -5,6 +5,7 @@ import * as catalogue from './003-catalogue'
 import * as photos from './004-photos'
 import * as founded from './005-founded'
 import * as rules from './006-rules'
+import * as devices from './007-devices'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -14,6 +15,7 @@ const provider: MigrationProvider = {
     '004-photos': photos,
     '005-founded': founded,
     '006-rules': rules,
+    '007-devices': devices,
   }),
 }
 

@@ -18,6 +18,6 @@ export const DELETE = guarded(async (request: Request) => {
   if (person instanceof Response) return person
   const id = new URL(request.url).searchParams.get('id') ?? person.id
   if (id !== person.id && person.role !== 'office') return refuse(403, 'signing others out takes the office')
-  const ended = await signOutEverywhere(person.companyId, id)
+  const ended = await signOutEverywhere(person.companyId, id, person.name)
   return ended.ok ? Response.json({ ended: ended.value }) : refuse(404, ended.problems)
 })

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { Outlet } from '@/features/house/outlet'
 import { WallProvider } from '@/features/wall/provider'
 import { HiddenWall } from '@/features/yard/hidden-wall'
 import { requireWall } from '@/server/page'
@@ -14,7 +15,7 @@ export default async function Layout({ children, params }: { children: ReactNode
   // Another revision, or another person, is another start.
   return (
     <WallProvider key={`${wall.id} ${plans.length} ${me.id}`} wall={wall.id} name={wall.name} me={me} plans={plans}>
-      {children}
+      <Outlet wall={wall.id}>{children}</Outlet>
     </WallProvider>
   )
 }

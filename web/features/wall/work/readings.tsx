@@ -162,7 +162,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
       if (after) onStation(after.station)
     }
     const result = await send([fact])
-    if (result?.ok || result?.kept) return
+    if (result?.ok) return
     // Refused: the number comes back to its point, unless another one was begun there.
     if (typedAt(spot, way) === undefined) setText(typed)
     if (!recheck && typing.current === undefined) {

@@ -1,6 +1,5 @@
-import { GroundPage } from '@/features/ground'
+import { GroundPlace } from '@/features/house/pages'
 
-export default async function Page({ searchParams }: { searchParams: Promise<{ finding?: string; tab?: string }> }) {
-  const { finding, tab } = await searchParams
-  return <GroundPage {...(finding ? { finding } : {})} {...(tab ? { tab } : {})} />
+export default function Page() {
+  return <GroundPlace />
 }

@@ -1,0 +1,7 @@
+import { DevicePage } from '@/features/device'
+import { requirePerson } from '@/server/page'
+
+export default async function Page() {
+  const { id, name, role } = await requirePerson()
+  return <DevicePage me={{ id, name, role }} />
+}

@@ -1,0 +1,318 @@
+'use client'
+
+import {
+  type AwayItem,
+  admit,
+  type Entry,
+  type Layout,
+  type Problem,
+  type RecordedEntry,
+  type Verdict,
+  type WallState,
+  whileAway,
+} from '@stone-tally/core'
+import { DeviceFull, device, type Refused, type Waiting } from './db'
+import { toSend } from './deliver'
+import { type By, type Doubtful, Folded } from './folded'
+import { giveBack } from './give-back'
+import { followWall } from './line'
+import { readLog } from './log'
+import { outbox } from './outbox'
+import { entriesOf, type Fact, type Me } from './recording'
+import { Sender } from './sender'
+import { hear } from './tabs'
+
+/** Recorded with its verdict, or kept on this device until it can be sent: both are good news. Or refused. */
+export type RecordResult =
+  | { ok: true; waiting?: true; verdict: Verdict | undefined }
+  | { ok: false; waiting?: undefined; problems: readonly Problem[] }
+
+/** What is known of a wall at this moment. */
+export interface WallView {
+  readonly state: WallState
+  /** Has the record up to now come in, or all this device has of it? */
+  readonly loaded: boolean
+  readonly live: 'connecting' | 'live' | 'lost'
+  /** Entries not acknowledged yet: kept on this device and sent again when there is a connection. */
+  readonly waiting: number
+  /** Of those, what does not fit what is known by now. */
+  readonly doubtful: readonly Doubtful[]
+  /** What others recorded while this device was away, and meets what was recorded here; undecided. */
+  readonly away: readonly AwayItem[]
+  /** Names of people whose entries wait here and go when they sign in on this device. */
+  readonly others: readonly string[]
+  /** Entries that were kept here and then not accepted: nothing is thrown away unseen. */
+  readonly refused: readonly Refused[]
+}
+
+/** What is done when something happens to the wall as a whole. */
+export interface Events {
+  /** A revision came into force: everything is judged anew. */
+  revised(number: number, byMe: boolean): void
+  signedOut(): void
+}
+
+/** An answer that comes within this time is shown as recorded at once; what takes longer is shown as waiting meanwhile, ms. */
+const PROMPT = 700
+
+/**
+ * A wall on this device: its record as far as it is kept here, what is new, what waits, what others record; and where facts go in. It
+ * knows no markup.
+ */
+export class WallStore {
+  private readonly folded: Folded
+  private readonly box
+  private readonly sender: Sender
+  private readonly listeners = new Set<() => void>()
+  private readonly watched = new Set<string>()
+  private view: WallView
+  private mine: readonly Waiting[] = []
+  /** On their way, and answered before anybody notices; they are not shown as waiting yet. */
+  private readonly prompt = new Set<string>()
+  private hash: { seq: number; hash?: string | undefined } = { seq: 0 }
+  private stop: (() => void) | undefined
+  private readLocal: Promise<void> | undefined
+  private told = false
+
+  constructor(
+    readonly wall: string,
+    layouts: readonly Layout[],
+    private readonly me: Me,
+    public events: Events,
+  ) {
+    const by = (w: Waiting): By => ({ id: me.id, name: w.ownerName ?? me.name, role: me.role })
+    this.folded = new Folded(layouts, by)
+    this.revision = layouts.length
+    this.box = outbox(wall)
+    this.sender = new Sender(wall, me.id, {
+      recorded: async (list) => {
+        const apart = list.flatMap(({ waiting, seq }) =>
+          waiting.knew !== undefined && seq > waiting.knew + 1 ? [{ id: waiting.id, wall, owner: me.id, knew: waiting.knew, seq }] : [],
+        )
+        if (apart.length > 0) await device().apart.bulkPut(apart)
+        this.take(list.map(({ waiting, seq, receivedAt }) => ({ seq, receivedAt, entry: { ...toSend(waiting), by: by(waiting) } as Entry })))
+        if (apart.length > 0) await this.compare()
+      },
+      watched: (id) => this.watched.has(id),
+      answered: () => undefined,
+    })
+    this.view = { state: this.folded.state, loaded: false, live: 'connecting', waiting: 0, doubtful: [], away: [], others: [], refused: [] }
+  }
+  private readonly revision: number
+
+  get = (): WallView => this.view
+  subscribe = (listener: () => void) => {
+    this.listeners.add(listener)
+    return () => this.listeners.delete(listener)
+  }
+  private show(change: Partial<WallView> = {}) {
+    const next = { ...this.view, ...change, state: this.folded.state, doubtful: this.folded.doubtful }
+    if ((Object.keys(next) as (keyof WallView)[]).every((k) => Object.is(next[k], this.view[k]))) return
+    this.view = next
+    for (const listener of this.listeners) listener()
+  }
+
+  /** Begins to follow; it may end and begin again, and then asks for nothing but what is new. */
+  start() {
+    if (this.stop) return
+    this.sender.begin()
+    this.show({ live: 'connecting' })
+    const { me } = this
+    let over = false
+    const unhear = hear((word) => {
+      if (word.is === 'gone') this.events.signedOut()
+      else if (word.is === 'box' && word.wall === this.wall) this.count()
+    })
+    let unfollow = () => {}
+    const online = () => this.sender.now()
+    window.addEventListener('online', online)
+    this.readLocal ??= readLog(this.wall, 0, (entries) => this.fill(entries))
+      .then((head) => {
+        this.hash = head
+      })
+      .catch((error) => console.error(error))
+    this.readLocal.then(async () => {
+      if (over) return
+      await this.count()
+      // What this device has is shown before anybody answers.
+      if (this.folded.seq > 0) this.show({ loaded: true })
+      unfollow = followWall(this.wall, {
+        from: () => ({ seq: this.folded.seq, hash: this.hash.seq === this.folded.seq ? this.hash.hash : undefined }),
+        take: (entries) => this.take(entries),
+        caughtUp: () => {
+          this.show({ loaded: true })
+          // The house answered: what waits goes now.
+          this.count().then(() => {
+            if (this.mine.length > 0) this.sender.now()
+          })
+          this.compare()
+        },
+        line: (live) => {
+          const back = live === 'live' && this.view.live !== 'live'
+          this.show({ live })
+          if (back) this.sender.now()
+        },
+        restart: () => window.location.reload(),
+        signedOut: async (ended) => {
+          if (ended) await giveBack(me.id).catch((error) => console.error(error))
+          this.events.signedOut()
+        },
+      })
+    })
+    this.stop = () => {
+      over = true
+      unhear()
+      unfollow()
+      window.removeEventListener('online', online)
+    }
+  }
+  end() {
+    this.stop?.()
+    this.stop = undefined
+    this.sender.end()
+  }
+
+  /** What the device keeps comes in before anything is drawn of it. */
+  private async fill(entries: readonly RecordedEntry[]) {
+    this.folded.take(entries)
+    await new Promise((done) => setTimeout(done, 0))
+  }
+  private take(entries: readonly RecordedEntry[]) {
+    this.folded.take(entries)
+    const { behind } = this.folded
+    if (behind && !this.told) {
+      this.told = true
+      this.events.revised(behind.number, behind.by === this.me.id)
+    }
+    this.show()
+  }
+
+  /** Looks at what was recorded on both sides. What adds up needs nobody. */
+  private async compare() {
+    try {
+      const apart = await device().apart.where('wall').equals(this.wall).toArray()
+      const mine = apart.filter((a) => a.owner === this.me.id)
+      if (mine.length === 0 && this.view.away.length === 0) return
+      const away = whileAway(this.folded.state, mine)
+      // Once everything up to it is here and nothing speaks against it, it is settled by itself.
+      const open = new Set(away.map((a) => a.id))
+      const settled = mine.filter((a) => a.seq <= this.folded.seq && !open.has(a.id)).map((a) => a.id)
+      if (settled.length > 0) await device().apart.bulkDelete(settled)
+      this.show({ away })
+    } catch (error) {
+      console.error(error)
+    }
+  }
+  /** A person has looked at it and lets it stand. */
+  decide = async (id: string): Promise<void> => {
+    await device().apart.delete(id)
+    await this.compare()
+  }
+
+  /** Looks at what waits on the device now. */
+  private async count() {
+    try {
+      const all = await this.box.all()
+      const mine = all.filter((e) => e.owner === undefined || e.owner === this.me.id)
+      this.mine = mine
+      const others = [...new Set(all.filter((e) => !mine.includes(e)).map((e) => e.ownerName ?? 'somebody else'))]
+      const refused = await this.box.refused()
+      this.folded.wait(
+        mine.filter((e) => !this.prompt.has(e.id)),
+        Date.now(),
+      )
+      this.show({
+        waiting: mine.length,
+        ...(others.join() === this.view.others.join() ? {} : { others }),
+        ...(refused.length === 0 && this.view.refused.length === 0 ? {} : { refused }),
+      })
+    } catch (error) {
+      console.error(error)
+    }
+  }
+
+  /**
+   * Records facts: kept on this device first, then sent. What is not answered at once is shown as recorded all the same, and marked.
+   *
+   * @returns refused where the core refuses it, or the device cannot keep it: then nothing was recorded
+   */
+  record = async (facts: readonly Fact[]): Promise<RecordResult> => {
+    const now = Date.now()
+    const { me } = this
+    const entries = entriesOf(facts, { wall: this.wall, revision: this.revision, me, knew: this.folded.seq, now })
+    const [first] = entries
+    // The same judgement as in the house, so that a refusal needs no signal. Only the first can be judged as things stand.
+    const judged = first && admit(this.folded.state, { ...toSend(first), by: { id: me.id, name: me.name, role: me.role } } as Entry, now)
+    if (judged && !judged.ok) return judged
+    const verdict = judged?.value
+    const prompt = this.view.live !== 'lost' && this.mine.length === 0
+    if (prompt) for (const e of entries) this.prompt.add(e.id)
+    let ids: Set<string>
+    try {
+      ids = new Set(await this.box.put(entries))
+    } catch (error) {
+      for (const e of entries) this.prompt.delete(e.id)
+      return {
+        ok: false,
+        problems: [{ field: '', message: error instanceof DeviceFull ? error.message : 'this device could not keep it; nothing was recorded' }],
+      }
+    }
+    // Pressed again while it waits: it waits once.
+    if (ids.size === 0) {
+      this.sender.now()
+      return { ok: true, waiting: true, verdict }
+    }
+    for (const id of ids) this.watched.add(id)
+    const sent = this.sender.now()
+    const late = new Promise<'late'>((done) => setTimeout(() => done('late'), prompt ? PROMPT : 0))
+    const outcomes = prompt ? await Promise.race([sent, late]) : undefined
+    for (const id of ids) {
+      this.prompt.delete(id)
+      this.watched.delete(id)
+    }
+    const own = Array.isArray(outcomes) ? outcomes.filter((o) => ids.has(o.id)) : []
+    await this.count()
+    if (own.length === 0) return { ok: true, waiting: true, verdict }
+    const bad = own.flatMap((o) => (o.ok ? [] : o.problems))
+    if (bad.length > 0) return { ok: false, problems: bad }
+    const last = own[own.length - 1]
+    return { ok: true, verdict: last?.ok ? last.verdict : undefined }
+  }
+
+  /** Sends a refused entry once more. */
+  again = async (id: string): Promise<void> => {
+    await this.box.again(id, { owner: this.me.id, ownerName: this.me.name, knew: this.folded.seq })
+    await this.sender.now()
+  }
+  /** Puts a refused entry aside, in the record of the device. */
+  aside = (id: string): Promise<void> => this.box.aside(id)
+  /** Sends what waits now. */
+  flush = () => this.sender.now()
+}
+
+const kept = new Map<string, WallStore>()
+const KEEP = 4
+
+/**
+ * The store of a wall, the same for all its places, and still there when one comes back to it.
+ *
+ * @param start - another start is another store: another revision, another person
+ */
+export function storeOf(start: string, make: () => WallStore): WallStore {
+  // While the server makes a page's HTML nothing is kept from one person to the next.
+  if (typeof window === 'undefined') return make()
+  const found = kept.get(start) ?? make()
+  kept.delete(start)
+  kept.set(start, found)
+  for (const [key, store] of kept) {
+    if (kept.size <= KEEP) break
+    store.end()
+    kept.delete(key)
+  }
+  return found
+}
+/** Lets all go: another person is at the device, or a test begins. */
+export function forgetStores() {
+  for (const store of kept.values()) store.end()
+  kept.clear()
+}

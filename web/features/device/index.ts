@@ -1,0 +1,2 @@
+export { DevicePage } from './device-page'
+export { Ago, Kept, KeptLine } from './kept-lines'

@@ -1,0 +1,78 @@
+'use client'
+
+import dynamic from 'next/dynamic'
+import { useSearchParams } from 'next/navigation'
+import type { ComponentType } from 'react'
+import type { Desk } from '@/device/db'
+import type { PlaceId } from '@/features/wall/places'
+import { useHere } from '@/features/wall/provider'
+
+const Coming = () => <p role="status">Opening …</p>
+const loading = Coming
+const Board = dynamic(() => import('@/features/board/board').then((m) => m.Board), { loading })
+const Ground = dynamic(() => import('@/features/ground').then((m) => m.GroundPage), { loading })
+const Water = dynamic(() => import('@/features/water').then((m) => m.WaterPage), { loading })
+const Layers = dynamic(() => import('@/features/layers').then((m) => m.LayersPage), { loading })
+const Saw = dynamic(() => import('@/features/saw/saw-page').then((m) => m.SawPage), { loading })
+const Crew = dynamic(() => import('@/features/crew/crew-page').then((m) => m.CrewPage), { loading })
+const Checks = dynamic(() => import('@/features/checks').then((m) => m.ChecksPage), { loading })
+const Record = dynamic(() => import('@/features/record/record-page').then((m) => m.RecordPage), { loading })
+const Readings = dynamic(() => import('@/features/record/import-readings').then((m) => m.ImportReadings), { loading })
+const Units = dynamic(() => import('@/features/units').then((m) => m.UnitsPlace), { loading })
+const Pole = dynamic(() => import('@/features/pole/pole-page').then((m) => m.PolePage), { loading })
+const Ahead = dynamic(() => import('@/features/ahead').then((m) => m.AheadPage), { loading })
+const SetOut = dynamic(() => import('@/features/set-out/set-out').then((m) => m.SetOut), { loading })
+const Plan = dynamic(() => import('@/features/plan/plan-form').then((m) => m.PlanForm), { loading })
+const Rules = dynamic(() => import('@/features/rules').then((m) => m.RuleBookPage), { loading })
+const Print = dynamic(() => import('./kept-print').then((m) => m.KeptPrint), { loading })
+
+/** The Board, at the step or the station its address says. */
+export function BoardPlace() {
+  const query = useSearchParams()
+  const step = query.get('step')
+  const from = Number(query.get('station') ?? Number.NaN)
+  // Another step asked for while one is here is another Board; the record behind it stays.
+  return <Board key={`${step} ${from}`} {...(step ? { open: step } : {})} {...(Number.isFinite(from) ? { from } : {})} />
+}
+/** Dig and pad, at the panel its address says. */
+export function GroundPlace() {
+  const query = useSearchParams()
+  const [finding, tab] = [query.get('finding'), query.get('tab')]
+  return <Ground key={`${finding} ${tab}`} {...(finding ? { finding } : {})} {...(tab ? { tab } : {})} />
+}
+
+/** Places that need nothing but the wall and its record. */
+export const OWN: Readonly<Partial<globalThis.Record<PlaceId, ComponentType>>> = {
+  '': BoardPlace,
+  ground: GroundPlace,
+  water: Water,
+  layers: Layers,
+  saw: Saw,
+  crew: Crew,
+  checks: Checks,
+  record: Record,
+  readings: Readings,
+  units: Units,
+  pole: Pole,
+}
+
+/** Places that show what the company knows besides; without a signal as it was when the house last answered. */
+export const WITH_DESK: Readonly<Partial<globalThis.Record<PlaceId, ComponentType<{ desk: Desk }>>>> = {
+  ahead: ({ desk }) => <Ahead scatter={desk.scatter} />,
+  'set-out': ({ desk }) => <SetOut revisions={desk.revisions} />,
+  plan: function PlanPlace({ desk }) {
+    const { me, plans, wall, name } = useHere()
+    const plan = plans[plans.length - 1]
+    if (!plan) return null
+    const levels = { company: desk.levels.company, sites: { [plan.site]: desk.levels.site } }
+    return <Plan me={me} catalogue={desk.catalogue} levels={levels} wall={{ id: wall, name, revision: plans.length, plan }} />
+  },
+  rules: function RulesPlace({ desk }) {
+    const { me, plans, wall, name } = useHere()
+    const plan = plans[plans.length - 1]
+    if (!plan) return null
+    const of = { level: 'wall' as const, id: wall, name, plan, company: desk.levels.company, site: desk.levels.site }
+    return <Rules me={me} of={of} revision={plans.length} sites={[]} history={[]} walls={[]} keepers={desk.keepers} />
+  },
+  print: () => <Print />,
+}
