@@ -1,33 +1,11 @@
-import { randomUUID } from 'node:crypto'
 import { type BrowserContext, chromium } from '@playwright/test'
-import { smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { print } from './print'
 import { type Figure, median } from './record'
 import { served } from './served'
+import { wallOf } from './wall-of'
 
 const ROUNDS = 9
-
-/** A wall with so many entries, by the record's own route. */
-async function wallOf(context: BrowserContext, base: string, entries: number): Promise<string> {
-  const headers = { origin: base }
-  const plan = { ...smallPlan, name: `${entries} entries` }
-  const { id } = (await (await context.request.post('/api/walls', { headers, data: { plan } })).json()) as { id: string }
-  for (let i = 0; i < entries; i += 200) {
-    const list = Array.from({ length: Math.min(200, entries - i) }, (_, k) => ({
-      id: randomUUID().replace(/^(.{14})./, '$17'),
-      wall: id,
-      revision: 1,
-      at: new Date().toISOString(),
-      kind: 'note',
-      where: { section: k % 2 ? 'A' : 'B' },
-      data: { text: `Note ${i + k}` },
-    }))
-    const answer = await context.request.post(`/api/walls/${id}/entries`, { headers, data: { entries: list } })
-    if (!answer.ok()) throw new Error(`${answer.status()}`)
-  }
-  return id
-}
 
 /** From the Board to Water, to Checks and back: how long until each is shown, ms, and what was asked for meanwhile. */
 async function round(context: BrowserContext, wall: string): Promise<{ shown: number; asked: number }> {

@@ -127,7 +127,7 @@ test('queued is recorded: the next step opens, and a second press is no second e
   road.mode = 'dead'
   await press(page)
   await expect(title).not.toHaveText(before ?? '')
-  await expect(page.getByText('1 waiting to be sent').or(page.getByText(/no connection/))).toBeVisible()
+  await expect(page.getByText(/◌ 1 kept on this device, not sent yet/)).toBeVisible()
   road.mode = 'good'
   await expect.poll(async () => (await recordOf(context, wall)).filter((e) => e.entry.kind === 'check').length, { timeout: 60_000 }).toBe(1)
 })

@@ -107,6 +107,8 @@ export function serve({ port, databaseUrl, secret, instruments = 0, setupCode = 
       KEEP_ALIVE_TIMEOUT: '65000',
       LAYOUT_WORKER: join(WEB, '.next', 'standalone', 'web', 'layout-worker.mjs'),
       NEXT_TELEMETRY_DISABLED: '1',
+      // What was made by another state of the sources is made anew.
+      BUILT_FROM: existsSync(STAMP) ? readFileSync(STAMP, 'utf8') : '',
     },
   })
 }

@@ -4,7 +4,7 @@ import type { RecordedEntry } from '@stone-tally/core'
 import { compare } from './clock'
 import { wasEnded } from './give-back'
 import { appendLog, dropLog, linesOf, readLog } from './log'
-import { alone, hear, tellOthers } from './tabs'
+import { alone, hear, tell, tellOthers } from './tabs'
 
 /** What is told to whoever follows. */
 export interface Following {
@@ -18,8 +18,6 @@ export interface Following {
   restart(): void
   /** @param ended - by the office: what is kept here is given back */
   signedOut(ended: boolean): void
-  /** Something else that came along the line. */
-  also?(event: string, data: string): void
 }
 
 const RETRY = 2000
@@ -131,7 +129,7 @@ export function followWall(wall: string, f: Following): () => void {
           f.take([entry])
           tellOthers({ is: 'entries', wall, text: e.data })
         }
-        source.addEventListener?.('here', (e) => f.also?.('here', (e as MessageEvent<string>).data))
+        source.addEventListener?.('here', (e) => tell({ is: 'here', wall, text: (e as MessageEvent<string>).data }))
         source.onerror = () => {
           say('lost')
           // A refused stream is not tried again by the browser itself: the house is asked why, and what is new.

@@ -8,6 +8,8 @@ export type Word =
   | { readonly is: 'entries'; readonly wall: string; readonly text: string }
   /** The one who holds the line says how it stands. */
   | { readonly is: 'line'; readonly wall: string; readonly live: 'live' | 'lost' }
+  /** Somebody is somewhere on a wall. */
+  | { readonly is: 'here'; readonly wall: string; readonly text: string }
   /** Signed out, or another person: nobody goes on showing what is not theirs. */
   | { readonly is: 'gone' }
 

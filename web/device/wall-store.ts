@@ -4,6 +4,8 @@ import {
   type AwayItem,
   admit,
   type Entry,
+  type Glimpse,
+  glimpsed,
   type Layout,
   type Problem,
   type RecordedEntry,
@@ -30,6 +32,8 @@ export type RecordResult =
 /** What is known of a wall at this moment. */
 export interface WallView {
   readonly state: WallState
+  /** Is it only how the house sees it, until the record is here? Nothing is recorded on that. */
+  readonly glimpse: boolean
   /** Has the record up to now come in, or all this device has of it? */
   readonly loaded: boolean
   readonly live: 'connecting' | 'live' | 'lost'
@@ -76,7 +80,7 @@ export class WallStore {
 
   constructor(
     readonly wall: string,
-    layouts: readonly Layout[],
+    private readonly layouts: readonly Layout[],
     private readonly me: Me,
     public events: Events,
   ) {
@@ -96,7 +100,17 @@ export class WallStore {
       watched: (id) => this.watched.has(id),
       answered: () => undefined,
     })
-    this.view = { state: this.folded.state, loaded: false, live: 'connecting', waiting: 0, doubtful: [], away: [], others: [], refused: [] }
+    this.view = {
+      state: this.folded.state,
+      glimpse: false,
+      loaded: false,
+      live: 'connecting',
+      waiting: 0,
+      doubtful: [],
+      away: [],
+      others: [],
+      refused: [],
+    }
   }
   private readonly revision: number
 
@@ -106,7 +120,10 @@ export class WallStore {
     return () => this.listeners.delete(listener)
   }
   private show(change: Partial<WallView> = {}) {
-    const next = { ...this.view, ...change, state: this.folded.state, doubtful: this.folded.doubtful }
+    const loaded = change.loaded ?? this.view.loaded
+    if (loaded) this.glimpse = undefined
+    const state = this.glimpse ?? this.folded.state
+    const next = { ...this.view, ...change, state, glimpse: this.glimpse !== undefined, doubtful: this.folded.doubtful }
     if ((Object.keys(next) as (keyof WallView)[]).every((k) => Object.is(next[k], this.view[k]))) return
     this.view = next
     for (const listener of this.listeners) listener()
@@ -134,8 +151,9 @@ export class WallStore {
     this.readLocal.then(async () => {
       if (over) return
       await this.count()
-      // What this device has is shown before anybody answers.
+      // What this device has is shown before anybody answers; where it has nothing, how the house sees it until the record is here.
       if (this.folded.seq > 0) this.show({ loaded: true })
+      else this.peek()
       unfollow = followWall(this.wall, {
         from: () => ({ seq: this.folded.seq, hash: this.hash.seq === this.folded.seq ? this.hash.hash : undefined }),
         take: (entries) => this.take(entries),
@@ -171,6 +189,17 @@ export class WallStore {
     this.stop = undefined
     this.sender.end()
   }
+
+  /** Asks how the wall looks, while its record is still on its way. */
+  private async peek() {
+    const response = await fetch(`/api/walls/${this.wall}/glimpse`).catch(() => undefined)
+    const glimpse =
+      response?.ok && response.headers?.get('x-glimpse') ? ((await response.json().catch(() => undefined)) as Glimpse | undefined) : undefined
+    if (!glimpse || this.view.loaded) return
+    this.glimpse = glimpsed(glimpse, this.layouts)
+    this.show()
+  }
+  private glimpse: WallState | undefined
 
   /** What the device keeps comes in before anything is drawn of it. */
   private async fill(entries: readonly RecordedEntry[]) {

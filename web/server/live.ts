@@ -31,12 +31,16 @@ function listen() {
   client.on('error', again)
   client.on('end', again)
   client.on('notification', (n) => {
+    if (n.channel !== 'tally_entry') {
+      for (const take of channels.get(n.channel) ?? []) take(n.payload ?? '')
+      return
+    }
     const wall = n.payload?.split(' ')[0] ?? ''
     for (const listener of h.walls.get(wall) ?? []) listener()
   })
   client
     .connect()
-    .then(() => client.query('LISTEN tally_entry'))
+    .then(() => client.query('LISTEN tally_entry; LISTEN tally_here'))
     .then(() => {
       h.client = client
       h.starting = undefined
@@ -53,6 +57,14 @@ function rest() {
   const { client } = h
   h.client = undefined
   client?.end().catch(() => {})
+}
+
+const channels = new Map<string, Set<(payload: string) => void>>()
+/** Takes what is said on another channel, while somebody looks at a wall. */
+export function hear(channel: 'tally_here', take: (payload: string) => void) {
+  const set = channels.get(channel) ?? new Set()
+  set.add(take)
+  channels.set(channel, set)
 }
 
 /**

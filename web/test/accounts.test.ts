@@ -82,7 +82,8 @@ describe('the first page of an empty installation', () => {
   const left = async () => (await s.owner.pool.query('SELECT count(*)::int AS n FROM company')).rows[0].n
   beforeEach(async () => {
     process.env.SETUP_CODE = code
-    for (const table of ['account', 'session', '"user"', 'company', 'sign_in_throttle']) await s.owner.pool.query(`DELETE FROM ${table}`)
+    for (const table of ['account', 'session', 'ended_session', '"user"', 'company', 'sign_in_throttle'])
+      await s.owner.pool.query(`DELETE FROM ${table}`)
   })
   test('thirty ask at once: one company with its owner is made, nothing is left hanging', async () => {
     expect(await hasPeople()).toBe(false)

@@ -5,6 +5,7 @@ import { forgetStores } from '../device/wall-store'
 // What one test typed, recorded or kept on the device is not there in the next.
 beforeEach(async () => {
   sessionStorage.clear()
+  for (const key of Object.keys(localStorage)) if (key.startsWith('half ')) localStorage.removeItem(key)
   forgetStores()
   forgetEarlier()
   const db = device()

@@ -24,11 +24,11 @@ export interface AwayItem {
   readonly others: readonly RecordedEntry[]
 }
 
-const SAME_PLACE = 0.05
+const NEAR = 0.05
 
 /** Both speak of one place. */
 const meets = (a: RecordedEntry, b: RecordedEntry) => {
-  const near = (x: number | undefined, y: number | undefined) => x === y || Math.abs((x ?? -9) - (y ?? -9)) <= SAME_PLACE
+  const near = (x: number | undefined, y: number | undefined) => x === y || Math.abs((x ?? -9) - (y ?? -9)) <= NEAR
   return (
     stepKey(a.entry.where) === stepKey(b.entry.where) &&
     near(a.entry.where.station, b.entry.where.station) &&

@@ -8,6 +8,7 @@ import {
   openFindings,
   type ProgressBook,
   progressBook,
+  type Step,
   say,
   settled,
   statusOf,
@@ -19,7 +20,7 @@ import {
 } from '@stone-tally/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { AwayPanel, feedWords, isWriting, Meanwhile, Places, RefusedPanel, SectionChoice, StepCard, useFeed, useHere } from '@/features/wall'
+import { AwayPanel, feedWords, isWriting, Meanwhile, Others, Places, RefusedPanel, SectionChoice, StepCard, useFeed, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Ask, Condensed, MAIN, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -56,6 +57,19 @@ const KEYS = [
   ['/', 'find a place, a course, a station, a step'],
   ['?', 'this list'],
 ] as const
+
+/** While the record comes in: what is next, as the house sees it. */
+function Coming({ step, lost }: { step: Step | undefined; lost: boolean }) {
+  return (
+    <Stack>
+      {step ? <h2 className="step">{titleOf(step)}</h2> : null}
+      <p role="status">
+        {lost ? 'The record cannot be reached; trying again …' : 'Loading the record …'}
+        {step ? ' This is how the house sees the wall; recording opens when the whole record is here.' : ''}
+      </p>
+    </Stack>
+  )
+}
 
 /** The Board: the wall, the section at a station and the one card that says what is next. */
 export function Board({
@@ -306,8 +320,9 @@ export function Board({
               </Quiet>
             </Row>
           </Row>
+          <Others section={section} step={step?.key} />
           {!feed.loaded ? (
-            <p role="status">{feed.live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>
+            <Coming step={feed.glimpse ? step : undefined} lost={feed.live === 'lost'} />
           ) : !step || !status ? (
             <Stack>
               <h2>Section {section} is complete.</h2>

@@ -6,6 +6,7 @@ import { keepWall } from '@/device/kept'
 import { signedIn } from '@/device/session'
 import { Button, Problems, Row, Stop } from '@/ui/controls'
 import { laidFor } from '@/ui/laid'
+import { setTypist } from './typed'
 import { type Me, useWall, type WallFeed } from './use-wall'
 
 /** The wall one is at: the same for all its places. */
@@ -44,6 +45,7 @@ export function WallProvider(props: Here & { children: ReactNode }) {
 
 function Held({ wall, name, me, plans, children }: Here & { children: ReactNode }) {
   const [wanted, setWanted] = useState(false)
+  if (typeof window !== 'undefined') setTypist(me.id)
   const drafts = useRef(0)
   const late = useRef(false)
   const [behind, setBehind] = useState<number>()

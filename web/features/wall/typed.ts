@@ -10,11 +10,20 @@ const PREFIX = 'typed'
 const wallHere = () => (typeof window === 'undefined' ? '' : (window.location.pathname.split('/')[2] ?? ''))
 const keyOf = (scope: string, name: string) => `${PREFIX}|${wallHere()}|${scope}|${name}`
 
+/** Who types here: what one person has half typed is not shown to another of the same device. */
+let typist = ''
+/** @param person - who is at the device */
+export const setTypist = (person: string) => {
+  typist = person
+}
+/** The tab's own stands first; behind it the device keeps the same, so that it is there after the browser was killed. */
+const deep = (key: string) => `half ${typist} ${key}`
+
 /** The same as long as the page stands, where the browser keeps nothing. */
 const here = new Map<string, string>()
 const get = (key: string): string | null => {
   try {
-    return window.sessionStorage.getItem(key)
+    return window.sessionStorage.getItem(key) ?? window.localStorage.getItem(deep(key))
   } catch {
     return here.get(key) ?? null
   }
@@ -23,8 +32,13 @@ const put = (key: string, text: string | undefined) => {
   if (text === undefined) here.delete(key)
   else here.set(key, text)
   try {
-    if (text === undefined) window.sessionStorage.removeItem(key)
-    else window.sessionStorage.setItem(key, text)
+    if (text === undefined) {
+      window.sessionStorage.removeItem(key)
+      window.localStorage.removeItem(deep(key))
+    } else {
+      window.sessionStorage.setItem(key, text)
+      window.localStorage.setItem(deep(key), text)
+    }
   } catch {
     // as above
   }
@@ -94,10 +108,14 @@ export function isTyping(scope: string): boolean {
   if (typeof window === 'undefined') return false
   try {
     const start = `${PREFIX}|${wallHere()}|${scope}|`
-    for (let i = 0; i < window.sessionStorage.length; i++) {
-      const key = window.sessionStorage.key(i) ?? ''
-      if (key.startsWith(start) && (window.sessionStorage.getItem(key) ?? '').trim() !== '') return true
-    }
+    for (const [kept, prefix] of [
+      [window.sessionStorage, start],
+      [window.localStorage, deep(start)],
+    ] as const)
+      for (let i = 0; i < kept.length; i++) {
+        const key = kept.key(i) ?? ''
+        if (key.startsWith(prefix) && (kept.getItem(key) ?? '').trim() !== '') return true
+      }
   } catch {
     // nothing is kept
   }

@@ -6,6 +6,7 @@ import { Bar } from '@/ui/bar'
 import { Condensed, MAIN, Row } from '@/ui/controls'
 import { AwayPanel } from './away-panel'
 import { NowStrip } from './now-strip'
+import { Others } from './others'
 import type { PlaceId } from './places'
 import { Places } from './places-nav'
 import { useFeed, useHere } from './provider'
@@ -19,7 +20,8 @@ const Frame = styled.main.attrs(
 )`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; }`
 export const feedWords = (feed: Pick<WallFeed, 'live' | 'waiting' | 'others'>) =>
   [
-    feed.live === 'lost' ? '▲ no connection, what you record is kept here' : feed.waiting > 0 ? `${feed.waiting} waiting to be sent` : '',
+    feed.live === 'lost' ? '▲ no connection, what you record is kept here' : '',
+    feed.waiting > 0 ? `◌ ${feed.waiting} kept on this device, not sent yet` : '',
     feed.others.length > 0
       ? `▲ entries of ${feed.others.join(' and ')} wait here; they go when ${feed.others.length === 1 ? 'that person signs' : 'they sign'} in`
       : '',
@@ -58,6 +60,7 @@ export function WallPage({
           ) : null}
         </Row>
         <NowStrip section={section} />
+        <Others section={section} step={undefined} />
         <RevisionBanner wall={wall} state={feed.state} />
         <AwayPanel />
         <RefusedPanel feed={feed} me={me} />

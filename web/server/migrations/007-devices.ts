@@ -1,8 +1,8 @@
 import { type Kysely, sql } from 'kysely'
 
 /**
- * What devices need of the house: photos that arrive in pieces (let go once they are whole), sessions that were ended by the office, and
- * what was taken off a device that was signed out: added, never changed.
+ * What devices need of the house: photos that arrive in pieces (let go once they are whole), sessions that were ended by the office, what
+ * was taken off a device that was signed out (added, never changed), and how a wall looks at the end of its record.
  */
 export async function up(db: Kysely<never>) {
   await sql`
@@ -41,4 +41,15 @@ export async function up(db: Kysely<never>) {
     db,
   )
   await sql`GRANT SELECT, INSERT ON set_aside TO tally_app`.execute(db)
+
+  // Made from the record at will and never trusted over it: this alone may be written over.
+  await sql`
+    CREATE TABLE glimpse (
+      wall_id uuid PRIMARY KEY REFERENCES wall (id),
+      seq integer NOT NULL,
+      hash text NOT NULL,
+      made_by text NOT NULL,
+      body text NOT NULL
+    )`.execute(db)
+  await sql`GRANT SELECT, INSERT, UPDATE ON glimpse TO tally_app`.execute(db)
 }

@@ -1,4 +1,5 @@
 import { follow } from '@/server/feed'
+import { whoIsHere } from '@/server/here'
 import { askingAbout, guarded, refuse } from '@/server/http'
 import { isSeq } from '@/server/record-store'
 import { eventStream } from '@/server/streams'
@@ -14,6 +15,12 @@ export const GET = guarded(async (request: Request, { params }: { params: Promis
   if (!isSeq(after)) return refuse(422, [{ field: 'after', message: 'must be the number of an entry' }])
   return eventStream(request, wall, (line) => {
     line.say('retry: 1000\n\n')
-    return follow(wall, after, (events) => line.say(events))
+    const ends = [
+      follow(wall, after, (events) => line.say(events)),
+      whoIsHere(wall, (here) => line.say(`event: here\ndata: ${JSON.stringify(here)}\n\n`)),
+    ]
+    return () => {
+      for (const end of ends) end()
+    }
   })
 })

@@ -1,0 +1,192 @@
+import { request } from 'node:http'
+import { gzipSync } from 'node:zlib'
+import { type BrowserContext, chromium, type Page } from '@playwright/test'
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { print } from './print'
+import { type Figure, median } from './record'
+import { served } from './served'
+import { wallOf } from './wall-of'
+
+const ROUNDS = 7
+const most = (name: string, value: number, limit: number, unit: string, note: string): Figure => ({ name, value, limit, unit, over: 'at most', note })
+
+/** A device that was never here opens a wall: until its Board says what is next, ms. */
+async function firstContact(make: () => Promise<BrowserContext>, wall: string): Promise<number> {
+  const context = await make()
+  const page = await context.newPage()
+  const start = performance.now()
+  await page.goto(`/walls/${wall}`, { waitUntil: 'commit' })
+  await page.waitForSelector('section#work h2', { timeout: 60_000 })
+  const taken = performance.now() - start
+  await context.close()
+  return taken
+}
+
+/** Bytes over the line for an answer of the house. */
+const bytesOf = (base: string, cookie: string, path: string) =>
+  new Promise<number>((done, failed) => {
+    const asked = request(`${base}${path}`, { headers: { cookie, 'accept-encoding': 'gzip' } }, (answer) => {
+      let bytes = 0
+      answer.on('data', (d: Buffer) => {
+        bytes += d.length
+      })
+      answer.on('end', () => done(bytes))
+    })
+    asked.on('error', failed)
+    asked.end()
+  })
+
+/** From the Board to Water and back by a tap, ms. */
+async function taps(page: Page): Promise<number> {
+  const times: number[] = []
+  for (let i = 0; i < ROUNDS; i++) {
+    const one = await page.evaluate(async () => {
+      const nav = () => document.querySelector('nav[aria-label="Places of this wall"]') as HTMLElement
+      ;([...nav().querySelectorAll('button')].find((e) => e.textContent?.startsWith('Build it')) as HTMLElement).click()
+      await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))
+      const start = performance.now()
+      ;([...nav().querySelectorAll('a')].find((e) => e.textContent === 'Water') as HTMLElement).click()
+      while (document.querySelector('h1')?.textContent !== 'Water') await new Promise((done) => requestAnimationFrame(done))
+      ;([...nav().querySelectorAll('a')].find((e) => e.textContent === 'Board') as HTMLElement).click()
+      while (document.querySelector('h1')?.textContent !== 'Board') await new Promise((done) => requestAnimationFrame(done))
+      return performance.now() - start
+    })
+    if (i > 1) times.push(one)
+  }
+  return median(times)
+}
+
+/** What a page holds, bytes, after what nobody needs was let go. */
+async function heap(page: Page): Promise<number> {
+  const cdp = await page.context().newCDPSession(page)
+  for (let i = 0; i < 3; i++) await cdp.send('HeapProfiler.collectGarbage')
+  const { usedSize } = (await cdp.send('Runtime.getHeapUsage')) as { usedSize: number }
+  await cdp.detach()
+  return usedSize
+}
+
+async function figures(port: number): Promise<Figure[]> {
+  const base = `http://127.0.0.1:${port}`
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+  const make = async () => {
+    const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } })
+    const email = DEMO_PEOPLE.find((p) => p.role === 'foreman')?.email
+    await context.request.post('/api/sign-in', { headers: { origin: base }, data: { email, password: DEMO_PASSWORD } })
+    return context
+  }
+  try {
+    const context = await make()
+    const [few, many] = [await wallOf(context, base, 200), await wallOf(context, base, 20_000)]
+    const short: number[] = []
+    const long: number[] = []
+    for (let i = 0; i < ROUNDS; i++) {
+      short.push(await firstContact(make, few))
+      long.push(await firstContact(make, many))
+    }
+    const cookie = (await context.storageState()).cookies.map((c) => `${c.name}=${c.value}`).join('; ')
+    const plain = await (await context.request.get(`/api/walls/${many}/entries?after=0`)).text()
+    const [entries, glimpse] = [
+      await bytesOf(base, cookie, `/api/walls/${many}/entries?after=0&head=1`),
+      await bytesOf(base, cookie, `/api/walls/${many}/glimpse`),
+    ]
+    const zipped = gzipSync(plain).length
+
+    // A tap, with the house and without.
+    const page = await context.newPage()
+    await page.goto(`/walls/${many}`)
+    await page.waitForSelector('html[data-ready]')
+    await page.evaluate(() => navigator.serviceWorker.ready.then(() => true))
+    await page.waitForTimeout(6000)
+    const online = await taps(page)
+    const held = await heap(page)
+    await context.setOffline(true)
+    const shell = await context.newPage()
+    await shell.goto(`/walls/${many}`)
+    await shell.waitForSelector('section#work h2')
+    await shell.waitForTimeout(3000)
+    const offline = await taps(shell)
+    await context.setOffline(false)
+
+    // Memory: what the tab holds above an empty page, against its entries parsed and nothing else.
+    const bare = await context.newPage()
+    await bare.goto('about:blank')
+    const empty = await heap(bare)
+    await bare.evaluate((lines) => {
+      Object.assign(window, {
+        parsed: lines
+          .split('\n')
+          .filter(Boolean)
+          .map((l) => JSON.parse(l)),
+      })
+    }, plain)
+    const parsed = (await heap(bare)) - empty
+    const small = await context.newPage()
+    await small.goto(`/walls/${few}`)
+    await small.waitForSelector('section#work h2')
+    await small.waitForTimeout(3000)
+    const app = await heap(small)
+
+    // Scripts at first view, against the page with the least on it.
+    const weigh = async (path: string, signedIn: boolean) => {
+      const fresh = signedIn ? await make() : await browser.newContext({ baseURL: base })
+      const look = await fresh.newPage()
+      let bytes = 0
+      const cdp = await fresh.newCDPSession(look)
+      await cdp.send('Network.enable')
+      const scripts = new Set<string>()
+      cdp.on('Network.responseReceived', (e) => e.type === 'Script' && scripts.add(e.requestId))
+      cdp.on('Network.loadingFinished', (e) => {
+        if (scripts.has(e.requestId)) bytes += e.encodedDataLength
+      })
+      await fresh.addInitScript(() => Object.defineProperty(navigator, 'serviceWorker', { value: undefined }))
+      await look.goto(path)
+      await look.waitForSelector('html[data-ready]')
+      await look.waitForTimeout(1500)
+      await fresh.close()
+      return bytes
+    }
+    const [board, least] = [await weigh(`/walls/${few}`, true), await weigh('/sign-in', false)]
+    const kB = (n: number) => `${Math.round(n / 1000)} kB`
+    return [
+      most(
+        'first contact, Board says what is next: 20,000 entries / 200',
+        median(long) / median(short),
+        1.5,
+        'x',
+        `${Math.round(median(long))} and ${Math.round(median(short))} ms`,
+      ),
+      most(
+        'first contact, transfer / entries zipped and the glimpse',
+        (entries + glimpse) / (zipped + glimpse),
+        1.1,
+        'x',
+        `${kB(entries)} and ${kB(glimpse)}; zipped whole ${kB(zipped)}`,
+      ),
+      most('a tap to its place: offline / online', offline / online, 1.2, 'x', `${Math.round(offline)} and ${Math.round(online)} ms there and back`),
+      most(
+        'memory of a tab with 20,000 entries above one with 200 / entries parsed',
+        (held - app) / parsed,
+        2,
+        'x',
+        `${kB(held)}, ${kB(app)}, ${kB(parsed)}; an empty page ${kB(empty)}`,
+      ),
+      most(
+        'memory of a tab with 20,000 entries above an empty page / entries parsed',
+        (held - empty) / parsed,
+        2,
+        'x',
+        'application and framework counted in',
+      ),
+      most('script of the Board / of the sign-in page', board / least, 1.6, 'x', `${kB(board)} and ${kB(least)}`),
+    ]
+  } finally {
+    await browser.close()
+  }
+}
+
+const site = await served({ errors: 'inherit' })
+try {
+  print(await figures(site.port))
+} finally {
+  site.end()
+}
