@@ -96,7 +96,7 @@ test('in flight mode from a cold start: Yard, wall, work; then everything goes o
   await page.goto(`${road.url}/`)
   await expect(page.getByText(/No connection: these are the walls this device keeps/)).toBeVisible()
   await page.getByRole('link', { name: 'Flight wall' }).click()
-  await expect(page.getByText(/no connection, what you record is kept here/)).toBeVisible()
+  await expect(page.getByText(/No connection, what you record is kept here/)).toBeVisible()
   // From place to place without asking anybody.
   await page.getByRole('button', { name: 'Prove it' }).click()
   await page.getByRole('link', { name: 'Record', exact: true }).click()
@@ -355,7 +355,7 @@ test('since you were away: two recorded the same, a person decides', async ({ co
   const [first] = upTo(wall, 'never')
   road.mode = 'dead'
   await press(page)
-  await expect(page.getByText(/no connection/)).toBeVisible()
+  await expect(page.getByText(/No connection/)).toBeVisible()
   const crew = await browser.newContext()
   await signIn(crew, 'crew')
   const theirs = await post(crew, `/api/walls/${wall}/entries`, { entries: [first?.fact] })

@@ -55,15 +55,6 @@ const SHOTS: readonly Shot[] = [
     before: section('B'),
   },
   {
-    name: 'ground-level-phone',
-    as: 'crew',
-    path: (w) => `/walls/${w}/ground?tab=level`,
-    width: 390,
-    height: 1750,
-    touch: true,
-    before: section('B'),
-  },
-  {
     name: 'ground-map',
     as: 'foreman',
     path: (w) => `/walls/${w}/ground?tab=map`,

@@ -148,8 +148,8 @@ describe('a glimpse, for a device that does not have the record yet', () => {
     const seen = glimpsed(JSON.parse(sent), [layoutOf(plan)])
     if (!seen) throw new Error('nothing to be seen')
     const look = (s: typeof state) =>
-      shown(s).map(({ state, done, total, missing, hold, passed, open, decision, read, unmatched }) => ({
-        ...{ state, done, total, missing, hold, passed, unmatched: unmatched.length },
+      shown(s).map(({ state, done, total, missing, hold, passed, open, decision, read, unmatched, deviations, along }) => ({
+        ...{ state, done, total, missing, hold, passed, along, unmatched: unmatched.length, deviations: [...deviations] },
         open: open.map((e) => e.entry.id),
         decision: decision?.entry.id,
         read: read.map((r) => [r.station, r.offset, r.entry !== undefined]),

@@ -37,6 +37,8 @@ export interface WallView {
   /** Has the record up to now come in, or all this device has of it? */
   readonly loaded: boolean
   readonly live: 'connecting' | 'live' | 'lost'
+  /** When the house last answered about this wall, ms by the device. */
+  readonly asOf: number | undefined
   /** Entries not acknowledged yet: kept on this device and sent again when there is a connection. */
   readonly waiting: number
   /** Of those, what does not fit what is known by now. */
@@ -103,6 +105,7 @@ export class WallStore {
     this.view = {
       state: this.folded.state,
       glimpse: false,
+      asOf: undefined,
       loaded: false,
       live: 'connecting',
       waiting: 0,
@@ -151,6 +154,10 @@ export class WallStore {
     this.readLocal.then(async () => {
       if (over) return
       await this.count()
+      const kept = await device()
+        .walls.get(this.wall)
+        .catch(() => undefined)
+      if (kept && this.view.asOf === undefined) this.show({ asOf: kept.contact })
       // What this device has is shown before anybody answers; where it has nothing, how the house sees it until the record is here.
       if (this.folded.seq > 0) this.show({ loaded: true })
       else this.peek()
@@ -167,7 +174,7 @@ export class WallStore {
         },
         line: (live) => {
           const back = live === 'live' && this.view.live !== 'live'
-          this.show({ live })
+          this.show(live === 'live' ? { live, asOf: Date.now() } : { live })
           if (back) this.sender.now()
         },
         restart: () => window.location.reload(),
@@ -268,6 +275,9 @@ export class WallStore {
   record = async (facts: readonly Fact[]): Promise<RecordResult> => {
     const now = Date.now()
     const { me } = this
+    // Nothing can be judged by half a record.
+    if (!this.view.loaded)
+      return { ok: false, problems: [{ field: '', message: 'the record of this wall is still on its way; try again in a moment' }] }
     const entries = entriesOf(facts, { wall: this.wall, revision: this.revision, me, knew: this.folded.seq, now })
     const [first] = entries
     // The same judgement as in the house, so that a refusal needs no signal. Only the first can be judged as things stand.

@@ -11,6 +11,8 @@ interface TravellingStatus extends Omit<StepStatus, 'open' | 'conflicts' | 'unma
   readonly unmatched: readonly { readonly seq: number; readonly message: string }[]
   /** Station, offset or null, whether it was read. */
   readonly read: readonly (readonly [number, number | null, 0 | 1])[]
+  /** Null where none was taken. */
+  readonly deviations: readonly (number | null)[]
 }
 
 /**
@@ -42,13 +44,14 @@ export function glimpseOf(state: WallState, at: { seq: number; hash: string }): 
   const statuses = [...state.logs.keys()].flatMap((key) => {
     const step = state.byKey.get(key)
     if (!step) return []
-    const { open, conflicts: _c, unmatched, decision, override, read, deviations: _d, ...rest } = statusOf(state, step)
+    const { open, conflicts: _c, unmatched, decision, override, read, deviations, ...rest } = statusOf(state, step)
     const status: TravellingStatus = {
       ...rest,
       open: open.map((e) => number(e) as number),
       decision: number(decision),
       override: number(override),
       unmatched: unmatched.map((u) => ({ seq: number(u.recorded) as number, message: u.message })),
+      deviations: [...deviations].map((d) => (Number.isNaN(d) ? null : d)),
       read: read.map((r) => [r.station, r.offset ?? null, r.entry ? 1 : 0] as const),
     }
     return [[key, status] as const]
@@ -89,7 +92,7 @@ export function glimpsed(glimpse: Glimpse, layouts: readonly Layout[]): WallStat
         ...(offset === null ? {} : { offset }),
         entry: read === 1 ? UNSEEN : undefined,
       })),
-      deviations: new Float64Array(0),
+      deviations: Float64Array.from(t.deviations, (d) => d ?? Number.NaN),
     }
     state.logs.set(key, { work: [], releases: [], overrides: [], status })
   }

@@ -20,9 +20,9 @@ import {
 } from '@stone-tally/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { AwayPanel, feedWords, isWriting, Meanwhile, Others, Places, RefusedPanel, SectionChoice, StepCard, useFeed, useHere } from '@/features/wall'
+import { AwayPanel, isWriting, Meanwhile, Others, Places, RefusedPanel, SectionChoice, StepCard, useFeed, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Ask, Condensed, MAIN, Quiet, Row, Stack } from '@/ui/controls'
+import { Ask, MAIN, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { SectionDrawing } from '@/ui/drawing/section'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -36,7 +36,7 @@ import { WallView } from './wall-view'
 const Layout = styled.main.attrs(MAIN)`
   display: grid; grid-template-columns: minmax(0, 1fr) 420px; gap: 0; grid-template-rows: auto 1fr; min-height: calc(100vh - 59px);
   .wall { padding: 14px 20px 30px; display: grid; gap: 14px; align-content: start; grid-template-columns: minmax(0, 1fr); }
-  .ways { grid-column: 1 / -1; padding: 4px 20px 0; min-width: 0; }
+  .ways { grid-column: 1 / -1; padding: 4px 20px 0; min-width: 0; display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr); }
   .now:focus { outline: none; } .now { border-left: 3px solid var(--ink); background: var(--panel); padding: 16px 20px 40px; }
   .strip { display: none; } .unseen { position: absolute; clip-path: inset(50%); width: 1px; height: 1px; overflow: hidden; }
   @media (max-width: 1000px) {
@@ -209,19 +209,19 @@ export function Board({
   return (
     <>
       <Bar person={me}>
-        <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>{feedWords(feed)}</Condensed>
+        <strong>{name}</strong>
       </Bar>
       <Layout>
         <h1 className="unseen">Board</h1>
         <div className="ways">
           <Places here="" />
+          <AwayPanel />
+          <RefusedPanel feed={feed} me={me} />
         </div>
         <div className="strip">
           {narrow === false ? null : <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />}
         </div>
         <div className="wall">
-          <AwayPanel />
-          <RefusedPanel feed={feed} me={me} />
           <Row style={{ justifyContent: 'space-between' }}>
             <h2 className="minor">{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h2>
             <Quiet onPress={() => setHelp(true)} aria-label="Shortcuts">

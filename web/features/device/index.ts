@@ -1,2 +1,2 @@
 export { DevicePage } from './device-page'
-export { Ago, Kept, KeptLine } from './kept-lines'
+export { Kept, KeptLine } from './kept-lines'

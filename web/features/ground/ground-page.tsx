@@ -15,9 +15,9 @@ import {
 } from '@stone-tally/core'
 import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { feedWords, NowStrip, OldWeather, Places, SectionChoice, useFeed, useHere, useNow } from '@/features/wall'
+import { NowStrip, OldWeather, Places, SectionChoice, useFeed, useHere, useNow } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Caution, Choice, Condensed, MAIN, Row, Stack } from '@/ui/controls'
+import { Caution, Choice, MAIN, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
@@ -90,7 +90,7 @@ export function GroundPage({ finding, tab: wanted }: { finding?: string; tab?: s
   return (
     <>
       <Bar person={me}>
-        <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>{feedWords(feed)}</Condensed>
+        <strong>{name}</strong>
       </Bar>
       <Frame>
         <Places here="ground" />

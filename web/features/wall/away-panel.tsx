@@ -33,7 +33,7 @@ export function AwayPanel() {
             <strong>{TITLES[a.about]}</strong>
             <Stack style={{ gap: 2 }}>
               <span>
-                You: {placeOf(a.recorded.entry)}: {lineOf(state, a.recorded.entry, { units })}
+                You{placeOf(a.recorded.entry) ? `, ${placeOf(a.recorded.entry)}` : ''}: {lineOf(state, a.recorded.entry, { units })}
               </span>
               {a.others.slice(0, 3).map((o) => (
                 <span key={o.entry.id}>

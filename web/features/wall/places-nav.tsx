@@ -8,6 +8,7 @@ import { useMatches } from '@/ui/use-matches'
 import { Find } from './find-dialog'
 import { GROUPS, type Group, hrefOf, PLACES, type PlaceId } from './places'
 import { useHere } from './provider'
+import { Standing } from './standing'
 
 const Nav = styled.nav`
   display: flex; flex-wrap: wrap; align-items: stretch; gap: 0 14px; border-bottom: 1px solid var(--line);
@@ -48,35 +49,38 @@ export function Places({ here }: { here: PlaceId | undefined }) {
   const narrow = useMatches('(max-width: 1000px)')
   const unfolded = (id: Group) => id === open && (asked || narrow === false)
   return (
-    <Nav aria-label="Places of this wall">
-      <Link href={hrefOf(wall, '')} {...(here === '' ? { 'aria-current': 'page' as const } : {})}>
-        Board
-      </Link>
-      {GROUPS.map(([id, title]) => (
-        <div key={id} className="group" data-open={id === open || undefined}>
-          <AriaButton
-            aria-expanded={unfolded(id)}
-            {...(id === open ? { 'aria-controls': `places-${id}` } : {})}
-            onPress={() => {
-              setOpen(id)
-              setAsked(true)
-            }}
-          >
-            {title}
-            <span aria-hidden="true">{unfolded(id) ? '' : '▸'}</span>
-          </AriaButton>
-          {id === open ? (
-            <div ref={list} className="list" id={`places-${id}`} data-folded={!asked || undefined}>
-              {PLACES.filter((p) => p.group === id).map((p) => (
-                <Link key={p.id} href={hrefOf(wall, p.id)} {...(p.id === here ? { 'aria-current': 'page' as const } : {})}>
-                  {p.title}
-                </Link>
-              ))}
-            </div>
-          ) : null}
-        </div>
-      ))}
-      <Find />
-    </Nav>
+    <>
+      <Nav aria-label="Places of this wall">
+        <Link href={hrefOf(wall, '')} {...(here === '' ? { 'aria-current': 'page' as const } : {})}>
+          Board
+        </Link>
+        {GROUPS.map(([id, title]) => (
+          <div key={id} className="group" data-open={id === open || undefined}>
+            <AriaButton
+              aria-expanded={unfolded(id)}
+              {...(id === open ? { 'aria-controls': `places-${id}` } : {})}
+              onPress={() => {
+                setOpen(id)
+                setAsked(true)
+              }}
+            >
+              {title}
+              <span aria-hidden="true">{unfolded(id) ? '' : '▸'}</span>
+            </AriaButton>
+            {id === open ? (
+              <div ref={list} className="list" id={`places-${id}`} data-folded={!asked || undefined}>
+                {PLACES.filter((p) => p.group === id).map((p) => (
+                  <Link key={p.id} href={hrefOf(wall, p.id)} {...(p.id === here ? { 'aria-current': 'page' as const } : {})}>
+                    {p.title}
+                  </Link>
+                ))}
+              </div>
+            ) : null}
+          </div>
+        ))}
+        <Find />
+      </Nav>
+      <Standing />
+    </>
   )
 }

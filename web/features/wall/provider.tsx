@@ -108,6 +108,9 @@ export function useFeed(): WallFeed {
   return feed
 }
 
+/** How its record stands on this device, without asking for it. */
+export const useStanding = (): WallFeed => useHeld().feed
+
 /** A plan is being changed here and not issued yet: another's revision waits until it is. @param changed - is there anything to lose? */
 export function useUnissued(changed: boolean) {
   const hold = useContext(Context)?.hold

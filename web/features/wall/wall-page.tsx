@@ -3,7 +3,7 @@
 import type { ReactNode } from 'react'
 import styled from 'styled-components'
 import { Bar } from '@/ui/bar'
-import { Condensed, MAIN, Row } from '@/ui/controls'
+import { MAIN, Row } from '@/ui/controls'
 import { AwayPanel } from './away-panel'
 import { NowStrip } from './now-strip'
 import { Others } from './others'
@@ -13,22 +13,10 @@ import { useFeed, useHere } from './provider'
 import { RefusedPanel } from './refused'
 import { RevisionBanner } from './revision-banner'
 import { SectionChoice } from './section-choice'
-import type { WallFeed } from './use-wall'
 
 const Frame = styled.main.attrs(
   MAIN,
 )`max-width: 1280px; margin: 0 auto; padding: 14px 20px 60px; display: grid; gap: 16px; grid-template-columns: minmax(0, 1fr); @media (max-width: 640px) { padding: 10px 10px 40px; }`
-export const feedWords = (feed: Pick<WallFeed, 'live' | 'waiting' | 'others'>) =>
-  [
-    feed.live === 'lost' ? '▲ no connection, what you record is kept here' : '',
-    feed.waiting > 0 ? `◌ ${feed.waiting} kept on this device, not sent yet` : '',
-    feed.others.length > 0
-      ? `▲ entries of ${feed.others.join(' and ')} wait here; they go when ${feed.others.length === 1 ? 'that person signs' : 'they sign'} in`
-      : '',
-  ]
-    .filter(Boolean)
-    .join(' · ')
-
 /** The frame of a place of a wall: where one is, the way to the others, the section, and whether the record has come in. */
 export function WallPage({
   here,
@@ -49,7 +37,7 @@ export function WallPage({
   return (
     <>
       <Bar person={me}>
-        <strong>{name}</strong> <Condensed style={{ color: 'var(--soft)', marginLeft: 8 }}>{feedWords(feed)}</Condensed>
+        <strong>{name}</strong>
       </Bar>
       <Frame>
         <Places here={here} />
