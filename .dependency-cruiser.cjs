@@ -41,6 +41,12 @@ module.exports = {
     },
     { name: 'core-no-node', severity: 'error', from: { path: '^core/src' }, to: { dependencyTypes: ['core'] } },
     { name: 'systems-behind-their-seam', severity: 'error', from: { pathNot: '^core/src/systems/' }, to: { path: '^core/src/systems/[^/]+/' } },
+    {
+      name: 'device-knows-no-markup',
+      severity: 'error',
+      from: { path: '^web/device' },
+      to: { path: '(^web/(features|app|server|ui)|node_modules/(react|next)/)' },
+    },
     { name: 'ui-knows-no-feature', severity: 'error', from: { path: '^web/ui' }, to: { path: '^web/(features|app|server)' } },
     { name: 'features-know-no-route', severity: 'error', from: { path: '^web/features' }, to: { path: '^web/app' } },
     {

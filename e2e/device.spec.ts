@@ -7,6 +7,8 @@ import { type BrowserContext, chromium, type Page } from '@playwright/test'
 import { type Line, line } from './line'
 import { expect, newWall, post, signIn, test, upTo, url } from './site'
 
+import { boxed, counts, kept, longAgo, multiply } from './store'
+
 test.use({ serviceWorkers: 'allow' })
 
 let road: Line
@@ -33,24 +35,7 @@ async function opened(context: BrowserContext, wall: string, place = ''): Promis
   await page.goto(`${road.url}/walls/${wall}${place}`)
   await page.waitForSelector('html[data-ready]')
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => true))
-  await expect
-    .poll(() =>
-      page.evaluate(
-        (id) =>
-          new Promise((done) => {
-            const asked = indexedDB.open('stone-tally')
-            asked.onsuccess = () => {
-              const got = asked.result.transaction('walls').objectStore('walls').get(id)
-              got.onsuccess = () => {
-                asked.result.close()
-                done(got.result !== undefined)
-              }
-            }
-          }),
-        wall,
-      ),
-    )
-    .toBe(true)
+  await expect.poll(() => kept(page, wall)).toBe(true)
   await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true)
   return page
 }
@@ -70,21 +55,6 @@ async function press(page: Page) {
     .first()
     .dblclick()
 }
-/** How many entries this device holds for the house. */
-const boxed = (page: Page) =>
-  page.evaluate(
-    () =>
-      new Promise<number>((done) => {
-        const asked = indexedDB.open('stone-tally')
-        asked.onsuccess = () => {
-          const got = asked.result.transaction('outbox').objectStore('outbox').count()
-          got.onsuccess = () => {
-            asked.result.close()
-            done(got.result)
-          }
-        }
-      }),
-  )
 const waiting = (page: Page) => page.getByText('◌ not sent yet')
 
 test('in flight mode from a cold start: Yard, wall, work; then everything goes once', async ({ context }) => {
@@ -116,6 +86,20 @@ test('in flight mode from a cold start: Yard, wall, work; then everything goes o
   road.mode = 'good'
   await expect(waiting(again)).toHaveCount(0, { timeout: 60_000 })
   expect(await notes(context, wall)).toEqual(['first without signal', 'second without signal'])
+})
+
+test('what waits goes from any page, when its wall is not open', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Closed wall')
+  const page = await opened(context, wall, '/record')
+  road.mode = 'dead'
+  await addNote(page, 'left behind')
+  await expect(waiting(page)).toHaveCount(1)
+  await page.goto(`${road.url}/device`)
+  await expect(page.getByText('◌ 1 entry on this device alone.')).toBeVisible()
+  road.mode = 'good'
+  await expect(page.getByText('Everything recorded here is in the house.')).toBeVisible({ timeout: 90_000 })
+  expect(await notes(context, wall)).toEqual(['left behind'])
 })
 
 test('queued is recorded: the next step opens, and a second press is no second entry', async ({ context }) => {
@@ -243,23 +227,7 @@ test('back after thirty days: signed in again, nothing of what waited is lost', 
   road.mode = 'dead'
   await addNote(page, 'thirty days ago')
   await expect(waiting(page)).toHaveCount(1)
-  await page.evaluate(
-    () =>
-      new Promise<void>((done) => {
-        const asked = indexedDB.open('stone-tally')
-        asked.onsuccess = () => {
-          const store = asked.result.transaction('notes', 'readwrite').objectStore('notes')
-          const got = store.get('session')
-          got.onsuccess = () => {
-            store.put({ key: 'session', value: { ...got.result.value, at: Date.now() - 30 * 86_400_000 } })
-            store.transaction.oncomplete = () => {
-              asked.result.close()
-              done()
-            }
-          }
-        }
-      }),
-  )
+  await longAgo(page, 30)
   await page.reload()
   await expect(page.getByText(/has not spoken with the house for two weeks/)).toBeVisible()
   road.mode = 'good'
@@ -297,46 +265,12 @@ test('signed out by the office while forty entries wait: they are set aside for 
   await addNote(page, 'waiting 00')
   await expect(waiting(page)).toHaveCount(1)
   // The same again thirty-nine times, as a long day would leave it.
-  await page.evaluate(
-    () =>
-      new Promise<void>((done) => {
-        const asked = indexedDB.open('stone-tally')
-        asked.onsuccess = () => {
-          const store = asked.result.transaction('outbox', 'readwrite').objectStore('outbox')
-          const got = store.getAll()
-          got.onsuccess = () => {
-            const { n: _n, ...one } = got.result[0]
-            for (let i = 1; i < 40; i++) {
-              const two = String(i).padStart(2, '0')
-              store.add({ ...one, id: `${one.id.slice(0, -2)}${two}`, data: { text: `waiting ${two}` } })
-            }
-            store.transaction.oncomplete = () => {
-              asked.result.close()
-              done()
-            }
-          }
-        }
-      }),
-  )
+  await multiply(page, 40)
   const ended = await office.request.delete(`${url()}/api/people?id=${id}`, { headers: { origin: url() } })
   expect(ended.ok(), await ended.text()).toBe(true)
   road.mode = 'good'
   await page.waitForURL(/sign-in/, { timeout: 90_000 })
-  const kept = await page.evaluate(
-    () =>
-      new Promise((done) => {
-        const asked = indexedDB.open('stone-tally')
-        asked.onsuccess = () => {
-          const tx = asked.result.transaction(['walls', 'pages', 'outbox'])
-          const counts = ['walls', 'pages', 'outbox'].map((n) => tx.objectStore(n).count())
-          tx.oncomplete = () => {
-            asked.result.close()
-            done(counts.map((c) => c.result))
-          }
-        }
-      }),
-  )
-  expect(kept).toEqual([0, 0, 0])
+  expect(await counts(page, ['walls', 'pages', 'outbox'])).toEqual([0, 0, 0])
   expect(await notes(office, wall)).toEqual([])
   const foreman = await browser.newContext()
   await signIn(foreman, 'foreman')

@@ -2,6 +2,7 @@ import { type Browser, type BrowserContext, expect, type Page } from '@playwrigh
 import { type ChainedEntry, verifyChain } from '@stone-tally/core'
 import { type Line, line, type Mode } from './line'
 import { newWall, post, signIn, url, yardPlan } from './site'
+import { boxed, kept } from './store'
 
 /** The same numbers for the same seed. */
 function random(seed: number) {
@@ -125,39 +126,3 @@ export async function schedule(seed: number, devices: readonly Tablet[], office:
   for (const d of devices) for (const page of d.tabs) await page.close()
   return { notes: texts.length }
 }
-
-/** Is the wall kept on the device? */
-const kept = (page: Page, wall: string) =>
-  page.evaluate(
-    (id) =>
-      new Promise<boolean>((done) => {
-        const asked = indexedDB.open('stone-tally')
-        asked.onsuccess = () => {
-          const got = asked.result.transaction('walls').objectStore('walls').get(id)
-          got.onsuccess = () => {
-            asked.result.close()
-            done(got.result !== undefined)
-          }
-        }
-      }),
-    wall,
-  )
-/** What waits on the device for a wall. */
-const boxed = (page: Page, wall: string) =>
-  page
-    .evaluate(
-      (id) =>
-        new Promise<number>((done) => {
-          const asked = indexedDB.open('stone-tally')
-          asked.onsuccess = () => {
-            const got = asked.result.transaction('outbox').objectStore('outbox').index('wall').count(id)
-            got.onsuccess = () => {
-              asked.result.close()
-              done(got.result)
-            }
-          }
-        }),
-      wall,
-    )
-    // Loaded anew in this moment: asked again.
-    .catch(() => -1)

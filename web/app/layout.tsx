@@ -3,6 +3,7 @@ import '@fontsource/barlow-condensed/500.css'
 import '@fontsource/barlow-condensed/600.css'
 import type { Metadata, Viewport } from 'next'
 import type { ReactNode } from 'react'
+import { Courier } from '@/features/device/courier'
 import { preferences } from '@/server/page'
 import { PreferencesProvider } from '@/ui/preferences'
 import { StyleRegistry } from '@/ui/registry'
@@ -21,6 +22,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
           <GlobalStyle />
           <PreferencesProvider units={units} theme={theme}>
             <Version />
+            <Courier />
             {children}
           </PreferencesProvider>
         </StyleRegistry>

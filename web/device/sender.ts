@@ -1,10 +1,10 @@
 'use client'
 
 import type { Problem, Verdict } from '@stone-tally/core'
-import { send } from '@/ui/send'
 import type { Refused, Waiting } from './db'
 import { deliver, TRIES, toSend } from './deliver'
 import { outbox } from './outbox'
+import { send } from './send'
 import { alone } from './tabs'
 
 /** What became of an entry that was sent. */
@@ -44,8 +44,6 @@ export class Sender {
       recorded(entries: readonly { readonly waiting: Waiting; readonly seq: number; readonly receivedAt: string }[]): Promise<void>
       /** Somebody looks at the form of this one: it says itself what is wrong. */
       watched(id: string): boolean
-      /** The house answered, or did not. */
-      answered(yes: boolean): void
     },
   ) {}
 
@@ -120,7 +118,6 @@ export class Sender {
       new Set(outcomes.map((o) => o.id)),
       lost.filter((r) => !this.told.watched(r.entry.id)),
     )
-    this.told.answered(!sent.stopped || outcomes.length > 0)
     return sent.stopped && outcomes.length === 0 ? undefined : outcomes
   }
 

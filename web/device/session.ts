@@ -15,7 +15,10 @@ const DAY = 86_400_000
 
 /** The house has just said who is at this device. */
 export async function signedIn(me: Me): Promise<void> {
-  await note('session', { me, at: Date.now() } satisfies DeviceSession).catch(() => undefined)
+  const at = Date.now()
+  await note('session', { me, at } satisfies DeviceSession).catch(() => undefined)
+  // A clock that was once far ahead by mistake counts no more.
+  await note('latest', at).catch(() => undefined)
 }
 const OWED = 'owes sign-out'
 /**

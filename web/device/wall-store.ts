@@ -13,6 +13,7 @@ import {
   type WallState,
   whileAway,
 } from '@stone-tally/core'
+import { noteApart } from './apart'
 import { DeviceFull, device, type Refused, type Waiting } from './db'
 import { toSend } from './deliver'
 import { type By, type Doubtful, Folded } from './folded'
@@ -92,15 +93,11 @@ export class WallStore {
     this.box = outbox(wall)
     this.sender = new Sender(wall, me.id, {
       recorded: async (list) => {
-        const apart = list.flatMap(({ waiting, seq }) =>
-          waiting.knew !== undefined && seq > waiting.knew + 1 ? [{ id: waiting.id, wall, owner: me.id, knew: waiting.knew, seq }] : [],
-        )
-        if (apart.length > 0) await device().apart.bulkPut(apart)
+        const apart = await noteApart(wall, me.id, list)
         this.take(list.map(({ waiting, seq, receivedAt }) => ({ seq, receivedAt, entry: { ...toSend(waiting), by: by(waiting) } as Entry })))
-        if (apart.length > 0) await this.compare()
+        if (apart) await this.compare()
       },
       watched: (id) => this.watched.has(id),
-      answered: () => undefined,
     })
     this.view = {
       state: this.folded.state,

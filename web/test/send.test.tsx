@@ -1,4 +1,4 @@
-import { send } from '@/ui/send'
+import { send } from '@/device/send'
 
 const answers = (fetched: () => Promise<unknown>) => {
   globalThis.fetch = fetched as typeof fetch

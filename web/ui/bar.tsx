@@ -4,10 +4,10 @@ import { ROLE_NAMES, type Role } from '@stone-tally/core'
 import type { MouseEvent, ReactNode } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
+import { send } from '@/device/send'
 import { signedOff } from '@/device/session'
 import { Link } from './link'
 import { LookMenu } from './look-menu'
-import { send } from './send'
 import { TallyMark } from './tally'
 
 const Strip = styled.header`

@@ -14,12 +14,12 @@ import {
 } from '@stone-tally/core'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
+import { send } from '@/device/send'
 import type { Me } from '@/features/wall'
 import type { Listed } from '@/server/catalogue'
 import { Bar } from '@/ui/bar'
 import { Ask, Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Small, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
-import { send } from '@/ui/send'
 import { UnitFace } from './unit-face'
 
 const Wide = styled.div`overflow-x: auto; table { min-width: 860px; } td { vertical-align: middle; } td.n, th.n { text-align: right; white-space: nowrap; }`

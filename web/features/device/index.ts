@@ -1,2 +1,3 @@
+export { Courier } from './courier'
 export { DevicePage } from './device-page'
 export { Kept, KeptLine } from './kept-lines'

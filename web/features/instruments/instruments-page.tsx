@@ -5,11 +5,11 @@ import { extent } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { send } from '@/device/send'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Condensed, Page, Row, Stack, Stop, Wide } from '@/ui/controls'
 import { Hero } from '@/ui/figure'
-import { send } from '@/ui/send'
 import { isPast, useInstruments } from './take'
 
 /** Readings kept for the drawing. */

@@ -2,8 +2,8 @@
 
 import type { Instrument, InstrumentKind, InstrumentReading, InstrumentStatus, Problem } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
+import { send } from '@/device/send'
 import { Button, Choice, Condensed, Problems, Row } from '@/ui/controls'
-import { send } from '@/ui/send'
 
 /** The instruments of one kind within reach; empty until they are known and where there are none. */
 export function useInstruments(kind?: InstrumentKind): readonly InstrumentStatus[] {

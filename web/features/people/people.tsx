@@ -2,10 +2,10 @@
 
 import { type Problem, ROLE_NAMES, ROLES, type Role } from '@stone-tally/core'
 import { useState } from 'react'
+import { send } from '@/device/send'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Choice, Field, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
-import { send } from '@/ui/send'
 
 interface Member {
   readonly id: string

@@ -20,9 +20,9 @@ import {
   staged,
 } from '@stone-tally/core'
 import { useEffect, useMemo, useState } from 'react'
+import { send } from '@/device/send'
 import { useTyped } from '@/features/wall'
 import type { RuleSet } from '@/server/rules'
-import { send } from '@/ui/send'
 import { type Change, merged, named, withChange, withoutChange } from './edit'
 
 /** What is being changed of one level's rules: kept on this device until it is put in force or thrown away. */

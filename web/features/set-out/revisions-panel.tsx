@@ -2,9 +2,9 @@
 
 import { type Change, compareLayouts, type Layout, type Problem, say, type Unmatched } from '@stone-tally/core'
 import { useState } from 'react'
+import { send } from '@/device/send'
 import { Button, Caution, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
-import { send } from '@/ui/send'
 import type { Draft } from './use-draft'
 
 export interface Issued {

@@ -3,9 +3,9 @@
 import type { Problem } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
+import { send } from '@/device/send'
 import { Bar } from '@/ui/bar'
 import { Field, MAIN, NowButton, Problems, Stack } from '@/ui/controls'
-import { send } from '@/ui/send'
 
 export const Narrow = styled.main.attrs(MAIN)`max-width: 460px; margin: 8vh auto 0; padding: 20px; display: grid; gap: 20px;`
 

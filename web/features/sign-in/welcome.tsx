@@ -2,9 +2,9 @@
 
 import type { Problem } from '@stone-tally/core'
 import { useState } from 'react'
+import { send } from '@/device/send'
 import { Bar } from '@/ui/bar'
 import { Field, NowButton, Problems, Stack } from '@/ui/controls'
-import { send } from '@/ui/send'
 import { Narrow } from './sign-in'
 
 /** First run without demo data: the first company and its owner. */

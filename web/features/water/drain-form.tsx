@@ -21,10 +21,10 @@ import {
   withAnswerTo,
 } from '@stone-tally/core'
 import { useState } from 'react'
+import { send } from '@/device/send'
 import { type Me, useTypedForm } from '@/features/wall'
 import { Check, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
-import { send } from '@/ui/send'
 
 const SCHOOLS = Object.entries(DRAIN_SCHOOLS).map(([id, s]) => [id as DrainSchool, s.name] as const)
 type Draft = NonNullable<Plan['water']>

@@ -4,6 +4,7 @@ import { capHeight, decodeText, formatLength, type Layout, type Problem, readDra
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
+import { send } from '@/device/send'
 import { signedIn } from '@/device/session'
 import type { Me } from '@/features/wall'
 import type { HiddenWall, YardWall } from '@/server/yard'
@@ -15,7 +16,6 @@ import { hand } from '@/ui/handed'
 import { laidFor } from '@/ui/laid'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
-import { send } from '@/ui/send'
 import { Tally } from '@/ui/tally'
 
 const Wall = styled.article`

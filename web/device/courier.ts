@@ -1,0 +1,52 @@
+'use client'
+
+import { noteApart } from './apart'
+import { device } from './db'
+import { Sender } from './sender'
+import { sessionHere } from './session'
+
+const ROUND = 30_000
+/** Younger entries are being sent by the page on which they were recorded, ms. */
+const SETTLED = 15_000
+
+/**
+ * Sends what waits on this device of walls that are not open just now, of the person who is signed in.
+ *
+ * @returns ends it
+ */
+export function sendAround(): () => void {
+  const senders = new Map<string, Sender>()
+  let over = false
+  const round = async () => {
+    const known = await sessionHere()
+    if (over || known?.is !== 'open') return
+    const { id } = known.session.me
+    const old = Date.now() - SETTLED
+    const waiting = (await device().outbox.toArray()).filter((e) => e.owner === id && Date.parse(e.at) < old)
+    for (const wall of new Set(waiting.map((e) => e.wall))) {
+      const key = `${id} ${wall}`
+      const sender =
+        senders.get(key) ??
+        new Sender(wall, id, {
+          recorded: async (list) => {
+            await noteApart(wall, id, list)
+          },
+          watched: () => false,
+        })
+      senders.set(key, sender)
+      if (over) return
+      await sender.now()
+    }
+  }
+  const go = () => round().catch(() => undefined)
+  const first = setTimeout(go, SETTLED)
+  const again = setInterval(go, ROUND)
+  window.addEventListener('online', go)
+  return () => {
+    over = true
+    clearTimeout(first)
+    clearInterval(again)
+    window.removeEventListener('online', go)
+    for (const sender of senders.values()) sender.end()
+  }
+}
