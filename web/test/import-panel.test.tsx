@@ -1,5 +1,5 @@
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
-import { ImportPanel } from '../features/set-out/import-panel'
+import { ImportPanel } from '../features/plan/set-out/import-panel'
 import { PreferencesProvider } from '../ui/preferences'
 
 /** A worker that reads as long as it is let, and tells how far it is when the test says so. */
@@ -27,7 +27,7 @@ beforeEach(() => {
   Object.assign(globalThis, { Worker: Reader, MessageChannel: Channel })
 })
 afterEach(cleanup)
-jest.mock('../features/set-out/reader', () => ({ startReader: () => new (globalThis as unknown as { Worker: new () => Worker }).Worker() }))
+jest.mock('../features/plan/set-out/reader', () => ({ startReader: () => new (globalThis as unknown as { Worker: new () => Worker }).Worker() }))
 
 const file = (name: string) => Object.assign(new File(['1,2,3'], name), { arrayBuffer: async () => new Uint8Array([49]).buffer })
 const show = (handed?: File) =>

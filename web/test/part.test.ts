@@ -11,9 +11,9 @@ import {
   type WallSystem,
 } from '@stone-tally/core'
 import { built, plain, smallPlan } from '../../core/test/plans'
-import { afterUnit, draftOf, emptyDraft, planOf } from '../features/plan/draft'
-import { fieldLabel } from '../features/plan/labels'
-import { emptyLine, isAsked, partField, partLabel, partRead, partTexts } from '../features/plan/part'
+import { afterUnit, draftOf, emptyDraft, planOf } from '../features/plan/plan/draft'
+import { fieldLabel } from '../features/plan/plan/labels'
+import { emptyLine, isAsked, partField, partLabel, partRead, partTexts } from '../features/plan/plan/part'
 
 const system = systemOf('hollow-core') as WallSystem
 const small = built({ ...smallPlan, gridRolls: [{ type: 'uniaxial 30', width: 2, length: 50 }] })

@@ -3,10 +3,10 @@ import { act, fireEvent, render, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { built, layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
-import { WallView } from '../features/board/wall-view'
-import { PlanView } from '../features/set-out/plan-view'
-import { paintCourse } from '../features/set-out/scene'
-import { type Draft, lineOf, useDraft } from '../features/set-out/use-draft'
+import { WallView } from '../features/build/board/wall-view'
+import { PlanView } from '../features/plan/set-out/plan-view'
+import { paintCourse } from '../features/plan/set-out/scene'
+import { type Draft, lineOf, useDraft } from '../features/plan/set-out/use-draft'
 
 const plan = built(
   planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false, {

@@ -1,7 +1,7 @@
 import { storyPole } from '@stone-tally/core'
 import { fireEvent, render, screen, within } from '@testing-library/react'
 import { built, layoutOf, smallPlan } from '../../core/test/plans'
-import { PolePage } from '../features/pole/pole-page'
+import { PolePage } from '../features/plan/pole/pole-page'
 import { WallProvider } from '../features/wall'
 import { PreferencesProvider } from '../ui/preferences'
 

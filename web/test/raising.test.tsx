@@ -3,14 +3,14 @@ import { statusOf, stepKey } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
 import { entry } from '../../core/test/plans'
 import { Site } from '../../core/test/site'
-import { CourseSheetCard } from '../features/board/course-sheet'
+import { CourseSheetCard } from '../features/build/board/course-sheet'
+import { readSieves } from '../features/build/water/filter-form'
 import type { Fact, Me } from '../features/wall'
 import { HoldPanel } from '../features/wall/gate'
 import { PhotoStrip } from '../features/wall/photos'
 import { RefusedPanel } from '../features/wall/refused'
 import { UnitLevelPanel } from '../features/wall/unit-level'
 import { PANELS } from '../features/wall/work'
-import { readSieves } from '../features/water/filter-form'
 
 afterEach(cleanup)
 const foreman: Me = { id: 'foreman', name: 'Fay', role: 'foreman' }

@@ -1,7 +1,7 @@
 // What a form makes of one level's rules.
 import { emptyRules, type Rules, resolveRules } from '@stone-tally/core'
-import { emptyDraft } from '../features/plan/draft'
-import { limitText, merged, named, readLimit, setsRule, unitOf, withChange, withoutChange } from '../features/rules/edit'
+import { emptyDraft } from '../features/plan/plan/draft'
+import { limitText, merged, named, readLimit, setsRule, unitOf, withChange, withoutChange } from '../features/plan/rules/edit'
 
 const rules = (more: Partial<Rules>): Rules => ({ ...emptyRules(), ...more })
 const limit = (name: string, value: number, why = 'ours') => ({ limit: name, value, why })

@@ -3,12 +3,12 @@ import { fireEvent, render, screen, within } from '@testing-library/react'
 import { useState } from 'react'
 import { built, layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
-import { AroundPanel } from '../features/set-out/around-panel'
-import { GradesPanel } from '../features/set-out/grades-panel'
-import { LinePanel } from '../features/set-out/line-panel'
-import { RevisionsPanel } from '../features/set-out/revisions-panel'
-import { StakesPanel } from '../features/set-out/stakes-panel'
-import { type Draft, lineOf, useDraft } from '../features/set-out/use-draft'
+import { AroundPanel } from '../features/plan/set-out/around-panel'
+import { GradesPanel } from '../features/plan/set-out/grades-panel'
+import { LinePanel } from '../features/plan/set-out/line-panel'
+import { RevisionsPanel } from '../features/plan/set-out/revisions-panel'
+import { StakesPanel } from '../features/plan/set-out/stakes-panel'
+import { type Draft, lineOf, useDraft } from '../features/plan/set-out/use-draft'
 
 const plan = built(
   planOn([at(0, 0), at(10, 0, 0.3), at(18, 6), at(18, 14)], false, {

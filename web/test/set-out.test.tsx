@@ -2,9 +2,9 @@ import { setElement, withLine } from '@stone-tally/core'
 import { fireEvent, render, screen } from '@testing-library/react'
 import { built, layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
-import { LongSection } from '../features/set-out/long-section'
-import { elementPath, Scene, toSite, toX, toY } from '../features/set-out/scene'
-import { type Draft, history, lineOf } from '../features/set-out/use-draft'
+import { LongSection } from '../features/plan/set-out/long-section'
+import { elementPath, Scene, toSite, toX, toY } from '../features/plan/set-out/scene'
+import { type Draft, history, lineOf } from '../features/plan/set-out/use-draft'
 
 const plan = built(
   planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false, {

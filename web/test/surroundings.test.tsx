@@ -1,6 +1,6 @@
 import { issued, type Plan, type UnitSystem } from '@stone-tally/core'
 import { built, smallPlan } from '../../core/test/plans'
-import { type Draft, draftOf, planOf } from '../features/plan/draft'
+import { type Draft, draftOf, planOf } from '../features/plan/plan/draft'
 
 const small = built(smallPlan)
 const full: Plan = {

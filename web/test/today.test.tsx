@@ -3,8 +3,8 @@ import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { good, groundOf, morningLook } from '../../core/test/build'
 import { entry, layoutOf, smallPlan, stateOf } from '../../core/test/plans'
 import { Site } from '../../core/test/site'
-import { EarlierRules } from '../features/board/earlier-rules'
-import { SoilPanel } from '../features/ground/soil-panel'
+import { EarlierRules } from '../features/build/board/earlier-rules'
+import { SoilPanel } from '../features/build/ground/soil-panel'
 import { type Fact, StepCard } from '../features/wall'
 
 const plan: Plan = issued({ ...smallPlan, engineerBy: 'E. Record, licence 4711' })

@@ -1,12 +1,12 @@
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { entry, stateOf } from '../../core/test/plans'
-import { DensityPanel } from '../features/ground/density-panel'
-import { DigPanel } from '../features/ground/dig-panel'
-import { SoilPanel } from '../features/ground/soil-panel'
-import type { GroundProps } from '../features/ground/types'
-import { WeatherPanel } from '../features/ground/weather-panel'
+import { DensityPanel } from '../features/build/ground/density-panel'
+import { DigPanel } from '../features/build/ground/dig-panel'
+import { SoilPanel } from '../features/build/ground/soil-panel'
+import type { GroundProps } from '../features/build/ground/types'
+import { WeatherPanel } from '../features/build/ground/weather-panel'
+import { FilterForm } from '../features/build/water/filter-form'
 import type { Fact, RecordResult } from '../features/wall'
-import { FilterForm } from '../features/water/filter-form'
 import { PreferencesProvider } from '../ui/preferences'
 
 afterEach(cleanup)

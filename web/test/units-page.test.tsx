@@ -4,8 +4,8 @@ import { built, layoutOf, plain, smallPlan } from '../../core/test/plans'
 import { at, circle, planOn, unitNamed } from '../../core/test/walls'
 import { Catalogue } from '../features/catalogue/catalogue'
 import { UnitFace } from '../features/catalogue/unit-face'
-import { draftOf, emptyDraft, planOf } from '../features/plan/draft'
-import { UnitsPlace } from '../features/units'
+import { draftOf, emptyDraft, planOf } from '../features/plan/plan/draft'
+import { UnitsPlace } from '../features/plan/units'
 import { WallProvider } from '../features/wall'
 
 const me = { id: 'f', name: 'Fay', role: 'foreman' as const }

@@ -1,4 +1,4 @@
-import { RuleBookPage } from '@/features/rules'
+import { RuleBookPage } from '@/features/plan/rules'
 import { requirePerson } from '@/server/page'
 import { changesAt, keepersOf, type RuleLevel, rulesAt, sitesOf, wallsUnderOther } from '@/server/rules'
 

@@ -3,7 +3,7 @@
 import { CALCULATORS, type CurveData, calculate, calculatorOf, LIMITS, proctor, say, type UnitSystem, WINDOWS } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { DensityChart } from '@/features/ground'
+import { DensityChart } from '@/features/build/ground'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, MAIN, Problems, Row, Stack } from '@/ui/controls'

@@ -2,7 +2,7 @@
 
 import { type ChainedEntry, linkOf } from '@stone-tally/core'
 import { useMemo } from 'react'
-import { PrintRecord } from '@/features/record/print'
+import { PrintRecord } from '@/features/prove/record/print'
 import { useFeed, useHere } from '@/features/wall/provider'
 import { Caution, Page } from '@/ui/controls'
 

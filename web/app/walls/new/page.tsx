@@ -1,5 +1,5 @@
 import { resolveRules } from '@stone-tally/core'
-import { PlanForm } from '@/features/plan/plan-form'
+import { PlanForm } from '@/features/plan/plan/plan-form'
 import { catalogueOf } from '@/server/catalogue'
 import { requirePerson } from '@/server/page'
 import { levelsOf } from '@/server/rules'

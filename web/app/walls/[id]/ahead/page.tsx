@@ -1,4 +1,4 @@
-import { AheadPage } from '@/features/ahead'
+import { AheadPage } from '@/features/build/ahead'
 import { requirePerson } from '@/server/page'
 import { scatterFor } from '@/server/scatter'
 

@@ -1,4 +1,4 @@
-import { ChecksPage } from '@/features/checks'
+import { ChecksPage } from '@/features/prove/checks'
 
 export default function Page() {
   return <ChecksPage />

@@ -1,4 +1,4 @@
-import { CrewPage } from '@/features/crew/crew-page'
+import { CrewPage } from '@/features/build/crew/crew-page'
 
 export default function Page() {
   return <CrewPage />

@@ -1,4 +1,4 @@
-import { LayersPage } from '@/features/layers'
+import { LayersPage } from '@/features/build/layers'
 
 export default function Page() {
   return <LayersPage />

@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation'
-import { PlanForm } from '@/features/plan/plan-form'
+import { PlanForm } from '@/features/plan/plan/plan-form'
 import { catalogueOf } from '@/server/catalogue'
 import { requireWall } from '@/server/page'
 import { levelsFor } from '@/server/rules'

@@ -1,4 +1,4 @@
-import { PolePage } from '@/features/pole/pole-page'
+import { PolePage } from '@/features/plan/pole/pole-page'
 
 export default function Page() {
   return <PolePage />

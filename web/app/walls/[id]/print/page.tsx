@@ -1,4 +1,4 @@
-import { PrintRecord } from '@/features/record/print'
+import { PrintRecord } from '@/features/prove/record/print'
 import { requireWall } from '@/server/page'
 import { chainOf } from '@/server/record-store'
 import { revisionsOf } from '@/server/walls'

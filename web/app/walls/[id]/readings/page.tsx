@@ -1,4 +1,4 @@
-import { ImportReadings } from '@/features/record/import-readings'
+import { ImportReadings } from '@/features/prove/record/import-readings'
 
 export default function Page() {
   return <ImportReadings />

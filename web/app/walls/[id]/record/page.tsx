@@ -1,4 +1,4 @@
-import { RecordPage } from '@/features/record/record-page'
+import { RecordPage } from '@/features/prove/record/record-page'
 
 export default function Page() {
   return <RecordPage />

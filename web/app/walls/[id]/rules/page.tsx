@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation'
-import { RuleBookPage } from '@/features/rules'
+import { RuleBookPage } from '@/features/plan/rules'
 import { requireWall } from '@/server/page'
 import { keepersOf, levelsFor } from '@/server/rules'
 import { revisionsOf } from '@/server/walls'

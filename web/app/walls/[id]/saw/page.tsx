@@ -1,4 +1,4 @@
-import { SawPage } from '@/features/saw/saw-page'
+import { SawPage } from '@/features/build/saw/saw-page'
 
 export default function Page() {
   return <SawPage />

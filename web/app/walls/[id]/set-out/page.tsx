@@ -1,4 +1,4 @@
-import { SetOut } from '@/features/set-out/set-out'
+import { SetOut } from '@/features/plan/set-out/set-out'
 import { requireWall } from '@/server/page'
 import { revisionsOf } from '@/server/walls'
 

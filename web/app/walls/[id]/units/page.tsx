@@ -1,4 +1,4 @@
-import { UnitsPlace } from '@/features/units'
+import { UnitsPlace } from '@/features/plan/units'
 
 export default function Page() {
   return <UnitsPlace />

@@ -1,4 +1,4 @@
-import { WaterPage } from '@/features/water'
+import { WaterPage } from '@/features/build/water'
 
 export default function Page() {
   return <WaterPage />
