@@ -116,6 +116,37 @@ test('queued is recorded: the next step opens, and a second press is no second e
   await expect.poll(async () => (await recordOf(context, wall)).filter((e) => e.entry.kind === 'check').length, { timeout: 60_000 }).toBe(1)
 })
 
+test('a PIN stands before everything on a cold start without a signal; signed out there is nothing to be seen', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Locked wall')
+  const page = await opened(context, wall)
+  await page.goto(`${road.url}/device`)
+  await page.getByLabel('PIN').fill('4711')
+  await page.getByRole('button', { name: 'Set the PIN' }).click()
+  await expect(page.getByRole('button', { name: 'Take it away' })).toBeVisible()
+  road.mode = 'dead'
+  await page.goto(`${road.url}/walls/${wall}/record`)
+  await expect(page.getByText('Locked wall')).toHaveCount(0)
+  await page.getByLabel('PIN of this device').fill('0000')
+  await page.getByRole('button', { name: 'Open' }).click()
+  await expect(page.getByText(/is not the PIN; 5 tries are left/)).toBeVisible()
+  await page.getByLabel('PIN of this device').fill('4711')
+  await page.getByRole('button', { name: 'Open' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Record' })).toBeVisible()
+  await addNote(page, 'before signing out')
+  // Signed out where the house cannot hear it: nothing is shown any more, and the house is told later.
+  await page.getByRole('button', { name: 'Sign out' }).click()
+  await expect(page.getByText(/Nobody is signed in on this device/)).toBeVisible()
+  road.mode = 'good'
+  await page.goto(`${road.url}/walls/${wall}`)
+  await page.waitForURL(/sign-in/, { timeout: 60_000 })
+  expect(await boxed(page, wall)).toBe(1)
+  // The same person again: what waited goes.
+  await signIn(context, 'foreman')
+  await page.goto(`${road.url}/walls/${wall}/record`)
+  await expect.poll(() => notes(context, wall), { timeout: 60_000 }).toEqual(['before signing out'])
+})
+
 test('two tabs without a signal: both are kept, each entry goes once', async ({ context }) => {
   await signIn(context, 'foreman')
   const wall = await newWall(context, 'Two tabs')

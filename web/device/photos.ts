@@ -5,7 +5,7 @@ import { device, type KeptPhoto, keeping } from './db'
 import { takeOver } from './earlier'
 import type { Fact } from './recording'
 import { alone } from './tabs'
-import type { RecordResult } from './wall-store'
+import type { RecordResult } from './wall-view'
 
 /** A photo goes over the line in pieces of this many bytes; what has arrived is not sent again. */
 export const PIECE = 512 * 1024

@@ -1,6 +1,7 @@
 'use client'
 
 import { device, note, noted } from './db'
+import { oweSignOut } from './owed'
 import type { Me } from './recording'
 
 /** Who was last signed in here, and when the house last said so. */
@@ -20,7 +21,6 @@ export async function signedIn(me: Me): Promise<void> {
   // A clock that was once far ahead by mistake counts no more.
   await note('latest', at).catch(() => undefined)
 }
-const OWED = 'owes sign-out'
 /**
  * Nobody is known here any more; walls, and what waits, stay for the person they belong to.
  *
@@ -28,15 +28,10 @@ const OWED = 'owes sign-out'
  */
 export async function signedOff(owed = false): Promise<void> {
   await note('session', undefined).catch(() => undefined)
-  if (owed) await note(OWED, true).catch(() => undefined)
+  // Photos that were looked at are no longer shown to whoever comes next.
+  if (typeof caches !== 'undefined') await caches.delete('photos').catch(() => false)
+  if (owed) await oweSignOut().catch(() => undefined)
 }
-/** Tells the house of a sign-out it could not be told of then. */
-export async function settleSignOut(): Promise<void> {
-  if (!(await noted<boolean>(OWED))) return
-  const answer = await fetch('/api/sign-out', { method: 'POST' }).catch(() => undefined)
-  if (answer?.headers.has('x-house')) await note(OWED, undefined)
-}
-
 /** Who may go on here without a signal. A clock that was set back does not make it longer than it is. */
 export async function sessionHere(now = Date.now()): Promise<{ is: 'open' | 'over'; session: DeviceSession } | undefined> {
   const session = await noted<DeviceSession>('session')

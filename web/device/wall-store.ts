@@ -1,22 +1,10 @@
 'use client'
 
-import {
-  type AwayItem,
-  admit,
-  type Entry,
-  type Glimpse,
-  glimpsed,
-  type Layout,
-  type Problem,
-  type RecordedEntry,
-  type Verdict,
-  type WallState,
-  whileAway,
-} from '@stone-tally/core'
+import { admit, type Entry, type Glimpse, glimpsed, type Layout, type RecordedEntry, type WallState, whileAway } from '@stone-tally/core'
 import { noteApart } from './apart'
-import { DeviceFull, device, type Refused, type Waiting } from './db'
+import { DeviceFull, device, type Waiting } from './db'
 import { toSend } from './deliver'
-import { type By, type Doubtful, Folded } from './folded'
+import { type By, Folded } from './folded'
 import { giveBack } from './give-back'
 import { followWall } from './line'
 import { readLog } from './log'
@@ -24,40 +12,7 @@ import { outbox } from './outbox'
 import { entriesOf, type Fact, type Me } from './recording'
 import { Sender } from './sender'
 import { hear } from './tabs'
-
-/** Recorded with its verdict, or kept on this device until it can be sent: both are good news. Or refused. */
-export type RecordResult =
-  | { ok: true; waiting?: true; verdict: Verdict | undefined }
-  | { ok: false; waiting?: undefined; problems: readonly Problem[] }
-
-/** What is known of a wall at this moment. */
-export interface WallView {
-  readonly state: WallState
-  /** Is it only how the house sees it, until the record is here? Nothing is recorded on that. */
-  readonly glimpse: boolean
-  /** Has the record up to now come in, or all this device has of it? */
-  readonly loaded: boolean
-  readonly live: 'connecting' | 'live' | 'lost'
-  /** When the house last answered about this wall, ms by the device. */
-  readonly asOf: number | undefined
-  /** Entries not acknowledged yet: kept on this device and sent again when there is a connection. */
-  readonly waiting: number
-  /** Of those, what does not fit what is known by now. */
-  readonly doubtful: readonly Doubtful[]
-  /** What others recorded while this device was away, and meets what was recorded here; undecided. */
-  readonly away: readonly AwayItem[]
-  /** Names of people whose entries wait here and go when they sign in on this device. */
-  readonly others: readonly string[]
-  /** Entries that were kept here and then not accepted: nothing is thrown away unseen. */
-  readonly refused: readonly Refused[]
-}
-
-/** What is done when something happens to the wall as a whole. */
-export interface Events {
-  /** A revision came into force: everything is judged anew. */
-  revised(number: number, byMe: boolean): void
-  signedOut(): void
-}
+import type { Events, RecordResult, WallView } from './wall-view'
 
 /** An answer that comes within this time is shown as recorded at once; what takes longer is shown as waiting meanwhile, ms. */
 const PROMPT = 700
@@ -324,31 +279,4 @@ export class WallStore {
   aside = (id: string): Promise<void> => this.box.aside(id)
   /** Sends what waits now. */
   flush = () => this.sender.now()
-}
-
-const kept = new Map<string, WallStore>()
-const KEEP = 4
-
-/**
- * The store of a wall, the same for all its places, and still there when one comes back to it.
- *
- * @param start - another start is another store: another revision, another person
- */
-export function storeOf(start: string, make: () => WallStore): WallStore {
-  // While the server makes a page's HTML nothing is kept from one person to the next.
-  if (typeof window === 'undefined') return make()
-  const found = kept.get(start) ?? make()
-  kept.delete(start)
-  kept.set(start, found)
-  for (const [key, store] of kept) {
-    if (kept.size <= KEEP) break
-    store.end()
-    kept.delete(key)
-  }
-  return found
-}
-/** Lets all go: another person is at the device, or a test begins. */
-export function forgetStores() {
-  for (const store of kept.values()) store.end()
-  kept.clear()
 }

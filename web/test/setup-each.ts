@@ -1,6 +1,6 @@
 import { device } from '../device/db'
 import { forgetEarlier } from '../device/earlier'
-import { forgetStores } from '../device/wall-store'
+import { forgetStores } from '../device/stores'
 
 // What one test typed, recorded or kept on the device is not there in the next.
 beforeEach(async () => {

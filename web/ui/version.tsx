@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from 'react'
 import styled from 'styled-components'
-import { settleSignOut } from '@/device/session'
+import { settleSignOut } from '@/device/owed'
 import { Button } from './controls'
 
 const Line = styled.div`

@@ -1,5 +1,6 @@
 /// <reference lib="webworker" />
-import { CacheFirst, ExpirationPlugin, NetworkOnly, type PrecacheEntry, Serwist, type SerwistPlugin } from 'serwist'
+import { ExpirationPlugin, NetworkFirst, NetworkOnly, type PrecacheEntry, Serwist, type SerwistPlugin } from 'serwist'
+import { settleSignOut } from '../device/owed'
 
 declare const self: ServiceWorkerGlobalScope & { readonly __SW_MANIFEST: (PrecacheEntry | string)[] }
 
@@ -25,15 +26,21 @@ const serwist = new Serwist({
   navigationPreload: false,
   runtimeCaching: [
     {
-      // A photo never changes.
+      // A photo never changes, but who may see it does: the house is asked where it answers.
       matcher: ({ url, sameOrigin, request }) => sameOrigin && request.method === 'GET' && /^\/api\/walls\/[^/]+\/photos\/[^/]+$/.test(url.pathname),
-      handler: new CacheFirst({ cacheName: 'photos', plugins: [new ExpirationPlugin({ maxEntries: 300, purgeOnQuotaError: true })] }),
+      handler: new NetworkFirst({
+        cacheName: 'photos',
+        networkTimeoutSeconds: PATIENCE,
+        plugins: [new ExpirationPlugin({ maxEntries: 300, purgeOnQuotaError: true })],
+      }),
     },
     {
       // The page of the house where it answers as itself; the shell of the device where nobody does, or something else.
       matcher: ({ request, sameOrigin }) => sameOrigin && request.mode === 'navigate',
       handler: async ({ request, event }) => {
         try {
+          // Signed out where the house could not hear it: it is told before it shows anything.
+          if (!(await settleSignOut())) throw new Error('the house was not told')
           const response = await new NetworkOnly({ networkTimeoutSeconds: PATIENCE }).handle({ request, event })
           // A page of the house says so. Anything else that answers every question stands between us and it; a redirect it follows itself.
           if (response.type === 'opaqueredirect' || (response.status < 500 && response.headers.has('x-house'))) return response

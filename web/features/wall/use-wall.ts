@@ -3,13 +3,15 @@
 import type { Plan } from '@stone-tally/core'
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
 import type { Fact, Me } from '@/device/recording'
-import { type RecordResult, storeOf, WallStore, type WallView } from '@/device/wall-store'
+import { storeOf } from '@/device/stores'
+import { WallStore } from '@/device/wall-store'
+import type { RecordResult, WallView } from '@/device/wall-view'
 import { laidFor } from '@/ui/laid'
 import { noteRevision } from './revision-banner'
 
 export type { Refused } from '@/device/db'
 export type { Fact, Me } from '@/device/recording'
-export type { RecordResult } from '@/device/wall-store'
+export type { RecordResult } from '@/device/wall-view'
 
 export interface WallFeed extends WallView {
   /** Sends a refused entry once more, or puts it aside. */

@@ -91,7 +91,7 @@ export function useDraft(start: Plan, initial: Layout): Draft {
     const face = plan.value.length * Math.max(...plan.value.grades.map((g) => g.top - g.toe))
     if (face <= AT_ONCE) return take(layOut(plan.value, last.current))
     const wait = setTimeout(async () => {
-      worker.current ??= beside<LayoutWorker>(() => new Worker(new URL('../../workers/layout.worker.ts', import.meta.url), { type: 'module' }))
+      worker.current ??= beside<LayoutWorker>(() => new Worker(new URL('../../../workers/layout.worker.ts', import.meta.url), { type: 'module' }))
       setProgress(0)
       // Progress travels on a port of its own: its last word may come in after the answer.
       let answered = false
