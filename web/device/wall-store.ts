@@ -56,7 +56,7 @@ export class WallStore {
     })
     this.view = {
       state: this.folded.state,
-      glimpse: false,
+      glimpse: undefined,
       asOf: undefined,
       loaded: false,
       live: 'connecting',
@@ -77,8 +77,7 @@ export class WallStore {
   private show(change: Partial<WallView> = {}) {
     const loaded = change.loaded ?? this.view.loaded
     if (loaded) this.glimpse = undefined
-    const state = this.glimpse ?? this.folded.state
-    const next = { ...this.view, ...change, state, glimpse: this.glimpse !== undefined, doubtful: this.folded.doubtful }
+    const next = { ...this.view, ...change, state: this.folded.state, glimpse: this.glimpse, doubtful: this.folded.doubtful }
     if ((Object.keys(next) as (keyof WallView)[]).every((k) => Object.is(next[k], this.view[k]))) return
     this.view = next
     for (const listener of this.listeners) listener()

@@ -12,8 +12,8 @@ export type RecordResult =
 /** What is known of a wall at this moment. */
 export interface WallView {
   readonly state: WallState
-  /** Is it only how the house sees it, until the record is here? Nothing is recorded on that. */
-  readonly glimpse: boolean
+  /** How the house sees it, until the record is here: to be looked at where steps are shown, never worked on. */
+  readonly glimpse: WallState | undefined
   /** Has the record up to now come in, or all this device has of it? */
   readonly loaded: boolean
   readonly live: 'connecting' | 'live' | 'lost'

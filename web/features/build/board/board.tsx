@@ -85,7 +85,9 @@ export function Board({
 }) {
   const { wall, name, plans, me } = useHere()
   const feed = useFeed()
-  const { state, record } = feed
+  const { record } = feed
+  // Until the record is here the wall is shown as the house sees it; nothing is recorded on that.
+  const state = feed.glimpse ?? feed.state
   const { layout } = state
   const { units } = usePreferences()
   const [section, setSection] = useState(
