@@ -65,6 +65,10 @@ test('in flight mode from a cold start: Yard, wall, work; then everything goes o
   const page = await context.newPage()
   await page.goto(`${road.url}/`)
   await expect(page.getByText(/No connection: these are the walls this device keeps/)).toBeVisible()
+  // Tools of the Bench too.
+  await page.getByRole('link', { name: 'Bench' }).click()
+  await expect(page.getByRole('navigation', { name: 'Calculators' })).toBeVisible()
+  await page.goBack()
   await page.getByRole('link', { name: 'Flight wall' }).click()
   await expect(page.getByText(/No connection, what you record is kept here/)).toBeVisible()
   // From place to place without asking anybody.
@@ -299,8 +303,11 @@ test('signed out by the office while forty entries wait: they are set aside for 
   await multiply(page, 40)
   const ended = await office.request.delete(`${url()}/api/people?id=${id}`, { headers: { origin: url() } })
   expect(ended.ok(), await ended.text()).toBe(true)
+  // It comes back on the Yard: it is asked to sign in, and gives back what it keeps all the same.
   road.mode = 'good'
+  await page.goto(`${road.url}/`)
   await page.waitForURL(/sign-in/, { timeout: 90_000 })
+  await expect.poll(() => counts(page, ['walls']), { timeout: 60_000 }).toEqual([0])
   expect(await counts(page, ['walls', 'pages', 'outbox'])).toEqual([0, 0, 0])
   expect(await notes(office, wall)).toEqual([])
   const foreman = await browser.newContext()

@@ -2,6 +2,7 @@
 
 import { noteApart } from './apart'
 import { device } from './db'
+import { giveBack, wasEnded } from './give-back'
 import { Sender } from './sender'
 import { sessionHere } from './session'
 
@@ -31,7 +32,6 @@ export function sendAround(): () => void {
           recorded: async (list) => {
             await noteApart(wall, id, list)
           },
-          watched: () => false,
         })
       senders.set(key, sender)
       if (over) return
@@ -39,14 +39,27 @@ export function sendAround(): () => void {
     }
   }
   const go = () => round().catch(() => undefined)
+  const back = () => endedMeanwhile().catch(() => undefined)
+  back()
   const first = setTimeout(go, SETTLED)
   const again = setInterval(go, ROUND)
   window.addEventListener('online', go)
+  window.addEventListener('online', back)
   return () => {
     over = true
     clearTimeout(first)
     clearInterval(again)
     window.removeEventListener('online', go)
+    window.removeEventListener('online', back)
     for (const sender of senders.values()) sender.end()
   }
+}
+
+/** Was this device signed out by the office? On whatever page it first speaks with the house again, it gives back what it keeps. */
+async function endedMeanwhile() {
+  const known = await sessionHere()
+  const wall = known && (await device().walls.toCollection().first())
+  if (!known || !wall) return
+  const answer = await fetch(`/api/walls/${wall.id}/desk?have=${wall.mark}`)
+  if (answer.status === 401 && (await wasEnded(answer))) await giveBack(known.session.me.id)
 }

@@ -6,8 +6,7 @@ import { type BoxedRefusal, device, type KeptPhoto, type Refused, type Waiting }
 const taken = new Map<string, Promise<void>>()
 
 /** A list an earlier version kept; undefined where there is none, the text where it cannot be read. */
-function listAt<T>(key: string): T[] | string | undefined {
-  const text = localStorage.getItem(key)
+function listAt<T>(text: string | null): T[] | string | undefined {
   if (text === null) return undefined
   try {
     const list = JSON.parse(text) as unknown
@@ -35,8 +34,8 @@ export function takeOver(wall: string): Promise<void> {
 async function move(wall: string) {
   if (typeof localStorage === 'undefined') return
   const db = device()
-  const box = listAt<Waiting>(`outbox:${wall}`)
-  const refused = listAt<Refused>(`refused:${wall}`)
+  const before = [`outbox:${wall}`, `refused:${wall}`].map((key) => [key, localStorage.getItem(key)] as const)
+  const [box, refused] = [listAt<Waiting>(before[0]?.[1] ?? null), listAt<Refused>(before[1]?.[1] ?? null)]
   for (const [name, list] of [
     [`outbox:${wall}`, box],
     [`refused:${wall}`, refused],
@@ -50,8 +49,8 @@ async function move(wall: string) {
     }
     if (Array.isArray(refused)) await db.refused.bulkPut(refused.map((r): BoxedRefusal => ({ ...r, id: r.entry.id, wall, aside: 0 })))
   })
-  if (box !== undefined) localStorage.removeItem(`outbox:${wall}`)
-  if (refused !== undefined) localStorage.removeItem(`refused:${wall}`)
+  // A tab of the earlier version may have written meanwhile: that is taken over the next time.
+  for (const [key, text] of before) if (text !== null && localStorage.getItem(key) === text) localStorage.removeItem(key)
   const photos = await getKept<Omit<KeptPhoto, 'wall'>[]>(`photos:${wall}`).catch(() => undefined)
   if (!photos || photos.length === 0) return
   await db.photos.bulkPut(photos.map((p) => ({ ...p, wall })))

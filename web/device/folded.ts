@@ -57,11 +57,6 @@ export class Folded {
   get seq(): number {
     return this.upTo
   }
-  /** Is the entry in the record, as far as it is known here? */
-  has = (id: string): boolean => this.record.byId.has(id)
-  /** Number an entry has in the record. */
-  seqOf = (id: string): number | undefined => this.record.byId.get(id)?.seq
-
   /** Takes entries of the record in; what is known already changes nothing. */
   take(list: readonly RecordedEntry[]) {
     if (this.behind) return

@@ -47,11 +47,11 @@ async function catchUp(wall: string, f: Following, signal: AbortSignal) {
   if (response.status === 401) throw new SignedOut(await wasEnded(response))
   if (response.status === 409) throw new OtherRecord()
   // A hotel's page that answers everything is no record of ours.
-  if (!response.ok || !response.body || response.headers?.get('x-record') === undefined || response.headers.get('x-record') === null)
-    throw new Error(`${response.status}`)
+  if (!response.ok || !response.body || !response.headers?.get('x-record')) throw new Error(`${response.status}`)
   compare(response, asked)
   const reader = response.body.pipeThrough(new TextDecoderStream()).getReader()
   let rest = ''
+  let open = false
   for (;;) {
     const { done, value } = await reader.read()
     const lines = (rest + (value ?? '')).split('\n')
@@ -59,6 +59,7 @@ async function catchUp(wall: string, f: Following, signal: AbortSignal) {
     const whole = lines.filter(Boolean)
     const last = whole[whole.length - 1]
     const head = last?.startsWith('{"head"') ? (JSON.parse(whole.pop() as string) as { head: { seq: number; hash: string } }).head : undefined
+    open = head === undefined && (open || whole.length > 0)
     for (let i = 0; i < whole.length; i += SLICE) {
       const text = whole.slice(i, i + SLICE).join('\n')
       const entries = linesOf(text)
@@ -69,6 +70,8 @@ async function catchUp(wall: string, f: Following, signal: AbortSignal) {
     }
     if (done) break
   }
+  // Ended without its last line: cut off somewhere on the way, whatever it looked like.
+  if (open || rest !== '') throw new Error('the record was cut off')
 }
 
 /**
@@ -155,7 +158,7 @@ export function followWall(wall: string, f: Following): () => void {
       async () => {
         clearTimeout(turn)
         leading = true
-        if (waited) await begin()
+        if (waited && !(await begin())) return
         if (!signal.aborted) await listen()
       },
       signal,

@@ -73,6 +73,11 @@ export const outbox = (wall: string) => {
       await device().refused.update(id, { aside: 1 })
       changed()
     },
+    /** Its form has said what is wrong and still holds what was typed: nothing of it is left to be decided. */
+    async said(ids: ReadonlySet<string>): Promise<void> {
+      await device().refused.bulkDelete([...ids])
+      changed()
+    },
     /** Sends a refused one once more, as this person's. */
     async again(id: string, as: Pick<Waiting, 'owner' | 'ownerName' | 'knew'>): Promise<void> {
       const db = device()
@@ -85,11 +90,4 @@ export const outbox = (wall: string) => {
       changed()
     },
   }
-}
-
-/** Everybody's entries that wait on this device, by wall. */
-export async function waitingByWall(): Promise<ReadonlyMap<string, number>> {
-  const counts = new Map<string, number>()
-  await device().outbox.each((e) => counts.set(e.wall, (counts.get(e.wall) ?? 0) + 1))
-  return counts
 }

@@ -60,7 +60,7 @@ export async function sendPhoto(k: KeptPhoto, record: Send): Promise<Sent> {
   const data = await upload(k)
   if ('ok' in data) return data
   const done = await record([
-    { kind: 'photo', where: k.where, data: { ...data, ...(k.caption ? { caption: k.caption } : {}), ...(k.of ? { of: k.of } : {}) } },
+    { id: k.key, kind: 'photo', where: k.where, data: { ...data, ...(k.caption ? { caption: k.caption } : {}), ...(k.of ? { of: k.of } : {}) } },
   ])
   return done.ok ? { ok: true } : { ok: false, later: false, problems: done.problems }
 }

@@ -14,6 +14,8 @@ export interface Me {
 
 /** A fact to record; the rest of the entry follows from who, when and which wall. */
 export interface Fact {
+  /** Where what is recorded has one already (a photo that was taken); otherwise it is made. */
+  readonly id?: string | undefined
   readonly kind: string
   readonly where: Where
   readonly data: unknown
@@ -39,7 +41,7 @@ export function entriesOf(
     owner: me.id,
     ownerName: me.name,
     knew,
-    id: uuid7(now + i),
+    id: f.id ?? uuid7(now + i),
     wall,
     revision,
     at: new Date(now).toISOString(),

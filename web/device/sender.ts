@@ -42,8 +42,6 @@ export class Sender {
     private readonly told: {
       /** Entries the record has now, in order. */
       recorded(entries: readonly { readonly waiting: Waiting; readonly seq: number; readonly receivedAt: string }[]): Promise<void>
-      /** Somebody looks at the form of this one: it says itself what is wrong. */
-      watched(id: string): boolean
     },
   ) {}
 
@@ -114,10 +112,7 @@ export class Sender {
       }),
     )
     // Kept as refused in the step in which it leaves the box: at no moment is it nowhere.
-    await box.settle(
-      new Set(outcomes.map((o) => o.id)),
-      lost.filter((r) => !this.told.watched(r.entry.id)),
-    )
+    await box.settle(new Set(outcomes.map((o) => o.id)), lost)
     return sent.stopped && outcomes.length === 0 ? undefined : outcomes
   }
 

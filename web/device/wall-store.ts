@@ -26,6 +26,7 @@ export class WallStore {
   private readonly box
   private readonly sender: Sender
   private readonly listeners = new Set<() => void>()
+  /** A form looks on: it says itself what is wrong with these. */
   private readonly watched = new Set<string>()
   private view: WallView
   private mine: readonly Waiting[] = []
@@ -52,7 +53,6 @@ export class WallStore {
         this.take(list.map(({ waiting, seq, receivedAt }) => ({ seq, receivedAt, entry: { ...toSend(waiting), by: by(waiting) } as Entry })))
         if (apart) await this.compare()
       },
-      watched: (id) => this.watched.has(id),
     })
     this.view = {
       state: this.folded.state,
@@ -196,14 +196,19 @@ export class WallStore {
     await this.compare()
   }
 
-  /** Looks at what waits on the device now. */
-  private async count() {
+  /** Looks at what waits on the device now; one look after the other, so that an older one never stands for a newer. */
+  private count(): Promise<void> {
+    this.counting = this.counting.then(() => this.look())
+    return this.counting
+  }
+  private counting: Promise<void> = Promise.resolve()
+  private async look() {
     try {
       const all = await this.box.all()
       const mine = all.filter((e) => e.owner === undefined || e.owner === this.me.id)
       this.mine = mine
       const others = [...new Set(all.filter((e) => !mine.includes(e)).map((e) => e.ownerName ?? 'somebody else'))]
-      const refused = await this.box.refused()
+      const refused = (await this.box.refused()).filter((r) => !this.watched.has(r.id))
       this.folded.wait(
         mine.filter((e) => !this.prompt.has(e.id)),
         Date.now(),
@@ -229,6 +234,8 @@ export class WallStore {
     // Nothing can be judged by half a record.
     if (!this.view.loaded)
       return { ok: false, problems: [{ field: '', message: 'the record of this wall is still on its way; try again in a moment' }] }
+    // A photo whose entry is in the record already, though the device was stopped before it knew.
+    if (facts.length > 0 && facts.every((f) => f.id !== undefined && this.folded.state.byId.has(f.id))) return { ok: true, verdict: undefined }
     const entries = entriesOf(facts, { wall: this.wall, revision: this.revision, me, knew: this.folded.seq, now })
     const [first] = entries
     // The same judgement as in the house, so that a refusal needs no signal. Only the first can be judged as things stand.
@@ -256,15 +263,14 @@ export class WallStore {
     const sent = this.sender.now()
     const late = new Promise<'late'>((done) => setTimeout(() => done('late'), prompt ? PROMPT : 0))
     const outcomes = prompt ? await Promise.race([sent, late]) : undefined
-    for (const id of ids) {
-      this.prompt.delete(id)
-      this.watched.delete(id)
-    }
+    for (const id of ids) this.prompt.delete(id)
     const own = Array.isArray(outcomes) ? outcomes.filter((o) => ids.has(o.id)) : []
+    const refused = own.flatMap((o) => (o.ok ? [] : [o]))
+    if (refused.length > 0) await this.box.said(new Set(refused.map((o) => o.id)))
+    for (const id of ids) this.watched.delete(id)
     await this.count()
     if (own.length === 0) return { ok: true, waiting: true, verdict }
-    const bad = own.flatMap((o) => (o.ok ? [] : o.problems))
-    if (bad.length > 0) return { ok: false, problems: bad }
+    if (refused.length > 0) return { ok: false, problems: refused.flatMap((o) => o.problems) }
     const last = own[own.length - 1]
     return { ok: true, verdict: last?.ok ? last.verdict : undefined }
   }
@@ -276,6 +282,4 @@ export class WallStore {
   }
   /** Puts a refused entry aside, in the record of the device. */
   aside = (id: string): Promise<void> => this.box.aside(id)
-  /** Sends what waits now. */
-  flush = () => this.sender.now()
 }

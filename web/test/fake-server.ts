@@ -6,6 +6,10 @@ export class Server {
   reachable = true
   refuse: string | undefined
   posts = 0
+  /** Does the record come with its last line? */
+  ends = true
+  /** How long the house thinks before it answers to what is sent, ms. */
+  thinks = 0
   streams: { onopen?: () => void; onmessage?: (e: { data: string }) => void; onerror?: () => void; readyState: number }[] = []
   take(e: Entry) {
     const known = this.kept.find((k) => k.entry.id === e.id)
@@ -18,6 +22,7 @@ export class Server {
     if (!this.reachable) throw new TypeError('Failed to fetch')
     if (init?.method === 'POST') {
       this.posts++
+      if (this.thinks > 0) await new Promise((done) => setTimeout(done, this.thinks))
       const { entries } = JSON.parse(init.body ?? '{}') as { entries: Entry[] }
       const outcomes = entries.map((e) =>
         this.refuse
@@ -27,10 +32,9 @@ export class Server {
       return { ok: true, status: 200, json: async () => ({ outcomes }) }
     }
     const after = Number(new URL(url, 'http://x').searchParams.get('after'))
-    const lines = this.kept
-      .filter((k) => k.seq > after)
-      .map((k) => `${JSON.stringify(k)}\n`)
-      .join('')
+    const list = this.kept.filter((k) => k.seq > after).map((k) => `${JSON.stringify(k)}\n`)
+    if (list.length > 0 && this.ends) list.push(`{"head":{"seq":${this.kept.length},"hash":"h${this.kept.length}"}}\n`)
+    const lines = list.join('')
     // In two pieces that cut a line in half, as a network does.
     const parts = [lines.slice(0, lines.length / 2), lines.slice(lines.length / 2)]
     let i = 0

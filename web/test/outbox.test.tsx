@@ -2,6 +2,7 @@ import { act, renderHook, waitFor } from '@testing-library/react'
 import { built, smallPlan, WALL } from '../../core/test/plans'
 import { device, type Waiting } from '../device/db'
 import { deliver } from '../device/deliver'
+import { forgetEarlier } from '../device/earlier'
 import { outbox } from '../device/outbox'
 import { type Me, useWall } from '../features/wall/use-wall'
 import { Server, serveFrom } from './fake-server'
@@ -73,6 +74,25 @@ test('what an earlier version kept in its own list is taken over and sent', asyn
   await waitFor(() => expect(server.kept.map((k) => (k.entry.data as { text: string }).text)).toEqual(['from before']))
   await waitFor(() => expect(result.current.waiting).toBe(0))
   expect(localStorage.getItem(`outbox:${WALL}`)).toBeNull()
+})
+
+test('what a tab of an earlier version writes in that very moment is not removed unseen', async () => {
+  const key = `outbox:${WALL}`
+  const before = note('before', '018f3f3f-0000-7000-8000-000000000011', { owner: fay.id })
+  const late = note('meanwhile', '018f3f3f-0000-7000-8000-000000000012', { owner: fay.id })
+  localStorage.setItem(key, JSON.stringify([before]))
+  const table = device().outbox
+  const add = table.bulkAdd.bind(table)
+  const spy = jest.spyOn(table, 'bulkAdd').mockImplementation(((list: never) => {
+    localStorage.setItem(key, JSON.stringify([before, late]))
+    return add(list)
+  }) as never)
+  expect((await outbox(WALL).all()).map((e) => e.id)).toEqual([before.id])
+  spy.mockRestore()
+  // Opened the next time.
+  forgetEarlier()
+  expect((await outbox(WALL).all()).map((e) => e.id)).toEqual([before.id, late.id])
+  expect(localStorage.getItem(key)).toBeNull()
 })
 
 test('a device without room says so before anything counts as recorded', async () => {

@@ -118,3 +118,44 @@ test('what was kept without signal and then refused is not lost: it stays until 
   await waitFor(() => expect(server.kept).toHaveLength(1))
   expect(again.result.current.refused).toHaveLength(0)
 })
+
+test('refused in the very moment in which it is shown as waiting: it is on the device or said by its form, never nowhere', async () => {
+  // The answer comes just before, at, and just after the time after which it is shown as waiting.
+  for (const thinks of [660, 680, 690, 695, 700, 705, 710, 730]) {
+    const { result, unmount } = await open()
+    server.refuse = 'the course below is not set'
+    server.thinks = thinks
+    let answer: { ok: boolean } | undefined
+    await act(async () => {
+      answer = await result.current.record([{ kind: 'note', where: {}, data: { text: `note ${thinks}` } }])
+    })
+    const mine = () => result.current.refused.filter((r) => (r.entry.data as { text?: string }).text === `note ${thinks}`)
+    if (answer?.ok === false) expect(mine()).toHaveLength(0)
+    else await waitFor(() => expect(mine()).toHaveLength(1), { timeout: 3000 })
+    await waitFor(() => expect(result.current.waiting).toBe(0))
+    server.thinks = 0
+    unmount()
+  }
+})
+
+test('a record that ends without its last line was cut off: it is not taken for the whole', async () => {
+  for (let i = 0; i < 3; i++) server.take(entry('note', {}, { text: `n${i}` }))
+  server.ends = false
+  const { result } = renderHook(() => useWall(WALL, plans, me))
+  await waitFor(() => expect(result.current.live).toBe('lost'))
+  expect(result.current.loaded).toBe(false)
+  server.ends = true
+  await waitFor(() => expect(result.current.loaded).toBe(true), { timeout: 6000 })
+  expect(result.current.state.entries).toHaveLength(3)
+})
+
+test('a photo that is in the record already is not recorded twice, though the device was stopped before it knew', async () => {
+  const { result } = await open()
+  const id = '018f3f3f-0000-7000-8000-0000000000aa'
+  const fact = { id, kind: 'note', where: {}, data: { text: 'as a photo would be' } }
+  await act(async () => void (await result.current.record([fact])))
+  await act(async () => {
+    expect(await result.current.record([fact])).toEqual({ ok: true, verdict: undefined })
+  })
+  expect(server.kept).toHaveLength(1)
+})

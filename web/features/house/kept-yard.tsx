@@ -33,7 +33,10 @@ export function KeptYard({ session }: { session: DeviceSession }) {
       <Page>
         <Row style={{ justifyContent: 'space-between' }}>
           <h1>Yard</h1>
-          <LinkButton href="/device">This device</LinkButton>
+          <Row>
+            <LinkButton href="/bench/rod">Bench</LinkButton>
+            <LinkButton href="/device">This device</LinkButton>
+          </Row>
         </Row>
         <KeptLine>
           No connection: these are the walls this device keeps. {session.me.name} may go on here; the house last knew of it <Ago at={session.at} />.

@@ -24,6 +24,7 @@ const Ahead = dynamic(() => import('@/features/build/ahead').then((m) => m.Ahead
 const SetOut = dynamic(() => import('@/features/plan/set-out/set-out').then((m) => m.SetOut), { loading })
 const Plan = dynamic(() => import('@/features/plan/plan/plan-form').then((m) => m.PlanForm), { loading })
 const Rules = dynamic(() => import('@/features/plan/rules').then((m) => m.RuleBookPage), { loading })
+export const Bench = dynamic(() => import('@/features/bench').then((m) => m.BenchPage), { loading })
 const Print = dynamic(() => import('./kept-print').then((m) => m.KeptPrint), { loading })
 
 /** The Board, at the step or the station its address says. */

@@ -1,5 +1,6 @@
 'use client'
 
+import { calculatorOf } from '@stone-tally/core'
 import { usePathname } from 'next/navigation'
 import { type ReactNode, useCallback, useEffect, useState } from 'react'
 import type { KeptWall } from '@/device/db'
@@ -13,7 +14,13 @@ import { type Going, GoingProvider } from '@/ui/link'
 import { KeptYard } from './kept-yard'
 import { Locked } from './locked'
 import { placeAt, show } from './outlet'
-import { OWN, WITH_DESK } from './pages'
+import { Bench, OWN, WITH_DESK } from './pages'
+
+/** The calculator of an address of the Bench. @example benchAt('/bench/rod') // 'rod' */
+const benchAt = (pathname: string): string | undefined => {
+  const [, bench, name = 'rod', more] = pathname.split('/')
+  return bench === 'bench' && more === undefined && calculatorOf(name) ? name : undefined
+}
 
 /** Something that stands alone on a page when nobody answers. */
 const Said = ({ title, children }: { title: string; children: ReactNode }) => (
@@ -41,7 +48,7 @@ export function Shell() {
     const url = new URL(href, window.location.href)
     if (url.origin !== window.location.origin) return false
     const to = placeAt(url.pathname)
-    if ((to && (OWN[to.place] || WITH_DESK[to.place])) || url.pathname === '/' || url.pathname === '/device') show(url)
+    if ((to && (OWN[to.place] || WITH_DESK[to.place])) || benchAt(url.pathname) || ['/', '/device'].includes(url.pathname)) show(url)
     else window.location.assign(href)
     return true
   }, [])
@@ -85,6 +92,8 @@ function Kept({ pathname, session }: { pathname: string; session: DeviceSession 
   }, [id, me.id])
   if (pathname === '/') return <KeptYard session={session} />
   if (pathname === '/device') return <DevicePage me={me} />
+  const calculator = benchAt(pathname)
+  if (calculator) return <Bench key={calculator} me={me} calculator={calculator} />
   if (at && wall === undefined) return null
   if (!at || wall === 'none' || !wall || wall.id !== at.wall)
     return (
