@@ -15,6 +15,7 @@ const CORE = [
   'stability',
   'record',
   'materials',
+  'stock',
   'schedule',
   'formats',
   'calculators',

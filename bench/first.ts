@@ -2,6 +2,7 @@ import { request } from 'node:http'
 import { gzipSync } from 'node:zlib'
 import { type BrowserContext, chromium, type Page } from '@playwright/test'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { barePage } from './bare'
 import { print } from './print'
 import { type Figure, median } from './record'
 import { served } from './served'
@@ -69,7 +70,34 @@ async function heap(page: Page): Promise<number> {
   return usedSize
 }
 
-async function figures(port: number): Promise<Figure[]> {
+/** A phone six times slower than this machine on a slow network of phones. */
+const SLOW = { cpu: 6, latency: 150, bytes: (1600 * 1000) / 8 }
+
+/** How long a slow phone waits until words stand on a page, ms. */
+async function slowly(make: () => Promise<BrowserContext>, path: string, words: string): Promise<number> {
+  const times: number[] = []
+  for (let i = 0; i < 5; i++) {
+    const context = await make()
+    const page = await context.newPage()
+    const cdp = await context.newCDPSession(page)
+    await cdp.send('Network.enable')
+    await cdp.send('Network.emulateNetworkConditions', {
+      offline: false,
+      latency: SLOW.latency,
+      downloadThroughput: SLOW.bytes,
+      uploadThroughput: SLOW.bytes / 2,
+    })
+    await cdp.send('Emulation.setCPUThrottlingRate', { rate: SLOW.cpu })
+    const start = performance.now()
+    await page.goto(path, { waitUntil: 'commit' })
+    await page.waitForSelector(words, { timeout: 120_000 })
+    times.push(performance.now() - start)
+    await context.close()
+  }
+  return median(times)
+}
+
+async function figures(port: number, least: string): Promise<Figure[]> {
   const base = `http://127.0.0.1:${port}`
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
   const make = async (serviceWorkers: 'allow' | 'block' = 'allow') => {
@@ -148,7 +176,9 @@ async function figures(port: number): Promise<Figure[]> {
       await fresh.close()
       return bytes
     }
-    const [board, least] = [await weigh(`/walls/${few}`, true), await weigh('/sign-in', false)]
+    const [board, water, plainest] = [await weigh(`/walls/${few}`, true), await weigh(`/walls/${few}/water`, true), await weigh(least, false)]
+    const slowNow = await slowly(() => make('block'), `/walls/${few}`, 'section#work h2')
+    const slowBare = await slowly(() => browser.newContext({ viewport: { width: 390, height: 844 } }), least, 'h1')
     const kB = (n: number) => `${Math.round(n / 1000)} kB`
     return [
       most(
@@ -180,7 +210,15 @@ async function figures(port: number): Promise<Figure[]> {
         'x',
         'application and framework counted in',
       ),
-      most('script of the Board / of the sign-in page', board / least, 1.6, 'x', `${kB(board)} and ${kB(least)}`),
+      most('script of the Board at first view / of a bare page', board / plainest, 1.6, 'x', `${kB(board)} and ${kB(plainest)}`),
+      most('script of Water at first view / of a bare page', water / plainest, 1.6, 'x', `${kB(water)} and ${kB(plainest)}`),
+      most(
+        'slow phone: Now readable / a bare page readable',
+        slowNow / slowBare,
+        1.5,
+        'x',
+        `${Math.round(slowNow)} and ${Math.round(slowBare)} ms; processor ${SLOW.cpu} times slower, ${SLOW.latency} ms, 1.6 Mbit/s`,
+      ),
     ]
   } finally {
     await browser.close()
@@ -188,8 +226,10 @@ async function figures(port: number): Promise<Figure[]> {
 }
 
 const site = await served({ errors: 'inherit' })
+const bare = await barePage()
 try {
-  print(await figures(site.port))
+  print(await figures(site.port, bare.base))
 } finally {
+  bare.end()
   site.end()
 }

@@ -231,7 +231,7 @@ export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
     first ||= made.value.id
     const laid = layOut(issued(plan))
     if (!laid.ok) throw new Error(`${file}: ${laid.problems[0]?.message}`)
-    if (file === 'queue-lane-wall') await tell(made.value.id, file, tellStory(laid.value), people, begun, 20)
+    if (file === 'queue-lane-wall') await tell(made.value.id, file, tellStory(laid.value, begun), people, begun, 20)
     const built = BUILDS[file]
     if (built) await tell(made.value.id, file, tellBuild(laid.value, built), people, begun, 5)
     if (file === 'ticket-booth-wall') await tell(made.value.id, file, tellPad(laid.value), people, begun, 4)

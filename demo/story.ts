@@ -1,5 +1,6 @@
 import { aim, type Layout, limitAt, placesOf, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
 import { badReadings, clay, groundAfter, groundBefore, HI, laser } from './ground'
+import { storeOf } from './store'
 import type { Told } from './told'
 
 /** Repeatable noise (a linear congruential generator), so that every demo tells the same story. */
@@ -145,7 +146,8 @@ export function tellPad(layout: Layout): Told[] {
  * Three weeks at the queue-lane wall: section B up to course 7, section A to its first course that waits for release;
  * one nonconformance closed, one open.
  */
-export function tellStory(layout: Layout): Told[] {
+export function tellStory(layout: Layout, now = Date.now()): Told[] {
+  const store = storeOf(layout, now)
   const random = noise(7)
   const told: Told[] = []
   const say = (t: Told) => told.push(t)
@@ -336,8 +338,11 @@ export function tellStory(layout: Layout): Told[] {
     say({ who: 'foreman', kind: 'roll', where: {}, data: { roll, lot, type, width: 2, length: 50 } })
   say({ who: 'foreman', kind: 'gradation', where: {}, data: { of: 'soil', source: 'laboratory sheet 33, clay behind', points: SOIL_SIEVE } })
   say({ who: 'foreman', kind: 'gradation', where: {}, data: { of: 'stone', source: 'quarry sheet 12, 8/16', points: STONE_SIEVE } })
+  told.push(...store.begin)
   upTo('B', (s) => s.course === 7 && s.stage.id === 'setback')
+  told.push(...store.middle)
   say({ who: 'foreman', kind: 'note', where: {}, data: { text: 'Rain from noon; fill covered. Second half started behind the ramp.' } })
   upTo('A', (s) => s.stage.id === 'line')
+  told.push(...store.end)
   return told
 }

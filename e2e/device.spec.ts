@@ -7,7 +7,7 @@ import { type BrowserContext, chromium, type Page } from '@playwright/test'
 import { type Line, line } from './line'
 import { expect, newWall, post, signIn, test, upTo, url } from './site'
 
-import { boxed, counts, kept, longAgo, multiply } from './store'
+import { ahead, boxed, counts, kept, longAgo, multiply } from './store'
 
 test.use({ serviceWorkers: 'allow' })
 
@@ -65,11 +65,14 @@ test('in flight mode from a cold start: Yard, wall, work; then everything goes o
   const page = await context.newPage()
   await page.goto(`${road.url}/`)
   await expect(page.getByText(/No connection: these are the walls this device keeps/)).toBeVisible()
+  // How far it is and what is next, as with a signal.
+  await expect(page.getByText(/^0 of \d+ set$/)).toBeVisible()
+  await expect(page.getByText(/^Next:/).first()).toBeVisible()
   // Tools of the Bench too.
   await page.getByRole('link', { name: 'Bench' }).click()
   await expect(page.getByRole('navigation', { name: 'Calculators' })).toBeVisible()
   await page.goBack()
-  await page.getByRole('link', { name: 'Flight wall' }).click()
+  await page.getByRole('link', { name: 'Flight wall', exact: true }).click()
   await expect(page.getByText(/No connection, what you record is kept here/)).toBeVisible()
   // From place to place without asking anybody.
   await page.getByRole('button', { name: 'Prove it' }).click()
@@ -264,7 +267,7 @@ test('back after thirty days: signed in again, nothing of what waited is lost', 
   await expect(waiting(page)).toHaveCount(1)
   await longAgo(page, 30)
   await page.reload()
-  await expect(page.getByText(/has not spoken with the house for two weeks/)).toBeVisible()
+  await expect(page.getByText(/has not spoken with the house for longer than/)).toBeVisible()
   road.mode = 'good'
   await page.reload()
   await expect.poll(() => notes(context, wall), { timeout: 60_000 }).toEqual(['thirty days ago'])
@@ -299,6 +302,14 @@ test('signed out by the office while forty entries wait: they are set aside for 
   road.mode = 'dead'
   await addNote(page, 'waiting 00')
   await expect(waiting(page)).toHaveCount(1)
+  // A photo of the day as well.
+  const { default: sharp } = await import('sharp')
+  const buffer = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#887766' } })
+    .jpeg()
+    .toBuffer()
+  await page.goto(`${road.url}/walls/${wall}`)
+  await page.locator('input[type=file][aria-label=Photo]').first().setInputFiles({ name: 'left.jpg', mimeType: 'image/jpeg', buffer })
+  await expect.poll(() => counts(page, ['photos'])).toEqual([1])
   // The same again thirty-nine times, as a long day would leave it.
   await multiply(page, 40)
   const ended = await office.request.delete(`${url()}/api/people?id=${id}`, { headers: { origin: url() } })
@@ -308,13 +319,14 @@ test('signed out by the office while forty entries wait: they are set aside for 
   await page.goto(`${road.url}/`)
   await page.waitForURL(/sign-in/, { timeout: 90_000 })
   await expect.poll(() => counts(page, ['walls']), { timeout: 60_000 }).toEqual([0])
-  expect(await counts(page, ['walls', 'pages', 'outbox'])).toEqual([0, 0, 0])
+  expect(await counts(page, ['walls', 'pages', 'outbox', 'photos'])).toEqual([0, 0, 0, 0])
   expect(await notes(office, wall)).toEqual([])
   const foreman = await browser.newContext()
   await signIn(foreman, 'foreman')
   const record = await foreman.newPage()
   await record.goto(`${url()}/walls/${wall}/record`)
-  await expect(record.getByRole('heading', { name: 'Set aside from devices that were signed out: 40' })).toBeVisible()
+  await expect(record.getByRole('heading', { name: 'Set aside from devices that were signed out: 41' })).toBeVisible()
+  await expect(record.getByText(/left\.jpg/)).toBeVisible()
   await crew.close()
   await office.close()
   await foreman.close()
@@ -403,4 +415,61 @@ test('what a newer version kept can still be opened by an older one, and the rev
   await raise.close()
   await page.goto(`${road.url}/walls/${wall}/record`)
   await expect.poll(() => notes(context, wall), { timeout: 60_000 }).toEqual(['kept across versions'])
+})
+
+test('a new version of the application waits until nothing is half typed, and what waits goes all the same', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Renewed wall')
+  const page = await opened(context, wall, '/record')
+  road.mode = 'dead'
+  await addNote(page, 'kept by the older version')
+  road.mode = 'good'
+  road.newer = true
+  const field = page.getByLabel('Note for the diary: weather, visitors, deliveries')
+  await field.fill('half a sent')
+  await page.evaluate(() =>
+    navigator.serviceWorker
+      .getRegistration()
+      .then((r) => r?.update())
+      .then(() => true),
+  )
+  await expect(page.getByText('A new version of the application is here.')).toBeVisible({ timeout: 60_000 })
+  // Longer than it looks again: it still waits.
+  await page.waitForTimeout(17_000)
+  await expect(field).toHaveValue('half a sent')
+  await field.fill('')
+  await field.blur()
+  // The page begins anew with the other version, and nothing is lost.
+  await page.waitForEvent('load', { timeout: 60_000 })
+  await expect(page.getByText('A new version of the application is here.')).toHaveCount(0)
+  await expect.poll(() => notes(context, wall), { timeout: 60_000 }).toEqual(['kept by the older version'])
+  // The new one runs without a signal too, with what the older one kept.
+  road.mode = 'dead'
+  await page.goto(`${road.url}/walls/${wall}/record`)
+  await expect(page.getByText('kept by the older version')).toBeVisible({ timeout: 60_000 })
+})
+
+test('the house was set back behind the device: what it has not any more is put aside, and said', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Set-back wall')
+  const page = await opened(context, wall, '/record')
+  await addNote(page, 'the house will forget this')
+  await expect.poll(() => notes(context, wall)).toEqual(['the house will forget this'])
+  await page.goto('about:blank')
+  const store = await context.newPage()
+  await store.goto(`${road.url}/manifest.webmanifest`)
+  // The device has one entry more than the house, as after a database restored from the day before.
+  await ahead(store, wall)
+  await store.close()
+  await page.goto(`${road.url}/walls/${wall}/record`)
+  await expect(page.getByText(/The house had another record of this wall than this device/)).toBeVisible({ timeout: 60_000 })
+  await page.goto(`${road.url}/device`)
+  const aside = page.getByRole('region', { name: 'Records put aside' })
+  await expect(aside).toBeVisible()
+  const [file] = await Promise.all([page.waitForEvent('download'), aside.getByRole('button', { name: 'Save' }).click()])
+  const lines = (await (await import('node:fs/promises')).readFile(await file.path(), 'utf8')).trim().split('\n')
+  expect(lines.map((l) => (JSON.parse(l) as Recorded).entry.data.text).filter(Boolean)).toEqual(['the house will forget this', 'only here'])
+  await aside.getByRole('button', { name: 'Remove …' }).click()
+  await aside.getByRole('button', { name: 'Remove it for good' }).click()
+  await expect(aside).toHaveCount(0)
 })

@@ -17,6 +17,8 @@ export type Mode =
 export interface Line {
   readonly url: string
   mode: Mode
+  /** The house serves another version of the application: what it gives the device to run without it differs. */
+  newer: boolean
   /** Breaks off what is sent to an address with this in it once so many bytes of it came through, in all. */
   cut: { at: string; after: number } | undefined
   /** What went through: method, path, bytes of the body. */
@@ -43,10 +45,20 @@ export async function line(): Promise<Line> {
     }
     const entry = { method: req.method ?? '', path, bytes: 0 }
     went.push(entry)
-    const onward = request({ host: house.hostname, port: house.port, method: req.method, path, headers: req.headers }, (answer) => {
+    // What is added to has to come as it is written.
+    const { 'if-none-match': _tag, 'if-modified-since': _since, ...asked } = req.headers
+    const headers = it.newer && path === '/sw.js' ? { ...asked, 'accept-encoding': 'identity' } : req.headers
+    const onward = request({ host: house.hostname, port: house.port, method: req.method, path, headers }, (answer) => {
       if (it.mode === 'answers-lost' && req.method === 'POST') {
         answer.resume()
         answer.on('end', () => req.socket.destroy())
+        return
+      }
+      if (it.newer && path === '/sw.js') {
+        const { 'content-length': _length, etag: _etag, 'last-modified': _modified, ...rest } = answer.headers
+        res.writeHead(answer.statusCode ?? 502, rest)
+        answer.pipe(res, { end: false })
+        answer.on('end', () => res.end('\n// another version'))
         return
       }
       res.writeHead(answer.statusCode ?? 502, answer.headers)
@@ -88,6 +100,7 @@ export async function line(): Promise<Line> {
       // Streams that were open are cut too.
       if (m !== 'good') for (const s of open) s.destroy()
     },
+    newer: false,
     cut: undefined,
     went,
     end: () =>

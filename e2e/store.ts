@@ -48,6 +48,24 @@ export const longAgo = (page: Page, days: number): Promise<void> =>
     store.put({ key: 'session', value: { ...found.value, at: Date.now() - ${days} * 86400000 } })`,
   )
 
+/** Gives the device one entry more of a wall than the house has. */
+export const ahead = async (page: Page, wall: string): Promise<void> => {
+  await change(
+    page,
+    'pages',
+    `const last = all.filter((p) => p.wall === '${wall}').at(-1)
+    const line = JSON.parse(last.text.trim().split('\\n').at(-1))
+    const more = { ...line, seq: line.seq + 1, entry: { ...line.entry, id: line.entry.id.slice(0, -2) + 'ff', data: { text: 'only here' } } }
+    store.put({ ...last, to: more.seq, text: last.text + JSON.stringify(more) + '\\n' })`,
+  )
+  await change(
+    page,
+    'heads',
+    `const head = all.find((h) => h.wall === '${wall}')
+    store.put({ ...head, seq: head.seq + 1, hash: 'ff'.repeat(32) })`,
+  )
+}
+
 /** @param what - done to `all` that is there and the `store` itself */
 const change = (page: Page, name: string, what: string): Promise<void> =>
   page.evaluate(`new Promise((done) => {

@@ -21,6 +21,7 @@ import { at } from './walls'
 /** Table 1 by its values: revisions issued before tables had numbers are judged by it for ever. Lengths m. */
 const VALUES: Readonly<Record<LimitName, number>> = {
   excavation: 0.025,
+  deviceDays: 14,
   padLevel: 0.005,
   firstLevel: 0.003,
   courseLevel: 0.006,

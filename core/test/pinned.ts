@@ -155,7 +155,8 @@ const parts: Readonly<Record<string, (l: Layout) => unknown>> = {
   sections: (l) => [0.05, 0.3, 0.62, 0.97].map((share) => sectionAt(l, l.plan.length * share)),
   layers: (l) => [layerSchedule(l), rollCuttings(l, layerSchedule(l))],
   stages: (l) => stepsOf(l).map((s) => [s.key, s.points, s.planned, s.lifts, s.grid, s.over]),
-  quantities,
+  // As what it is bought came later, and changes none of them.
+  quantities: (l) => quantities(l).map(({ bought: _, ...q }) => q),
 }
 
 /** Marks of a plan part by part; or what it is refused for. */

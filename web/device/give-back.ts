@@ -1,7 +1,9 @@
 'use client'
 
-import { device } from './db'
+import { device, type KeptPhoto, type Waiting } from './db'
 import { toSend } from './deliver'
+import { photoFact, upload } from './photos'
+import { entriesOf } from './recording'
 import { emptyDevice } from './session'
 import { tell } from './tabs'
 
@@ -23,24 +25,50 @@ export async function giveBack(person: string): Promise<boolean> {
     const own = mine.filter((e) => e.wall === wall)
     for (let i = 0; i < own.length; i += BATCH) {
       const part = own.slice(i, i + BATCH)
-      const answer = await fetch(`/api/walls/${wall}/set-aside`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ entries: part.map(toSend) }),
-      })
-        .then(async (r) => (r.ok ? ((await r.json()) as { kept?: string[] }) : undefined))
-        .catch(() => undefined)
-      if (!Array.isArray(answer?.kept)) {
+      const kept = await hand(wall, part)
+      if (!kept) {
         whole = false
         break
       }
-      await db.outbox.where('id').anyOf(answer.kept).delete()
+      await db.outbox.where('id').anyOf(kept).delete()
     }
+  }
+  for (const photo of (await db.photos.toArray()).filter((p) => p.owner === undefined || p.owner === person)) {
+    const taken = await handPhoto(photo, person)
+    if (taken === 'kept') await db.photos.delete(photo.key)
+    else if (taken === 'later') whole = false
   }
   if (!whole) return false
   await emptyDevice()
   tell({ is: 'gone' })
   return true
+}
+
+/** @returns the ids the house has set aside; undefined where no whole answer came */
+async function hand(wall: string, entries: readonly Waiting[]): Promise<readonly string[] | undefined> {
+  const answer = await fetch(`/api/walls/${wall}/set-aside`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ entries: entries.map(toSend) }),
+  })
+    .then(async (r) => (r.ok ? ((await r.json()) as { kept?: string[] }) : undefined))
+    .catch(() => undefined)
+  return Array.isArray(answer?.kept) ? answer.kept : undefined
+}
+
+/** A photo goes first, then what is said of it. What the house will never take stays here, and does not keep the walls here. */
+async function handPhoto(photo: KeptPhoto, person: string): Promise<'kept' | 'later' | 'never'> {
+  const data = await upload(photo, 'set-aside/photos')
+  if ('ok' in data) return !data.ok && data.later ? 'later' : 'never'
+  const kept = await device().walls.get(photo.wall)
+  const said = entriesOf([photoFact(photo, data)], {
+    wall: photo.wall,
+    revision: kept?.desk.revisions.length ?? 1,
+    me: { id: person, name: '', role: 'crew' },
+    knew: 0,
+    now: Date.now(),
+  })
+  return (await hand(photo.wall, said)) ? 'kept' : 'later'
 }
 
 /** What a refused session says of itself. @param response - a 401 of the house */

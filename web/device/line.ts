@@ -3,7 +3,7 @@
 import type { RecordedEntry } from '@stone-tally/core'
 import { compare } from './clock'
 import { wasEnded } from './give-back'
-import { appendLog, dropLog, linesOf, readLog } from './log'
+import { appendLog, linesOf, putLogAside, readLog } from './log'
 import { alone, hear, tell, tellOthers } from './tabs'
 
 /** What is told to whoever follows. */
@@ -110,7 +110,7 @@ export function followWall(wall: string, f: Following): () => void {
           return false
         }
         if (error instanceof OtherRecord) {
-          await dropLog(wall).catch(() => undefined)
+          await putLogAside(wall).catch(() => undefined)
           f.restart()
           return false
         }

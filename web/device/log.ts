@@ -88,11 +88,44 @@ export async function appendLog(wall: string, text: string, hash?: string): Prom
   })
 }
 
-/** Lets the record of a wall go: the house says that it is another one. */
-export async function dropLog(wall: string): Promise<void> {
+const ASIDE = 'aside'
+/** A record this device had of a wall and the house has not: perhaps all that is left of what was recorded. */
+export interface AsideLog {
+  readonly id: string
+  readonly wall: string
+  /** When it was put aside, ISO 8601. */
+  readonly at: string
+  readonly entries: number
+}
+const piecesOf = (id: string) => device().pages.where('[wall+from]').between([id, Dexie.minKey], [id, Dexie.maxKey])
+
+/**
+ * The house says that its record is another one than this device's, or shorter: what is here is put aside, never thrown away, and the
+ * house's is asked for anew.
+ */
+export async function putLogAside(wall: string, now = new Date()): Promise<void> {
   const db = device()
+  const id = `${ASIDE} ${wall} ${now.toISOString()}`
   await db.transaction('rw', db.pages, db.heads, async () => {
-    await db.pages.where('wall').equals(wall).delete()
+    const pages = await piecesOf(wall).toArray()
+    await db.pages.bulkPut(pages.map((p) => ({ ...p, wall: id })))
+    await piecesOf(wall).delete()
     await db.heads.delete(wall)
   })
 }
+/** Records that were put aside, of walls this person may open here. */
+export async function asideLogs(person: string): Promise<AsideLog[]> {
+  const db = device()
+  const mine = new Set((await db.walls.toArray()).filter((w) => w.people.includes(person)).map((w) => w.id))
+  const found = new Map<string, AsideLog>()
+  for (const [id, from] of (await db.pages.where('wall').startsWith(`${ASIDE} `).primaryKeys()) as [string, number][]) {
+    const [, wall = '', at = ''] = id.split(' ')
+    const to = (await db.pages.get([id, from]))?.to ?? 0
+    if (mine.has(wall)) found.set(id, { id, wall, at, entries: Math.max(to, found.get(id)?.entries ?? 0) })
+  }
+  return [...found.values()]
+}
+/** What was put aside, as lines of JSON. */
+export const asideText = async (id: string): Promise<string> => (await piecesOf(id).toArray()).map((p) => p.text).join('')
+/** A person has saved it, or knows that it is not needed. */
+export const removeAside = async (id: string): Promise<void> => void (await piecesOf(id).delete())

@@ -23,8 +23,12 @@ const NO_LINE: Sent = {
 /** What the house says to a piece: how much it has, or the photo once it is whole. */
 type Answer = { readonly have?: number; readonly file?: string; readonly problems?: readonly Problem[] }
 
-/** Brings a photo into the house, from where it was cut off. */
-async function upload(k: KeptPhoto): Promise<PhotoData | Sent> {
+/**
+ * Brings a photo into the house, from where it was cut off.
+ *
+ * @param door - below the wall's address; a signed-out device has one of its own
+ */
+export async function upload(k: KeptPhoto, door: 'photos' | 'set-aside/photos' = 'photos'): Promise<PhotoData | Sent> {
   let at = 0
   for (;;) {
     const query = new URLSearchParams({
@@ -38,7 +42,7 @@ async function upload(k: KeptPhoto): Promise<PhotoData | Sent> {
     let response: Response
     let value: Answer
     try {
-      response = await fetch(`/api/walls/${k.wall}/photos?${query}`, { method: 'POST', body: k.blob.slice(at, at + PIECE) })
+      response = await fetch(`/api/walls/${k.wall}/${door}?${query}`, { method: 'POST', body: k.blob.slice(at, at + PIECE) })
       value = (await response.json()) as Answer
     } catch {
       return NO_LINE
@@ -55,13 +59,19 @@ async function upload(k: KeptPhoto): Promise<PhotoData | Sent> {
   }
 }
 
+/** What is recorded of a photo that is in the house. */
+export const photoFact = (k: KeptPhoto, data: PhotoData): Fact => ({
+  id: k.key,
+  kind: 'photo',
+  where: k.where,
+  data: { ...data, ...(k.caption ? { caption: k.caption } : {}), ...(k.of ? { of: k.of } : {}) },
+})
+
 /** Sends one photo and records it. */
 export async function sendPhoto(k: KeptPhoto, record: Send): Promise<Sent> {
   const data = await upload(k)
   if ('ok' in data) return data
-  const done = await record([
-    { id: k.key, kind: 'photo', where: k.where, data: { ...data, ...(k.caption ? { caption: k.caption } : {}), ...(k.of ? { of: k.of } : {}) } },
-  ])
+  const done = await record([photoFact(k, data)])
   return done.ok ? { ok: true } : { ok: false, later: false, problems: done.problems }
 }
 

@@ -9,6 +9,8 @@ export interface Other {
   readonly section?: string | undefined
   readonly step?: string | undefined
   readonly typing: boolean
+  /** What of it can be read so far. */
+  readonly text?: string | undefined
 }
 type Said = Other & { readonly person: string; readonly gone?: true }
 
@@ -49,7 +51,7 @@ export function followOthers(wall: string, me: string, show: (others: readonly O
 }
 
 /** Says where one is; nobody minds where it does not arrive. */
-export function sayHere(wall: string, at: { section?: string | undefined; step?: string | undefined; typing: boolean; gone?: true }) {
+export function sayHere(wall: string, at: { section?: string | undefined; step?: string | undefined; typing: boolean; text?: string; gone?: true }) {
   const body = JSON.stringify({ page, ...at })
   fetch(`/api/walls/${wall}/here`, { method: 'POST', headers: { 'content-type': 'application/json' }, body, keepalive: true }).catch(() => undefined)
 }

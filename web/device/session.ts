@@ -1,5 +1,6 @@
 'use client'
 
+import { resolveRules, shippedLimits } from '@stone-tally/core'
 import { device, note, noted } from './db'
 import { oweSignOut } from './owed'
 import type { Me } from './recording'
@@ -10,9 +11,25 @@ export interface DeviceSession {
   readonly at: number
 }
 
-/** Without a word of the house a person stays known here for so many days: as long as a session of the house lasts. */
-export const DAYS = 14
 const DAY = 86_400_000
+
+/**
+ * Days a person stays known here without a word of the house: by the rule book, the strictest of the walls that are kept here.
+ *
+ * @example await daysHere() // 14
+ */
+export async function daysHere(): Promise<number> {
+  const walls = await device()
+    .walls.toArray()
+    .catch(() => [])
+  const ships = shippedLimits(Number.POSITIVE_INFINITY).deviceDays.value
+  return walls.reduce((least, { desk }) => {
+    const book = resolveRules({ company: desk.levels?.company, site: desk.levels?.site })
+    // A book that does not fit says nothing; what ships stands.
+    const days = book.ok ? book.value.limits.find((l) => l.limit === 'deviceDays')?.value : undefined
+    return Math.min(least, days ?? ships)
+  }, ships)
+}
 
 /** The house has just said who is at this device. */
 export async function signedIn(me: Me): Promise<void> {
@@ -38,7 +55,7 @@ export async function sessionHere(now = Date.now()): Promise<{ is: 'open' | 'ove
   if (!session) return undefined
   const latest = Math.max(now, (await noted<number>('latest')) ?? 0)
   await note('latest', latest).catch(() => undefined)
-  return { is: latest - session.at > DAYS * DAY ? 'over' : 'open', session }
+  return { is: latest - session.at > (await daysHere()) * DAY ? 'over' : 'open', session }
 }
 
 interface Pin {

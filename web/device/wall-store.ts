@@ -2,7 +2,7 @@
 
 import { admit, type Entry, type Glimpse, glimpsed, type Layout, type RecordedEntry, type WallState, whileAway } from '@stone-tally/core'
 import { noteApart } from './apart'
-import { DeviceFull, device, type Waiting } from './db'
+import { DeviceFull, device, note, noted, type Waiting } from './db'
 import { toSend } from './deliver'
 import { type By, Folded } from './folded'
 import { giveBack } from './give-back'
@@ -16,6 +16,9 @@ import type { Events, RecordResult, WallView } from './wall-view'
 
 /** An answer that comes within this time is shown as recorded at once; what takes longer is shown as waiting meanwhile, ms. */
 const PROMPT = 700
+
+/** Under what it is noted that a wall's record was asked for anew. */
+const anewKey = (wall: string) => `anew ${wall}`
 
 /**
  * A wall on this device: its record as far as it is kept here, what is new, what waits, what others record; and where facts go in. It
@@ -65,6 +68,7 @@ export class WallStore {
       away: [],
       others: [],
       refused: [],
+      anew: false,
     }
   }
   private readonly revision: number
@@ -109,6 +113,7 @@ export class WallStore {
         .walls.get(this.wall)
         .catch(() => undefined)
       if (kept && this.view.asOf === undefined) this.show({ asOf: kept.contact })
+      if ((await noted(anewKey(this.wall))) !== undefined) this.show({ anew: true })
       // What this device has is shown before anybody answers; where it has nothing, how the house sees it until the record is here.
       if (this.folded.seq > 0) this.show({ loaded: true })
       else this.peek()
@@ -128,7 +133,10 @@ export class WallStore {
           this.show(live === 'live' ? { live, asOf: Date.now() } : { live })
           if (back) this.sender.now()
         },
-        restart: () => window.location.reload(),
+        restart: async () => {
+          await note(anewKey(this.wall), Date.now()).catch(() => undefined)
+          window.location.reload()
+        },
         signedOut: async (ended) => {
           if (ended) await giveBack(me.id).catch((error) => console.error(error))
           this.events.signedOut()
@@ -275,6 +283,11 @@ export class WallStore {
     return { ok: true, verdict: last?.ok ? last.verdict : undefined }
   }
 
+  /** Somebody has read that the record was asked for anew. */
+  seenAnew = async (): Promise<void> => {
+    await note(anewKey(this.wall), undefined).catch(() => undefined)
+    this.show({ anew: false })
+  }
   /** Sends a refused entry once more. */
   again = async (id: string): Promise<void> => {
     await this.box.again(id, { owner: this.me.id, ownerName: this.me.name, knew: this.folded.seq })

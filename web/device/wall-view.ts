@@ -29,6 +29,8 @@ export interface WallView {
   readonly others: readonly string[]
   /** Entries that were kept here and then not accepted: nothing is thrown away unseen. */
   readonly refused: readonly Refused[]
+  /** The house had another record than this device, which was asked for anew. */
+  readonly anew: boolean
 }
 
 /** What is done when something happens to the wall as a whole. */

@@ -11,6 +11,8 @@ export interface Here {
   readonly step?: string | undefined
   /** Has begun to type there. */
   readonly typing: boolean
+  /** What of it can be read so far; told and kept nowhere. */
+  readonly text?: string | undefined
   /** Has left. */
   readonly gone?: true
 }

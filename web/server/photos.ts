@@ -36,7 +36,7 @@ const PIECES_KEPT = 40
  */
 export async function takePiece(
   wall: string,
-  person: Person,
+  person: Pick<Person, 'id'>,
   { upload, at, size, bytes }: { upload: string; at: number; size: number; bytes: Buffer },
 ): Promise<Result<{ have: number } | { whole: Buffer }>> {
   if (!isUuid(upload)) return fail('upload', 'is not the id of an upload')
@@ -63,7 +63,7 @@ export async function takePiece(
 }
 
 /** The photo is kept: its pieces are let go, and those nobody went on with. */
-export async function dropPieces(wall: string, person: Person, upload: string): Promise<void> {
+export async function dropPieces(wall: string, person: Pick<Person, 'id'>, upload: string): Promise<void> {
   const { db } = database()
   await db.deleteFrom('photo_piece').where('wall_id', '=', wall).where('person', '=', person.id).where('upload', '=', upload).execute()
   await db
@@ -140,7 +140,7 @@ const withoutPlace = (content: Buffer, type: string, meta: Read) => {
  */
 export async function takePhoto(
   wall: string,
-  person: Person,
+  person: Pick<Person, 'id'>,
   bytes: Buffer,
   { name, strip }: { name: string; strip: boolean },
 ): Promise<Result<TakenPhoto>> {

@@ -99,6 +99,9 @@ async function catchUp(wall: string): Promise<WallState> {
 /** The wall as it stands, up to date. For reading only. */
 export const stateOf = (wall: string): Promise<WallState> => inTurn(wall, () => catchUp(wall))
 
+/** Does this process hold the wall folded, so that it is up to date at once? */
+export const isFolded = (wall: string): boolean => folded.has(wall)
+
 const UNJUDGED: Problem = {
   field: '',
   message: 'this entry could not be judged and is not recorded; keep it, and tell whoever looks after the installation',

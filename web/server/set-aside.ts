@@ -8,6 +8,11 @@ export interface SetAside {
   readonly cameAt: string
 }
 
+/** Is it a wall of this company? */
+export const isWallOf = async (wall: string, companyId: string): Promise<boolean> =>
+  isUuid(wall) &&
+  (await database().db.selectFrom('wall').select('id').where('id', '=', wall).where('company_id', '=', companyId).executeTakeFirst()) !== undefined
+
 /** As many at once as a device may send of ordinary entries. */
 const BATCH = 1000
 
@@ -22,7 +27,7 @@ export async function setAside(wall: string, who: { person: string; companyId: s
   if (!isUuid(wall)) return fail('wall', 'is not a wall of yours')
   if (values.length > BATCH) return fail('entries', `takes at most ${BATCH} at once, not ${values.length}`)
   const { db } = database()
-  const own = await db.selectFrom('wall').select('id').where('id', '=', wall).where('company_id', '=', who.companyId).executeTakeFirst()
+  const own = await isWallOf(wall, who.companyId)
   const person = await db.selectFrom('user').select(['id', 'name', 'role']).where('id', '=', who.person).executeTakeFirst()
   if (!own || !person) return fail('wall', 'is not a wall of yours')
   const by = { id: person.id, name: person.name, role: person.role }

@@ -4,9 +4,9 @@ import { canonical, type RecordedEntry } from '@stone-tally/core'
 import { built, entry, smallPlan } from '../../core/test/plans'
 import { type Desk, device } from '../device/db'
 import { keepWall, plansOf, removeWall, setKeep, waitingIn, wallHere, wallsHere } from '../device/kept'
-import { appendLog, dropLog, readLog } from '../device/log'
+import { appendLog, asideLogs, asideText, putLogAside, readLog, removeAside } from '../device/log'
 import { outbox } from '../device/outbox'
-import { DAYS, emptyDevice, hasPin, PIN_TRIES, sessionHere, setPin, signedIn, signedOff, tryPin } from '../device/session'
+import { daysHere, emptyDevice, hasPin, PIN_TRIES, sessionHere, setPin, signedIn, signedOff, tryPin } from '../device/session'
 import { agoWords } from '../ui/ago'
 
 const WALL = '018f3f3f-0000-7000-8000-00000000000a'
@@ -61,8 +61,22 @@ describe('the record in pieces', () => {
     // From there it goes on.
     await appendLog(WALL, text(101, 400), 'h400')
     expect(await read()).toMatchObject({ seqs: upTo(400), head: { seq: 400, hash: 'h400' } })
-    await dropLog(WALL)
+    // The house has another record: what is here is perhaps all that is left of it.
+    house()
+    await keepWall(WALL, 'fay')
+    await putLogAside(WALL, new Date('2026-05-20T10:00:00Z'))
     expect(await read()).toMatchObject({ seqs: [], head: { seq: 0 } })
+    await appendLog(WALL, text(1, 3))
+    const [aside] = await asideLogs('fay')
+    expect(aside).toMatchObject({ wall: WALL, at: '2026-05-20T10:00:00.000Z', entries: 400 })
+    expect((await asideText(aside?.id ?? '')).trim().split('\n')).toHaveLength(400)
+    expect(await asideLogs('mo')).toEqual([])
+    // Taking the wall off the device takes none of it away; only a person does.
+    await removeWall(WALL)
+    await keepWall(WALL, 'fay')
+    expect(await asideLogs('fay')).toHaveLength(1)
+    await removeAside(aside?.id ?? '')
+    expect(await asideLogs('fay')).toEqual([])
   })
 })
 
@@ -155,6 +169,8 @@ describe('people of a device', () => {
   test('known for a while without a word of the house; a clock set back makes it no longer', async () => {
     expect(await sessionHere()).toBeUndefined()
     await signedIn(fay)
+    const DAYS = await daysHere()
+    expect(DAYS).toBe(14)
     const now = Date.now()
     expect((await sessionHere(now + (DAYS - 1) * DAY))?.is).toBe('open')
     expect((await sessionHere(now + (DAYS + 1) * DAY))?.is).toBe('over')

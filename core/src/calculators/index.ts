@@ -3,6 +3,7 @@ import { read, toJsonSchema } from '../base/schema'
 import { baseStepsCalculator } from './base-steps'
 import { bondCalculator } from './bond'
 import type { Calculator } from './calculator'
+import { criticalPathCalculator } from './critical-path'
 import { drainCalculator } from './drain'
 import { embedmentCalculator } from './embedment'
 import { filterCalculator } from './filter'
@@ -12,6 +13,7 @@ import { lineAheadCalculator } from './line-ahead'
 import { proctorCalculator } from './proctor'
 import { rodCalculator } from './rod'
 import { sandConeCalculator } from './sand-cone'
+import { stockPlanCalculator } from './stock-plan'
 import { trenchCalculator } from './trench'
 import { truckLoadsCalculator } from './truck-loads'
 
@@ -30,6 +32,8 @@ export const CALCULATORS: readonly Calculator[] = [
   gridCutCalculator,
   truckLoadsCalculator,
   lineAheadCalculator,
+  stockPlanCalculator,
+  criticalPathCalculator,
 ]
 
 /** @example calculatorOf('rod')?.title */

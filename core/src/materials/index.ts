@@ -1,3 +1,3 @@
 export * from './cut-list'
-export { quantities } from './quantities'
+export { fillWidth, quantities } from './quantities'
 export * from './saw-day'

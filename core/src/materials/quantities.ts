@@ -26,22 +26,29 @@ export function quantities(layout: Layout): Quantity[] {
   const unit = building.course(1)
   const { many } = system.noun
   const result: Quantity[] = []
-  const say = (id: string, name: string, value: number, of: Quantity['unit'], working: string) =>
-    result.push({ id, name, value: tidy(value), unit: of, working })
+  const say = (id: string, name: string, value: number, of: Quantity['unit'], working: string, bought: Quantity['bought'] = false) =>
+    result.push({ id, name, value: tidy(value), unit: of, working, bought })
   const pieces = [...layout.cells.values()].flatMap((c) => c.pieces)
   const set = pieces.filter((p) => p.kind !== 'return')
   const count = (kind: Piece['kind']) => set.filter((p) => p.kind === kind && p.shape === undefined).length
 
   say('full', `Full ${many}`, count('full'), 'pieces', 'counted course by course')
   if (unit.half || count('half') > 0)
-    say('half', `Half ${many}`, count('half'), 'pieces', !unit.half ? 'sawn: none are made' : 'where running bond needs them')
+    say(
+      'half',
+      `Half ${many}`,
+      count('half'),
+      'pieces',
+      !unit.half ? 'sawn: none are made' : 'where running bond needs them',
+      unit.half ? PIECES : false,
+    )
   say('cut', `Cut ${many}`, count('cut'), 'pieces', 'where a run ends off the half-unit grid, or a curve shifts the joints')
-  if (count('corner') > 0) say('corner', 'Corner units', count('corner'), 'pieces', 'one a course at every outside corner, alternating')
+  if (count('corner') > 0) say('corner', 'Corner units', count('corner'), 'pieces', 'one a course at every outside corner, alternating', PIECES)
   if (count('mitre') > 0) say('mitre', `Mitred ${many}`, count('mitre'), 'pieces', 'two a course at every corner that takes no corner unit')
   for (const shape of new Set(set.flatMap((p) => (p.shape === undefined ? [] : [p.shape])))) {
     const own = set.filter((p) => p.shape === shape)
     const cut = own.filter((p) => p.kind === 'cut').length
-    say(`shape-${shape}`, `Shape: ${shape}`, own.length, 'pieces', `by the pattern's tile, ${cut} of them cut`)
+    say(`shape-${shape}`, `Shape: ${shape}`, own.length, 'pieces', `by the pattern's tile, ${cut} of them cut`, PIECES)
   }
   const cuts = cutList(layout)
   if (cuts.pieces.length > 0) {
@@ -57,7 +64,12 @@ export function quantities(layout: Layout): Quantity[] {
   const whole = count('full') + cuts.units.length + count('mitre')
   const other = count('corner') + (!unit.half ? 0 : count('half')) + shaped.length
   const ordered = Math.ceil((whole * (100 + waste.units)) / 100 - 1e-9)
-  say('order', `Order: whole ${many}`, ordered, 'pieces', `${whole} needed (full, for the saw, mitred) + ${waste.units} %`)
+  say('order', `Order: whole ${many}`, ordered, 'pieces', `${whole} needed (full, for the saw, mitred) + ${waste.units} %`, {
+    ...PIECES,
+    id: 'whole',
+    name: `Whole ${many}`,
+    planned: whole,
+  })
   if (unit.perPallet)
     say('pallets', 'Pallets', Math.ceil((ordered + other) / unit.perPallet), 'pieces', `${ordered + other} ÷ ${unit.perPallet} a pallet`)
   const run = sum(set, (p) => p.length * ((p.height ?? unit.height) / unit.height))
@@ -81,6 +93,7 @@ export function quantities(layout: Layout): Quantity[] {
       layout.caps.length,
       'pieces',
       `${said.length(topRun, 2)} of top ÷ ${said.given(cap?.length ?? unit.length)}${parts.length > 0 ? `; of them ${parts.join(', ')}` : ''}`,
+      { placed: 'caps', seen: true },
     )
     for (const k of ['end', 'corner', 'tapered'] as const) if (caps(k) > 0) say(`caps-${k}`, `Caps: ${CAP_WORDS[k]}`, caps(k), 'pieces', CAP_WHY[k])
   }
@@ -105,19 +118,15 @@ export function quantities(layout: Layout): Quantity[] {
     cores + behind,
     'm³',
     `${cores > 0 ? `cores ${said.volume(cores)} + ` : ''}behind ${said.area(face)} × ${said.given(stone)}`,
+    cores + behind > 0 ? { order: (cores + behind) * (1 + waste.stone / 100), placed: 'stone' } : false,
   )
   say('stone-order', 'Order: drainage stone', (cores + behind) * (1 + waste.stone / 100), 'm³', `+ ${waste.stone} %`)
 
   let backfill = 0
   for (const c of layout.courses) {
-    for (const s of c.stretches) {
-      const middle = (s.from + s.to) / 2
-      const up = (c.bottom + c.top) / 2 - stepAt(layout.steps, middle)
-      const room = plan.excavation.behind + plan.excavation.slope * (up + foundation.thickness) - stone - c.offset
-      backfill += Math.max(0, room) * building.course(c.course).height * (s.to - s.from)
-    }
+    for (const s of c.stretches) backfill += fillWidth(layout, c, (s.from + s.to) / 2) * building.course(c.course).height * (s.to - s.from)
   }
-  say('backfill', 'Backfill, compacted', backfill, 'm³', 'behind the stone to the cut, course by course')
+  say('backfill', 'Backfill, compacted', backfill, 'm³', 'behind the stone to the cut, course by course', { name: 'Backfill', placed: 'backfill' })
 
   const width = Math.max(foundation.width, unit.depth + plan.excavation.behind + (foundation.width - unit.depth) / 2)
   const { slope } = plan.excavation
@@ -150,7 +159,14 @@ export function quantities(layout: Layout): Quantity[] {
 
   const layers = layout.courses.flatMap((c) => gridOn(layout, c.course) ?? [])
   const gridArea = sum(layers, (g) => lengthOf(g.over) * g.length)
-  say('grid', 'Geogrid', gridArea, 'm²', `${layers.length} layers, run × length from the face`)
+  say(
+    'grid',
+    'Geogrid',
+    gridArea,
+    'm²',
+    `${layers.length} layers, run × length from the face`,
+    gridArea > 0 ? { order: gridArea * (1 + waste.grid / 100), placed: 'layers' } : false,
+  )
   if (gridArea > 0) say('grid-order', 'Order: geogrid', gridArea * (1 + waste.grid / 100), 'm²', `+ ${waste.grid} % for laps and trimming`)
   const picks = picksOf(layout)
   if (picks.length > 0) {
@@ -159,7 +175,7 @@ export function quantities(layout: Layout): Quantity[] {
     const trucks = Math.max(0, ...picks.map((p) => p.truck ?? 0))
     if (trucks > 0) say('trucks', 'Truck loads', trucks, 'pieces', 'in the order in which the units are set; none carries more than it may')
   }
-  if (building.drain) say('pipe', 'Drain pipe', plan.length, 'm', 'length of the wall')
+  if (building.drain) say('pipe', 'Drain pipe', plan.length, 'm', 'length of the wall', { placed: 'pipe' })
   for (const d of plan.builtIn ?? []) {
     for (const t of builtInKindOf(d.kind)?.takes(d, aroundOf(plan)) ?? [])
       result.push({ ...t, id: `${t.id}-${slugOf(d.name)}`, value: tidy(t.value) })
@@ -168,6 +184,15 @@ export function quantities(layout: Layout): Quantity[] {
   const fitted = counted(pieces)
   if (fitted !== set.length) throw new Error('pieces are counted in two ways')
   return result
+}
+
+const PIECES = { placed: 'pieces', seen: true } as const
+
+/** From the stone to the cut at a course, m: what is filled with soil there. @example fillWidth(layout, layout.courses[2], 12) // 1.35 */
+export function fillWidth({ plan, building, steps }: Layout, course: { bottom: number; top: number; offset: number }, station: number): number {
+  const up = (course.bottom + course.top) / 2 - stepAt(steps, station)
+  const { behind, slope } = plan.excavation
+  return Math.max(0, behind + slope * (up + building.foundation.thickness) - (building.stone?.width ?? 0) - course.offset)
 }
 
 const CAP_WORDS = { end: 'with a finished end', corner: 'mitred at corners', tapered: 'tapered', cut: 'cut' } as const

@@ -5,6 +5,7 @@ import type { Entry, RecordedEntry, Verdict } from './entry'
 import { type Context, kindOf } from './kinds'
 import { NEEDED } from './needs'
 import type { StepLog, StepStatus, WallState } from './state'
+import { live } from './state'
 import { evaluate } from './status'
 import { type Step, stepKey } from './step'
 import { stepsOf } from './steps'
@@ -67,7 +68,12 @@ function stageOf(system: WallSystem, id: string): Stage | undefined {
 /** The layout and stage an entry is to be read with: those of the revision it was made under, whatever is in force since. */
 export function contextOf(state: WallState, entry: Entry): Context {
   const layout = state.layouts[entry.revision - 1] ?? state.layout
-  return { layout, stage: stageOf(layout.system, entry.where.stage ?? ''), find: (id) => state.byId.get(id)?.entry }
+  return {
+    layout,
+    stage: stageOf(layout.system, entry.where.stage ?? ''),
+    find: (id) => state.byId.get(id)?.entry,
+    of: (kind) => state.entries.filter((e) => e.entry.kind === kind && live(state, e.entry.id)),
+  }
 }
 
 const logAt = (state: WallState, key: string): StepLog => {

@@ -19,7 +19,8 @@ export interface Barrier {
   readonly missing: readonly string[]
 }
 
-function needed(state: WallState, step: Step, req: Requirement): Step[] {
+/** What a requirement of a step asks for: the steps that come before it. @example neededBefore(state, step, step.stage.requires[0]) */
+export function neededBefore(state: WallState, step: Step, req: Requirement): Step[] {
   const stage = state.byStage.get(req.stage)
   if (!stage) return []
   if (stage.scope === 'wall') return pick(state, stepKey({ stage: stage.id }))
@@ -80,7 +81,7 @@ export function barriers(state: WallState, step: Step, at?: string): Barrier[] {
     })
   }
   for (const req of step.stage.requires) {
-    for (const other of needed(state, step, req)) {
+    for (const other of neededBefore(state, step, req)) {
       // Missing altogether says it all; that it is not released either is no news.
       if (result.some((b) => b.step === other)) continue
       // Where the course below does not stand yet, what else it lacks is no news either.

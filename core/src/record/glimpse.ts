@@ -1,6 +1,7 @@
 import type { Layout } from '../layout'
 import type { RecordedEntry } from './entry'
 import { emptyState, statusOf } from './fold'
+import { nextStep } from './gate'
 import type { StepStatus, WallState } from './state'
 
 /** A status as it travels: entries by their number, readings without the entry behind them. */
@@ -29,7 +30,16 @@ export interface Glimpse {
   /** The entries its statuses speak of. */
   readonly entries: readonly RecordedEntry[]
   readonly outs: readonly (readonly [string, string])[]
+  /** What is next in each section, by the key of its step. */
+  readonly next: readonly (readonly [section: string, step: string])[]
 }
+
+/** What is next in each section that has something left to do. @example nextSteps(state) // [['A', 'setting|A|3'], …] */
+export const nextSteps = (state: WallState): (readonly [section: string, step: string])[] =>
+  state.layout.plan.sections.flatMap((s) => {
+    const next = nextStep(state, s.id)
+    return next ? [[s.id, next.key] as const] : []
+  })
 
 /**
  * @param at - number and link of the last entry in the state
@@ -60,7 +70,7 @@ export function glimpseOf(state: WallState, at: { seq: number; hash: string }): 
     const out = state.outs.get(e.entry.id)
     return out ? [[e.entry.id, out.text] as const] : []
   })
-  return { ...at, revisions: state.layouts.length, statuses, entries: [...entries.values()], outs }
+  return { ...at, revisions: state.layouts.length, statuses, entries: [...entries.values()], outs, next: nextSteps(state) }
 }
 
 /**

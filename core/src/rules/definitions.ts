@@ -4,7 +4,7 @@ import type { LimitName } from './shipped'
 export type LimitUnit = 'length' | '%' | 'passes' | '°' | 'share' | 'ratio' | 'mass' | 'count' | 'days' | 'temperature'
 
 /** Chapters of the rule book, in the order of the work. */
-export const CHAPTERS = ['engineer', 'dig', 'pad', 'first', 'courses', 'water', 'fill', 'grid', 'concrete', 'top', 'lifting'] as const
+export const CHAPTERS = ['engineer', 'dig', 'pad', 'first', 'courses', 'water', 'fill', 'grid', 'concrete', 'top', 'lifting', 'devices'] as const
 export type Chapter = (typeof CHAPTERS)[number]
 export const CHAPTER_NAMES: Readonly<Record<Chapter, string>> = {
   engineer: 'Plan and engineer',
@@ -18,6 +18,7 @@ export const CHAPTER_NAMES: Readonly<Record<Chapter, string>> = {
   concrete: 'Concrete and masonry',
   top: 'Top and cap',
   lifting: 'Lifting',
+  devices: 'Devices',
 }
 
 /** What a limit is: which side of it is out, what is taken for meant, and who may set it. SI. */
@@ -139,6 +140,7 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   groutLift: drawn('Grout placed in one go, high', 'length', 'most', [0.2, 3.6], 'concrete'),
   groutSlumpMin: drawn('Grout slump, least', 'length', 'least', [0.15, 0.25], 'concrete'),
   membraneLap: drawn('Membrane lap', 'length', 'least', [0.05, 0.5], 'concrete'),
+  deviceDays: safe('A device goes on without a word of the house', 'days', 'most', [1, 30], 'devices'),
   belowSlab: drawn('Footing below the finished slab', 'length', 'least', [0, 1], 'concrete'),
 }
 

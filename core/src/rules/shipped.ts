@@ -117,6 +117,10 @@ const FIRST = {
     value: 0.075,
     reason: `The top of the footing lies at least ${said.small(0.075)} below the finished slab, so that its edge is never seen.`,
   },
+  deviceDays: {
+    value: 14,
+    reason: 'A device that was lost is open to whoever finds it until its session ends; two weeks without any signal are rare.',
+  },
   stoneFines: { value: 5, reason: 'Stone with more than 5 per cent of fines clogs the pipe and holds water.' },
 } as const satisfies Record<string, Limit>
 

@@ -51,6 +51,7 @@ export function coreStone({ pieces }: Pick<CountBasis, 'pieces'>, unit: Unit): Q
     value: (share('full', 1) + share('corner', 1) + share('half', 0.5)) * unit.coreVolume,
     unit: 'm³',
     working: `${said.volume(unit.coreVolume ?? 0)} a unit, half for halves; cut units are taken as solid`,
+    bought: false,
   }
 }
 

@@ -98,6 +98,7 @@ export const blockStages: readonly Stage[] = [
   {
     id: 'fill',
     title: 'Cores and stone',
+    places: 'stone',
     witness: 'course',
     scope: 'course',
     when: 'every',
@@ -158,6 +159,7 @@ export const blockStages: readonly Stage[] = [
   {
     id: 'cap',
     title: 'Cap bonded',
+    places: 'caps',
     witness: 'cap',
     scope: 'course',
     when: 'last',

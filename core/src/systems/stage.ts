@@ -104,6 +104,8 @@ export interface Stage {
   readonly only?: { readonly section?: string | undefined; readonly course?: number | undefined }
   /** The caution that belongs where the danger is. */
   readonly caution?: string
+  /** What is in its place once this is done: quantities placed as `stone` or `caps`. */
+  readonly places?: 'stone' | 'caps'
   /** What to do, in a sentence. */
   readonly how: string
 }

@@ -3,7 +3,8 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import type { Me } from '@/device/recording'
-import { DAYS, PIN_TRIES } from '@/device/session'
+import { nearlyFull } from '@/device/room'
+import { PIN_TRIES } from '@/device/session'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Check, Field, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Link } from '@/ui/link'
@@ -16,12 +17,10 @@ const Lines = styled.ul`
   > li { border-bottom: 1px solid var(--line); padding: 10px 0; display: flex; flex-wrap: wrap; gap: 8px 18px; justify-content: space-between; align-items: center; }
   a { font-weight: 600; display: inline-flex; min-height: 48px; align-items: center; }
 `
-/** A device this full is spoken of, part of its room. */
-const NEARLY = 0.85
 
 /** What this device keeps, how old it is, how much waits and how large it is. */
 export function DevicePage({ me }: { me: Me }) {
-  const { view, keep, remove, pin } = useDevice(me.id)
+  const { view, keep, remove, pin, save, drop } = useDevice(me.id)
   return (
     <>
       <Bar person={me} />
@@ -57,8 +56,9 @@ export function DevicePage({ me }: { me: Me }) {
                 ))}
               </Lines>
             </section>
+            <Aside view={view} onSave={save} onDrop={drop} />
             <Room view={view} />
-            <Unlock me={me} has={view.pin} onSet={pin} />
+            <Unlock me={me} has={view.pin} days={view.days} onSet={pin} />
           </>
         ) : (
           <p role="status">Looking …</p>
@@ -88,17 +88,50 @@ function Waits({ view }: { view: OnDevice }) {
   )
 }
 
+/** Records this device had and the house has not; perhaps all that is left of them. */
+function Aside({ view, onSave, onDrop }: { view: OnDevice; onSave(id: string): Promise<void>; onDrop(id: string): Promise<void> }) {
+  const [sure, setSure] = useState<string>()
+  if (view.aside.length === 0) return null
+  return (
+    <section aria-label="Records put aside">
+      <h2>Records put aside</h2>
+      <Caution>
+        The house had another record than this device. What was here may be all that is left of it: save it and show it to whoever looks after the
+        house before it is removed.
+      </Caution>
+      <Lines>
+        {view.aside.map((a) => (
+          <li key={a.id}>
+            <span>
+              {view.walls.find((w) => w.wall.id === a.wall)?.wall.desk.name ?? 'A wall'}: {a.entries} {a.entries === 1 ? 'entry' : 'entries'}, put
+              aside on {a.at.slice(0, 10)}
+            </span>
+            <Row>
+              <Button onPress={() => onSave(a.id)}>Save</Button>
+              {sure === a.id ? (
+                <Button onPress={() => onDrop(a.id)}>Remove it for good</Button>
+              ) : (
+                <Quiet onPress={() => setSure(a.id)}>Remove …</Quiet>
+              )}
+            </Row>
+          </li>
+        ))}
+      </Lines>
+    </section>
+  )
+}
+
 function Room({ view }: { view: OnDevice }) {
-  const { used, quota, persisted } = view
+  const { space, persisted } = view
   return (
     <section aria-label="Room">
       <h2>Room</h2>
-      {used !== undefined && quota ? (
+      {space ? (
         <>
           <p>
-            {sizeWords(used)} of {sizeWords(quota)} are used.
+            {sizeWords(space.used)} of {sizeWords(space.quota)} are used.
           </p>
-          {used / quota > NEARLY ? (
+          {nearlyFull(space) ? (
             <Caution>▲ This device is nearly full: take walls off it, or free room, before it cannot record any more.</Caution>
           ) : null}
         </>
@@ -114,7 +147,7 @@ function Room({ view }: { view: OnDevice }) {
   )
 }
 
-function Unlock({ me, has, onSet }: { me: Me; has: boolean; onSet(pin: string | undefined): Promise<void> }) {
+function Unlock({ me, has, days, onSet }: { me: Me; has: boolean; days: number; onSet(pin: string | undefined): Promise<void> }) {
   const [pin, setPin] = useState('')
   const [busy, setBusy] = useState(false)
   const good = /^\d{4,12}$/.test(pin)
@@ -132,7 +165,7 @@ function Unlock({ me, has, onSet }: { me: Me; has: boolean; onSet(pin: string | 
           {has
             ? `Without a signal this device asks for the PIN of ${me.name}; after ${PIN_TRIES} wrong ones only signing in helps.`
             : `Without a signal whoever holds this device goes on as ${me.name}. A PIN of 4 digits or more stops that.`}{' '}
-          It ends by itself after {DAYS} days without a word of the house.
+          It ends by itself after {days} {days === 1 ? 'day' : 'days'} without a word of the house, as the rule book says.
         </p>
         <Row style={{ alignItems: 'end' }}>
           <Field label={has ? 'Another PIN' : 'PIN'} type="password" inputMode="numeric" autoComplete="off" value={pin} onChange={setPin} />

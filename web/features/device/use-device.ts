@@ -3,7 +3,9 @@
 import { useCallback, useEffect, useState } from 'react'
 import { type BoxedRefusal, device, type Waiting } from '@/device/db'
 import { type Held, removeWall, setKeep, wallsHere } from '@/device/kept'
-import { hasPin, setPin } from '@/device/session'
+import { type AsideLog, asideLogs, asideText, removeAside } from '@/device/log'
+import { type Space, spaceHere } from '@/device/room'
+import { daysHere, hasPin, setPin } from '@/device/session'
 import { hear } from '@/device/tabs'
 
 /** What this device keeps, how much room there is, and what is on it alone. */
@@ -13,10 +15,13 @@ export interface OnDevice {
   readonly photos: number
   readonly refused: readonly BoxedRefusal[]
   readonly pin: boolean
+  /** Records that were here and are not in the house. */
+  readonly aside: readonly AsideLog[]
   /** May the browser take it away when it needs room? */
   readonly persisted: boolean | undefined
-  readonly used: number | undefined
-  readonly quota: number | undefined
+  readonly space: Space | undefined
+  /** How long a person stays known here without a word of the house. */
+  readonly days: number
 }
 
 /** @param person - who is at the device: only theirs is shown */
@@ -25,14 +30,16 @@ export function useDevice(person: string) {
   const look = useCallback(async () => {
     const db = device()
     const storage = typeof navigator === 'undefined' ? undefined : navigator.storage
-    const [walls, waiting, photos, refused, pin, persisted, estimate] = await Promise.all([
+    const [walls, waiting, photos, refused, pin, persisted, space, days, aside] = await Promise.all([
       wallsHere(person),
       db.outbox.toArray(),
       db.photos.count(),
       db.refused.toArray(),
       hasPin(person),
       storage?.persisted?.().catch(() => undefined),
-      storage?.estimate?.().catch(() => undefined),
+      spaceHere(),
+      daysHere(),
+      asideLogs(person),
     ])
     const mine = (owner: string | undefined) => owner === undefined || owner === person
     setView({
@@ -42,8 +49,9 @@ export function useDevice(person: string) {
       persisted,
       waiting: waiting.filter((e) => mine(e.owner)),
       refused: refused.filter((r) => mine(r.owner)),
-      used: estimate?.usage,
-      quota: estimate?.quota,
+      space,
+      days,
+      aside,
     })
   }, [person])
   useEffect(() => {
@@ -60,6 +68,17 @@ export function useDevice(person: string) {
     },
     remove: async (wall: string) => {
       await removeWall(wall)
+      await look()
+    },
+    save: async (id: string) => {
+      const link = document.createElement('a')
+      link.href = URL.createObjectURL(new Blob([await asideText(id)], { type: 'application/x-ndjson' }))
+      link.download = `${id.replace(/[^\w-]+/g, '-')}.ndjson`
+      link.click()
+      URL.revokeObjectURL(link.href)
+    },
+    drop: async (id: string) => {
+      await removeAside(id)
       await look()
     },
     pin: async (pin: string | undefined) => {

@@ -1,23 +1,19 @@
 'use client'
 
+import { overviewOf, type WallOverview } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
-import styled from 'styled-components'
+import { Folded } from '@/device/folded'
 import { type Held, plansOf, wallsHere } from '@/device/kept'
+import { readLog } from '@/device/log'
+import { outbox } from '@/device/outbox'
+import type { Me } from '@/device/recording'
 import type { DeviceSession } from '@/device/session'
 import { Kept, KeptLine } from '@/features/device'
+import { YardRow } from '@/features/yard/yard-row'
 import { Ago } from '@/ui/ago'
 import { Bar } from '@/ui/bar'
-import { LinkButton, Page, Row } from '@/ui/controls'
-import { Elevation } from '@/ui/drawing/elevation'
-import { useWidth } from '@/ui/drawing/use-width'
+import { LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { laidFor } from '@/ui/laid'
-import { Link } from '@/ui/link'
-import { usePreferences } from '@/ui/preferences'
-
-const Wall = styled.article`
-  border-top: 3px solid var(--ink); padding: 12px 0 4px; display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr);
-  h2 a { text-decoration: none; display: inline-flex; align-items: center; min-height: 48px; min-width: 48px; } .drawing { overflow: hidden; min-width: 0; }
-`
 
 /** The Yard without a signal: the walls this device keeps for the person at it. */
 export function KeptYard({ session }: { session: DeviceSession }) {
@@ -43,39 +39,49 @@ export function KeptYard({ session }: { session: DeviceSession }) {
         </KeptLine>
         {walls?.length === 0 ? <p>No wall was opened on this device yet. Open one where there is a signal, and it stays.</p> : null}
         {walls?.map((held) => (
-          <KeptWallRow key={held.wall.id} held={held} />
+          <KeptWallRow key={held.wall.id} held={held} me={session.me} />
         ))}
       </Page>
     </>
   )
 }
 
-function KeptWallRow({ held }: { held: Held }) {
-  const { units } = usePreferences()
-  const [box, width] = useWidth<HTMLDivElement>(820)
+/** The record that is kept here with what waits on it, folded once for the list. */
+async function overviewHere({ wall }: Held, me: Me): Promise<WallOverview | undefined> {
+  const layouts = plansOf(wall).flatMap((p) => {
+    const laid = laidFor(p)
+    return laid.ok ? [laid.value] : []
+  })
+  if (layouts.length !== wall.desk.revisions.length) return undefined
+  const folded = new Folded(layouts, (w) => ({ id: me.id, name: w.ownerName ?? me.name, role: me.role }))
+  await readLog(wall.id, 0, async (entries) => {
+    folded.take(entries)
+    await new Promise((done) => setTimeout(done, 0))
+  })
+  const mine = (await outbox(wall.id).all()).filter((w) => w.owner === undefined || w.owner === me.id)
+  folded.wait(mine, Date.now())
+  return overviewOf(folded.state, new Date().toISOString())
+}
+
+function KeptWallRow({ held, me }: { held: Held; me: Me }) {
+  const [seen, setSeen] = useState<WallOverview>()
   const { wall } = held
   const plan = plansOf(wall)[wall.desk.revisions.length - 1]
   const laid = plan && laidFor(plan)
+  useEffect(() => {
+    let over = false
+    overviewHere(held, me)
+      .then((o) => over || setSeen(o))
+      .catch((error) => console.error(error))
+    return () => {
+      over = true
+    }
+  }, [held, me])
+  if (!plan || !laid?.ok) return <Problems list={laid && !laid.ok ? laid.problems : []} />
+  const none: WallOverview = { cells: {}, set: 0, total: 0, next: [], holds: [], findings: 0, due: [], last: undefined }
   return (
-    <Wall aria-label={wall.desk.name}>
-      <h2>
-        <Link href={`/walls/${wall.id}`}>{wall.desk.name}</Link>
-      </h2>
+    <YardRow wall={{ id: wall.id, name: wall.desk.name, site: wall.desk.site, plan, ...(seen ?? none) }}>
       <Kept held={held} />
-      <div className="drawing" ref={box}>
-        {laid?.ok ? (
-          <Elevation
-            layout={laid.value}
-            units={units}
-            from={-0.5}
-            to={laid.value.plan.length + 0.5}
-            width={Math.max(200, width)}
-            height={80}
-            plain
-            label={`${wall.desk.name}, whole wall`}
-          />
-        ) : null}
-      </div>
-    </Wall>
+    </YardRow>
   )
 }

@@ -13,6 +13,8 @@ const Board = dynamic(() => import('@/features/build/board/board').then((m) => m
 const Ground = dynamic(() => import('@/features/build/ground').then((m) => m.GroundPage), { loading })
 const Water = dynamic(() => import('@/features/build/water').then((m) => m.WaterPage), { loading })
 const Layers = dynamic(() => import('@/features/build/layers').then((m) => m.LayersPage), { loading })
+const Stock = dynamic(() => import('@/features/build/stock').then((m) => m.StockPage), { loading })
+const Days = dynamic(() => import('@/features/build/days').then((m) => m.DaysPage), { loading })
 const Saw = dynamic(() => import('@/features/build/saw/saw-page').then((m) => m.SawPage), { loading })
 const Crew = dynamic(() => import('@/features/build/crew/crew-page').then((m) => m.CrewPage), { loading })
 const Checks = dynamic(() => import('@/features/prove/checks').then((m) => m.ChecksPage), { loading })
@@ -27,13 +29,13 @@ const Rules = dynamic(() => import('@/features/plan/rules').then((m) => m.RuleBo
 export const Bench = dynamic(() => import('@/features/bench').then((m) => m.BenchPage), { loading })
 const Print = dynamic(() => import('./kept-print').then((m) => m.KeptPrint), { loading })
 
-/** The Board, at the step or the station its address says. */
-export function BoardPlace() {
+/** The Board, at the step or the station its address says. @param seen - what is next by section, as the house saw it when it made the page */
+export function BoardPlace({ seen }: { seen?: Readonly<globalThis.Record<string, string>> }) {
   const query = useSearchParams()
   const step = query.get('step')
   const from = Number(query.get('station') ?? Number.NaN)
   // Another step asked for while one is here is another Board; the record behind it stays.
-  return <Board key={`${step} ${from}`} {...(step ? { open: step } : {})} {...(Number.isFinite(from) ? { from } : {})} />
+  return <Board key={`${step} ${from}`} {...(seen ? { seen } : {})} {...(step ? { open: step } : {})} {...(Number.isFinite(from) ? { from } : {})} />
 }
 /** Dig and pad, at the panel its address says. */
 export function GroundPlace() {
@@ -48,6 +50,8 @@ export const OWN: Readonly<Partial<globalThis.Record<PlaceId, ComponentType>>> =
   ground: GroundPlace,
   water: Water,
   layers: Layers,
+  stock: Stock,
+  days: Days,
   saw: Saw,
   crew: Crew,
   checks: Checks,

@@ -65,8 +65,8 @@ export function Shell() {
     return (
       <Said title="Sign in again">
         <p>
-          This device has not spoken with the house for two weeks. {session.me.name} signs in again where there is a signal. What waits here is kept
-          and goes then.
+          This device has not spoken with the house for longer than the rule book lets it go on without. {session.me.name} signs in again where there
+          is a signal. What waits here is kept and goes then.
         </p>
       </Said>
     )

@@ -19,7 +19,9 @@ import {
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Ask, Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { entryHref } from './places'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { Judged } from './work/judged'
 import { useRecord } from './work/use-record'
@@ -71,7 +73,7 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
   const clock = clockOf(state, recorded)
   const strikes = kindOf(entry.kind)?.effect?.is === 'strike'
   return (
-    <li>
+    <li {...(recorded.waiting ? {} : { id: `entry-${recorded.seq}` })}>
       <div>
         <span {...(by ? { 'data-gone': true } : {})}>
           {place && placeOf(entry) ? `${placeOf(entry)} · ` : ''}
@@ -83,7 +85,8 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
         {entry.supersedes && !strikes ? <span> (corrects an earlier entry{entry.reason ? `: ${entry.reason}` : ''})</span> : null}
         {strikes && entry.supersedes ? <StruckOut state={state} id={entry.supersedes} /> : null}
         <div className="meta">
-          {recorded.waiting ? '◌ not sent yet' : recorded.seq} · <When at={entry.at} /> · {entry.by.name}
+          {recorded.waiting ? '◌ not sent yet' : <Link href={entryHref(entry.wall, recorded.seq)}>{recorded.seq}</Link>} · <When at={entry.at} /> ·{' '}
+          {entry.by.name}
           {clock ? ` · ▲ ${clock}; it came in ` : ''}
           {clock ? <When at={recorded.receivedAt} /> : null}
         </div>

@@ -3,10 +3,11 @@
 import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { Autocomplete, Button, Input, Label, Menu, MenuItem, SearchField } from 'react-aria-components'
 import styled from 'styled-components'
+import { setKeep } from '@/device/kept'
 import { Ask } from '@/ui/controls'
 import { useGo } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
-import { type Found, find } from './find'
+import { type Does, type Found, find } from './find'
 import { useFeed, useHere } from './provider'
 import { isWriting } from './typing'
 
@@ -34,7 +35,7 @@ function FindBody({ onGo }: { onGo(found: Found): void }) {
     <Body>
       <Autocomplete inputValue={text} onInputChange={setText}>
         <SearchField autoFocus>
-          <Label>A place, a course (3 B), a station, a step of the work</Label>
+          <Label>A place, a course (3 B), a station, a step of the work, an entry (no. 12), something to do</Label>
           <Input />
         </SearchField>
         <Menu
@@ -58,9 +59,23 @@ function FindBody({ onGo }: { onGo(found: Found): void }) {
   )
 }
 
+/** Does what is done where one is. */
+function useDoing(): (does: Does) => void {
+  const { wall } = useHere()
+  const { setUnits, setTheme } = usePreferences()
+  return (does) => {
+    if (does === 'day' || does === 'night') setTheme(does)
+    else if (does === 'keep') {
+      setKeep(wall, true).catch((error) => console.error(error))
+      navigator.storage?.persist?.().catch(() => false)
+    } else setUnits(does)
+  }
+}
+
 /** Find: whatever of the wall one can think of by its name; "/" or Ctrl and K open it. */
 export function Find() {
   const go = useGo()
+  const doing = useDoing()
   const [open, setOpen] = useState(false)
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
@@ -79,9 +94,11 @@ export function Find() {
       </Opener>
       <Ask title="Find" open={open} onClose={() => setOpen(false)}>
         <FindBody
-          onGo={({ href }) => {
+          onGo={({ href, does }) => {
             setOpen(false)
-            go(href)
+            if (does) doing(does)
+            else if (href.startsWith('/api/')) window.location.assign(href)
+            else go(href)
           }}
         />
       </Ask>

@@ -1,5 +1,5 @@
 import { cellKey, formatStation, parseLength, say, settled, statusOf, type UnitSystem, type WallState } from '@stone-tally/core'
-import { hrefOf, PLACES } from './places'
+import { entryHref, hrefOf, PLACES } from './places'
 
 /** Something of a wall that can be gone to. */
 export interface Found {
@@ -8,7 +8,11 @@ export interface Found {
   /** What kind of thing it is, and where. */
   readonly about: string
   readonly href: string
+  /** Something that is done where one is instead of gone to. */
+  readonly does?: Does
 }
+/** What Find does besides going. */
+export type Does = UnitSystem | 'day' | 'night' | 'keep'
 
 /** So many at most: more is not read. */
 const MOST = 8
@@ -38,11 +42,44 @@ export function find(state: WallState, wall: string, text: string, units: UnitSy
     .sort((a, b) => Number(matches(typed, b.title)) - Number(matches(typed, a.title)))
     .map((p) => ({ id: `place ${p.id}`, title: p.title, about: 'place', href: hrefOf(wall, p.id) }))
   if (typed.length === 0) return places
-  return [...courses(state, wall, typed), ...stations(state, wall, text, units, plan.length), ...places, ...steps(state, wall, typed, units)].slice(
-    0,
-    MOST,
-  )
+  return [
+    ...entries(state, wall, text),
+    ...courses(state, wall, typed),
+    ...stations(state, wall, text, units, plan.length),
+    ...places,
+    ...actions(wall, typed),
+    ...steps(state, wall, typed, units),
+  ].slice(0, MOST)
 }
+
+/** An entry of the record by its number: no. 812, #812. */
+function entries(state: WallState, wall: string, text: string): Found[] {
+  const seq = Number(/^\s*(?:no\.?|#|entry)\s*(\d{1,9})\s*$/i.exec(text)?.[1] ?? 0)
+  return seq > 0 && seq <= state.seq ? [{ id: `entry ${seq}`, title: `Entry ${seq}`, about: 'of the record', href: entryHref(wall, seq) }] : []
+}
+
+/** What can be done from anywhere. */
+const ACTIONS: readonly { readonly title: string; readonly also: string; readonly does?: Does; readonly href?: (wall: string) => string }[] = [
+  { title: 'Write a note for the diary', also: 'weather visitor delivery add', href: (w) => `${hrefOf(w, 'record')}#note` },
+  { title: 'Save the record as a file', also: 'export download', href: (w) => `/api/walls/${w}/export` },
+  { title: 'Keep this wall on this device', also: 'offline flight signal', does: 'keep' },
+  { title: 'Show metres', also: 'units metric millimetres', does: 'metric' },
+  { title: 'Show feet and inches', also: 'units imperial', does: 'imperial' },
+  { title: 'Show feet and hundredths', also: 'units decimal surveyor', does: 'decimal-feet' },
+  { title: 'Light for the day', also: 'theme sun bright', does: 'day' },
+  { title: 'Dark for the night', also: 'theme cab', does: 'night' },
+  { title: 'Yard', also: 'all walls home', href: () => '/' },
+  { title: 'Bench', also: 'calculators rod', href: () => '/bench/rod' },
+  { title: 'This device', also: 'storage pin install waiting', href: () => '/device' },
+]
+const actions = (wall: string, typed: readonly string[]): Found[] =>
+  ACTIONS.filter((a) => matches(typed, `${a.title} ${a.also}`)).map((a) => ({
+    id: `do ${a.title}`,
+    title: a.title,
+    about: a.does ? 'done here' : 'action',
+    href: a.href?.(wall) ?? '',
+    ...(a.does ? { does: a.does } : {}),
+  }))
 
 /** Courses by their number, with or without the section's letter: the first thing still to be done there. */
 function courses(state: WallState, wall: string, typed: readonly string[]): Found[] {

@@ -4,10 +4,12 @@ import { useEffect, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { followOthers, type Other, SAID_AGAIN, sayHere } from '@/device/presence'
 import { useFeed, useHere } from './provider'
-import { isTyping } from './typed'
+import { typingAt } from './typed'
 
 const Line = styled.p`margin: 0; font: 500 15px/1.3 'Barlow Condensed', sans-serif; color: var(--soft);`
 const LOOK = 700
+/** So much of what is typed travels: enough to see that two type the same. */
+const SHOWN = 40
 
 /** Says where one is on this wall while it is looked at, and follows who else is. */
 export function useOthers(section: string | undefined, step: string | undefined): readonly Other[] {
@@ -20,7 +22,8 @@ export function useOthers(section: string | undefined, step: string | undefined)
     if (live !== 'live') return
     const say = () => {
       if (document.visibilityState === 'hidden') return
-      const here = { section, step, typing: step !== undefined && isTyping(step) }
+      const typed = step === undefined ? undefined : typingAt(step)
+      const here = { section, step, typing: typed !== undefined, ...(typed ? { text: typed.replace(/\s+/g, ' ').slice(0, SHOWN) } : {}) }
       const text = JSON.stringify(here)
       if (text === last.current.text && Date.now() - last.current.at < SAID_AGAIN) return
       last.current = { text, at: Date.now() }
@@ -50,7 +53,7 @@ export function Others({ section, step }: { section: string | undefined; step: s
         .slice(0, 4)
         .map(
           (o) =>
-            `${o.name} ${['at this step', `in section ${o.section}`, o.section ? `in section ${o.section}` : 'on this wall'][at(o)]}${o.typing ? ', typing' : ''}`,
+            `${o.name} ${['at this step', `in section ${o.section}`, o.section ? `in section ${o.section}` : 'on this wall'][at(o)]}${o.typing ? `, typing${o.text ? ` “${o.text}”` : ''}` : ''}`,
         )
         .join(' · ')}
     </Line>

@@ -22,7 +22,7 @@ const Nav = styled.nav`
     gap: 0 10px; .group { display: contents; } .list { order: 1; flex: 1 0 100%; }
     button[aria-expanded='true'] { box-shadow: inset 0 -3px 0 var(--line); color: var(--ink); font-weight: 600; }
   }
-  .list { display: flex; flex-wrap: wrap; gap: 0 16px; }
+  .list { display: flex; flex-wrap: wrap; gap: 0 16px; } .list a { flex: none; }
   @media (max-width: 640px) { .list { flex-wrap: nowrap; overflow-x: auto; min-width: 0; } }
   @media (max-width: 1000px) { .list[data-folded] { display: none; } }
   @media print { display: none; }

@@ -27,6 +27,8 @@ export const PLACES = [
   { id: 'water', group: 'build', title: 'Water', also: 'pipe drain outlet fabric filter stone rain' },
   { id: 'layers', group: 'build', title: 'Layers', also: 'geogrid reinforcement rolls' },
   { id: 'ahead', group: 'build', title: 'Ahead', also: 'line lean creep level forecast correction' },
+  { id: 'stock', group: 'build', title: 'Stock', also: 'materials deliveries dockets orders left short waste suppliers' },
+  { id: 'days', group: 'build', title: 'Days', also: 'programme schedule calendar forecast promise weather crews critical path' },
   { id: 'saw', group: 'build', title: 'Saw day', also: 'cuts cut list off-cuts blade dust' },
   { id: 'crew', group: 'build', title: 'Crew sheet', also: 'today tomorrow talk tasks' },
   { id: 'checks', group: 'prove', title: 'Checks', also: 'hold points inspector release findings nonconformance due' },
@@ -37,6 +39,8 @@ export const PLACES = [
 /** A place of a wall; the empty one is its Board. */
 export type PlaceId = (typeof PLACES)[number]['id'] | ''
 
+/** An entry of the record, by its number. @example entryHref('w1', 812) // '/walls/w1/record?entry=812' */
+export const entryHref = (wall: string, seq: number): string => `/walls/${wall}/record?entry=${seq}`
 /** @example hrefOf('w1', 'water') // '/walls/w1/water' */
 export const hrefOf = (wall: string, place: PlaceId, step?: string): string =>
   `/walls/${wall}${place ? `/${place}` : ''}${step ? `?step=${encodeURIComponent(step)}` : ''}`

@@ -1,7 +1,10 @@
 'use client'
 
+import { useEffect, useState } from 'react'
 import styled from 'styled-components'
+import { nearlyFull, spaceHere } from '@/device/room'
 import { Ago } from '@/ui/ago'
+import { Quiet } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { useStanding } from './provider'
 
@@ -11,11 +14,25 @@ const Line = styled.p`
   @media print { display: none; }
 `
 
+const LOOK = 60_000
+/** Does this device run full? Said before it refuses anything. */
+function useNearlyFull(): boolean {
+  const [full, setFull] = useState(false)
+  useEffect(() => {
+    const look = () => spaceHere().then((s) => setFull(nearlyFull(s)))
+    look()
+    const again = setInterval(look, LOOK)
+    return () => clearInterval(again)
+  }, [])
+  return full
+}
+
 /** Where the record of this wall stands on this device, whenever it is not simply in the house: said on every place of it. */
 export function Standing() {
-  const { live, waiting, doubtful, others, state, loaded, asOf } = useStanding()
+  const { live, waiting, doubtful, others, state, loaded, asOf, anew, seenAnew } = useStanding()
+  const full = useNearlyFull()
   const lost = live === 'lost'
-  if (!lost && waiting === 0 && others.length === 0) return null
+  if (!lost && waiting === 0 && others.length === 0 && !anew && !full) return null
   return (
     <Line role="status" aria-label="This device">
       {lost ? (
@@ -35,6 +52,13 @@ export function Standing() {
           ▲ entries of {others.join(' and ')} wait here; they go when {others.length === 1 ? 'that person signs' : 'they sign'} in
         </span>
       ) : null}
+      {anew ? (
+        <span>
+          ▲ The house had another record of this wall than this device: it was fetched anew, and what was here is put aside. Compare them before you
+          go on. <Quiet onPress={seenAnew}>Understood</Quiet>
+        </span>
+      ) : null}
+      {full ? <span>▲ This device is nearly full: free room before it cannot record any more.</span> : null}
       <Link href="/device">This device</Link>
     </Line>
   )

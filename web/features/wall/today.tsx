@@ -14,6 +14,15 @@ export function useNow(state: WallState): string | undefined {
   return now
 }
 
+/** The day by the device, as 2026-05-31 in the place it is at; before the page runs there, the day of the newest entry. */
+export function useToday(state: WallState): string {
+  const now = useNow(state)
+  if (now === undefined) return state.entries[state.entries.length - 1]?.entry.at.slice(0, 10) ?? '2000-01-03'
+  const d = new Date(now)
+  const two = (n: number) => `${n}`.padStart(2, '0')
+  return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`
+}
+
 /** What this step asks for anew today; empty before the page runs on the device. */
 export function useDaily(state: WallState, step: Step) {
   const now = useNow(state)

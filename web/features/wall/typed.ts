@@ -103,9 +103,13 @@ const fieldsOf = (kept: string): Record<string, string> => {
 /** What is being typed there; undefined where nothing is. @example typedAt(spot, 'rod') */
 export const typedAt = (scope: string, name: string): string | undefined => get(keyOf(scope, name)) ?? undefined
 
-/** Is anything being typed for this step? @example isTyping(step.key) */
-export function isTyping(scope: string): boolean {
-  if (typeof window === 'undefined') return false
+/**
+ * What is being typed for this step, as it stands in the first field that has something; undefined where nothing is begun.
+ *
+ * @example typingAt(step.key) // '1.85'
+ */
+export function typingAt(scope: string): string | undefined {
+  if (typeof window === 'undefined') return undefined
   try {
     const start = `${PREFIX}|${wallHere()}|${scope}|`
     for (const [kept, prefix] of [
@@ -114,10 +118,15 @@ export function isTyping(scope: string): boolean {
     ] as const)
       for (let i = 0; i < kept.length; i++) {
         const key = kept.key(i) ?? ''
-        if (key.startsWith(prefix) && (kept.getItem(key) ?? '').trim() !== '') return true
+        const text = (kept.getItem(key) ?? '').trim()
+        if (key.startsWith(prefix) && text !== '') return plain(text)
       }
   } catch {
     // nothing is kept
   }
-  return false
+  return undefined
 }
+/** Is anything being typed for this step? @example isTyping(step.key) */
+export const isTyping = (scope: string): boolean => typingAt(scope) !== undefined
+/** A form's fields as one reads them. */
+const plain = (text: string) => (text.startsWith('{') ? Object.values(fieldsOf(text)).filter(Boolean).join(', ') : text)

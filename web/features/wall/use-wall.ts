@@ -19,6 +19,8 @@ export interface WallFeed extends WallView {
   aside(id: string): void
   /** What was recorded on both sides is looked at, and stands. */
   decide(id: string): void
+  /** It was read that the record was asked for anew. */
+  seenAnew(): void
   record(facts: readonly Fact[]): Promise<RecordResult>
 }
 
@@ -60,5 +62,8 @@ export function useWall(
     return () => store.end()
   }, [store, wanted, wall, revised])
   const view = useSyncExternalStore(store.subscribe, store.get, store.get)
-  return useMemo(() => ({ ...view, again: store.again, aside: store.aside, decide: store.decide, record: store.record }), [view, store])
+  return useMemo(
+    () => ({ ...view, again: store.again, aside: store.aside, decide: store.decide, seenAnew: store.seenAnew, record: store.record }),
+    [view, store],
+  )
 }

@@ -3,6 +3,7 @@ import { check } from './check'
 import { clearance } from './clearance'
 import { curve } from './curve'
 import { cut } from './cut'
+import { delivery } from './delivery'
 import { density } from './density'
 import { geogrid } from './geogrid'
 import { gradation } from './gradation'
@@ -11,11 +12,13 @@ import { lift } from './lift'
 import { look } from './look'
 import { note } from './note'
 import { obstruction } from './obstruction'
+import { ordered } from './ordered'
 import { override } from './override'
 import { padChoice } from './pad-choice'
 import { photo } from './photo'
 import { pick } from './pick'
 import { pipe } from './pipe'
+import { promise } from './promise'
 import { reading } from './reading'
 import { release } from './release'
 import { revision } from './revision'
@@ -26,11 +29,14 @@ import { sight } from './sight'
 import { sighting } from './sighting'
 import { soil } from './soil'
 import { soilReport } from './soil-report'
+import { stock } from './stock'
 import { strike } from './strike'
+import { supply } from './supply'
 import { undercut } from './undercut'
 import { unitLevel } from './unit-level'
 import { units } from './units'
 import { weather } from './weather'
+import { workdays } from './workdays'
 
 /** Every kind of entry. */
 export const KINDS: readonly EntryKind[] = [
@@ -60,6 +66,12 @@ export const KINDS: readonly EntryKind[] = [
   gradation,
   pipe,
   photo,
+  ordered,
+  delivery,
+  stock,
+  supply,
+  workdays,
+  promise,
   release,
   override,
   action,
@@ -71,11 +83,13 @@ const byName = new Map(KINDS.map((k) => [k.kind, k]))
 /** @example kindOf('reading')?.work */
 export const kindOf = (kind: string) => byName.get(kind)
 
+export { amountSaid, ITEM_UNITS, type ItemUnit } from '../item'
 export type { ActionData } from './action'
 export { boundsOf, type CheckData, measureSaid, measuresOf } from './check'
 export { CLEARED_BY, type ClearanceData } from './clearance'
 export { type CurveData, curveOf } from './curve'
 export { type CutData, cutDepth, roomBehind } from './cut'
+export { cameOf, type DeliveryData, delivery } from './delivery'
 export { type DensityData, type DensityResult, densityOf } from './density'
 export type { GeogridData } from './geogrid'
 export type { GradationData } from './gradation'
@@ -84,11 +98,13 @@ export { type LiftData, PLANT_NAMES } from './lift'
 export type { LookData } from './look'
 export type { NoteData } from './note'
 export { OBSTRUCTIONS, type ObstructionData, WAYS } from './obstruction'
+export { type OrderedData, ordered } from './ordered'
 export type { OverrideData } from './override'
 export type { PadChoiceData } from './pad-choice'
 export { PHOTO_LIMIT, PHOTO_TYPES, type PhotoData } from './photo'
 export type { PickData } from './pick'
 export { PIPE_ENDS, type PipeData } from './pipe'
+export { type PromiseData, promise } from './promise'
 export { aim, deviationOf, type ReadingData } from './reading'
 export { decidedBy, isSigned, type ReleaseData } from './release'
 export type { RevisionData } from './revision'
@@ -99,8 +115,11 @@ export type { SightData } from './sight'
 export type { SightingData } from './sighting'
 export type { SoilData } from './soil'
 export type { SoilReportData } from './soil-report'
+export { STOCK_CHANGES, type StockData, stock } from './stock'
 export type { StrikeData } from './strike'
+export { type SupplyData, supply } from './supply'
 export type { UndercutData } from './undercut'
 export type { UnitLevelData } from './unit-level'
 export type { UnitsData } from './units'
 export type { WeatherData } from './weather'
+export { type WorkdaysData, workdays } from './workdays'

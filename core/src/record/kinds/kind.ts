@@ -14,6 +14,8 @@ export interface Context {
   readonly stage: Stage | undefined
   /** Another entry of this wall: the laboratory curve of a density test. */
   find(id: string): Entry | undefined
+  /** Entries of a kind that are in force, in order: a docket that came twice. */
+  of(kind: string): readonly RecordedEntry[]
 }
 
 /** Who builds, who measures as well, and everyone. Inspectors measure and release, they do not build. */

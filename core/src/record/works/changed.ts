@@ -46,7 +46,7 @@ function asOf(before: Layout, after: Layout): Layout {
 
 /** What the plan in force would find wrong with an entry that was good under its own; undefined where it says nothing new. */
 export function nowOut(before: Layout, after: Layout, step: Step, entry: Entry): string | undefined {
-  const judge = (layout: Layout) => kindOf(entry.kind)?.judge?.(entry, { layout, stage: step.stage, find: () => undefined })
+  const judge = (layout: Layout) => kindOf(entry.kind)?.judge?.(entry, { layout, stage: step.stage, find: () => undefined, of: () => [] })
   // What a plan changed is looked at, not what rules changed: work is judged by the rules of its own day.
   const now = judge(asOf(before, after))
   return now?.verdict === 'out' && judge(before)?.verdict !== 'out' ? `by the plan in force: ${now.text}` : undefined

@@ -38,18 +38,33 @@ function bulk(d: FoundationData, lifts: Foundation['lifts'], run: number, above:
   const working = `${said.length(run, 2)} × ${said.given(d.width)} × ${said.given(thick)}`
   return lifts
     ? [
-        { id: 'pad', name: 'Pad, compacted', value: volume, unit: 'm³', working },
+        {
+          id: 'pad',
+          name: 'Pad, compacted',
+          value: volume,
+          unit: 'm³',
+          working,
+          bought: { name: 'Pad material', order: volume * (1 + above / 100), loose: lifts.loose, placed: 'pad' },
+        },
         {
           id: 'pad-order',
           name: 'Order: pad material, loose',
           value: volume * lifts.loose * (1 + above / 100),
           unit: 'm³',
           working: `× ${lifts.loose} loose + ${above} %`,
+          bought: false,
         },
       ]
     : [
-        { id: 'pad', name: 'Foundation, cast', value: volume, unit: 'm³', working },
-        { id: 'pad-order', name: 'Order: foundation, cast', value: volume * (1 + above / 100), unit: 'm³', working: `+ ${above} %` },
+        {
+          id: 'pad',
+          name: 'Foundation, cast',
+          value: volume,
+          unit: 'm³',
+          working,
+          bought: { name: 'Concrete', order: volume * (1 + above / 100), placed: 'pad' },
+        },
+        { id: 'pad-order', name: 'Order: foundation, cast', value: volume * (1 + above / 100), unit: 'm³', working: `+ ${above} %`, bought: false },
       ]
 }
 

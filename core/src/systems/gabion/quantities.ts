@@ -47,6 +47,7 @@ export function quantities({ pieces, face, topRun, runs }: CountBasis, data: Gab
       value: volume * (1 - porosity) * ROCK,
       unit: 'kg',
       working: `${said.volume(volume)} × (1 − ${porosity} air) × ${said.density(ROCK)}`,
+      bought: false,
     },
     ...(data.face === 'machine'
       ? []
@@ -57,6 +58,7 @@ export function quantities({ pieces, face, topRun, runs }: CountBasis, data: Gab
             value: face * 0.25,
             unit: 'm³' as const,
             working: `${said.area(face)} of face, ${said.small(0.25)} deep`,
+            bought: false as const,
           },
         ]),
     ...(behind > 0
@@ -95,7 +97,7 @@ export function quantities({ pieces, face, topRun, runs }: CountBasis, data: Gab
           },
         ]
       : []),
-    { id: 'lids', name: 'Lids', value: lids, unit: 'pieces', working: 'one a basket, closed before the next course' },
+    { id: 'lids', name: 'Lids', value: lids, unit: 'pieces', working: 'one a basket, closed before the next course', bought: false },
     {
       id: 'bracing',
       name: 'Bracing wires',

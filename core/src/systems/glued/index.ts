@@ -88,6 +88,7 @@ export const glued = defineSystem<SmallData>({
         value: cuts.length,
         unit: 'pieces',
         working: `${cuts.filter((p) => p.kind === 'mitre').length} of them mitres; ${said.given(unit.height)} deep each`,
+        bought: false,
       },
     ]
   },

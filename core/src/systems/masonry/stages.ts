@@ -138,6 +138,7 @@ const behind: readonly Stage[] = [
   {
     id: 'fill',
     title: 'Drainage stone',
+    places: 'stone',
     witness: 'course',
     scope: 'course',
     when: 'every',

@@ -45,7 +45,14 @@ export const rearLip = defineSystem<BlockData>({
   quantities: (basis, { unit }) => {
     const lips = basis.onPad.filter((p) => p.kind !== 'return').length
     return [
-      { id: 'lips', name: 'Lips to knock off', value: lips, unit: 'pieces', working: 'every unit that lies on the pad, on its steps too' },
+      {
+        id: 'lips',
+        name: 'Lips to knock off',
+        value: lips,
+        unit: 'pieces',
+        working: 'every unit that lies on the pad, on its steps too',
+        bought: false,
+      },
       ...capAdhesive(basis, unit),
     ]
   },

@@ -64,6 +64,7 @@ export const tongueGroove = defineSystem<BlockData>({
         value: corners,
         unit: 'pieces',
         working: 'long side and short side in turn, course by course',
+        bought: false,
       },
       {
         id: 'middle-cuts',
@@ -71,6 +72,7 @@ export const tongueGroove = defineSystem<BlockData>({
         value: half,
         unit: 'pieces',
         working: `none shorter than ${said.given(unit.length / 2)}`,
+        bought: false,
       },
       ...capAdhesive(basis, unit),
     ]

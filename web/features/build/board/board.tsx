@@ -75,12 +75,15 @@ function Coming({ step, lost }: { step: Step | undefined; lost: boolean }) {
 export function Board({
   open,
   from,
+  seen,
   children,
 }: {
   /** Step that is opened at first. */
   open?: string
   /** Station that is looked at first, m. */
   from?: number
+  /** What is next in each section, as the house saw it when it made the page; until this device knows better. */
+  seen?: Readonly<Record<string, string>>
   children?: React.ReactNode
 }) {
   const { wall, name, plans, me } = useHere()
@@ -105,6 +108,7 @@ export function Board({
   const next = nextStep(state, section)
   const step = (chosen ? state.byKey.get(chosen) : undefined) ?? next
   const status = step ? statusOf(state, step) : undefined
+  const coming = state.byKey.get(open ?? seen?.[section] ?? '')
   const own = layout.plan.sections.find((s) => s.id === section) ?? layout.plan.sections[0]
   // A station chosen for one step says nothing of the next; while the record comes in, steps pass by that nobody looked at.
   const stepNow = step?.key
@@ -324,7 +328,7 @@ export function Board({
           </Row>
           <Others section={section} step={step?.key} />
           {!feed.loaded ? (
-            <Coming step={feed.glimpse ? step : undefined} lost={feed.live === 'lost'} />
+            <Coming step={feed.glimpse ? step : coming} lost={feed.live === 'lost'} />
           ) : !step || !status ? (
             <Stack>
               <h2>Section {section} is complete.</h2>

@@ -23,6 +23,7 @@ import {
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { Strokes, useFeed, useHere, useNow, WallPage } from '@/features/wall'
+import { entryHref } from '@/features/wall/places'
 import { Choice, Row, Stack, Wide } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
@@ -115,11 +116,19 @@ export function ChecksPage() {
                   return (
                     <tr key={entry.id}>
                       <td>
-                        <Link href={link(key)} prefetch={false}>
-                          {n.found.waiting ? '◌' : n.found.seq}
+                        {n.found.waiting ? (
+                          '◌'
+                        ) : (
+                          <Link href={entryHref(wall, n.found.seq)} aria-label={`Entry ${n.found.seq} in the record`} prefetch={false}>
+                            {n.found.seq}
+                          </Link>
+                        )}
+                      </td>
+                      <td>
+                        <Link href={link(key)} aria-label={`${FOUND[n.state]}: what puts it right`} prefetch={false}>
+                          {FOUND[n.state]}
                         </Link>
                       </td>
-                      <td>{FOUND[n.state]}</td>
                       <td className="wrap">
                         {entry.where.section ? `${entry.where.section}${entry.where.course ? ` course ${entry.where.course}` : ''}` : ''}
                         {entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, units)}`}: {say(n.verdict.text, units)}.{' '}

@@ -1,7 +1,8 @@
 'use client'
 
 import { kindOf, lineOf, placeOf } from '@stone-tally/core'
-import { useState } from 'react'
+import { useSearchParams } from 'next/navigation'
+import { useEffect, useState } from 'react'
 import styled from 'styled-components'
 import { Line, Places, useFeed, useHere, useRecord } from '@/features/wall'
 import { Bar } from '@/ui/bar'
@@ -13,7 +14,7 @@ import { SetAsidePanel } from './set-aside'
 const List = styled.ol`
   list-style: none; margin: 0; padding: 0;
   li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 4px 10px; padding: 8px 0; border-top: 1px solid var(--line); }
-  .meta { color: var(--soft); font-size: 14px; } [data-gone] { text-decoration: line-through; color: var(--soft); }
+  .meta { color: var(--soft); font-size: 14px; } .meta a { display: inline-block; min-width: 48px; min-height: 28px; } li[data-here] { background: var(--faint); box-shadow: inset 4px 0 0 var(--now); padding-left: 12px; } [data-gone] { text-decoration: line-through; color: var(--soft); }
 `
 const SHOWN = 200
 
@@ -24,7 +25,16 @@ export function RecordPage() {
   const { units } = usePreferences()
   const [which, setWhich] = useState<'all' | 'out' | 'decisions' | 'corrections'>('all')
   const [find, setFind] = useState('')
-  const [shown, setShown] = useState(SHOWN)
+  const [more, setShown] = useState(SHOWN)
+  // An entry that is asked for by its number is shown whatever it takes.
+  const asked = Number(useSearchParams().get('entry') ?? 0)
+  const shown = asked > 0 ? Math.max(more, state.entries.length - state.entries.findIndex((e) => e.seq === asked)) : more
+  useEffect(() => {
+    const line = loaded && asked > 0 ? document.getElementById(`entry-${asked}`) : null
+    for (const other of document.querySelectorAll('li[data-here]')) other.removeAttribute('data-here')
+    line?.setAttribute('data-here', '')
+    line?.scrollIntoView({ block: 'center' })
+  }, [loaded, asked])
   const [note, setNote] = useState('')
   const { busy, problems, go } = useRecord(record)
   const words = find.trim().toLowerCase()
@@ -66,7 +76,7 @@ export function RecordPage() {
             <Field label="Find" value={find} onChange={setFind} />
           </div>
         </Row>
-        <Row>
+        <Row id="note">
           <div style={{ flex: 1, minWidth: 200 }}>
             <Field label="Note for the diary: weather, visitors, deliveries" value={note} onChange={setNote} />
           </div>
@@ -83,6 +93,11 @@ export function RecordPage() {
           <Link href="/">Yard</Link>
         </p>
         <SetAsidePanel wall={wall} state={state} />
+        {loaded && asked > 0 && !state.entries.some((e) => e.seq === asked) ? (
+          <p>
+            There is no entry {asked} in this record; it ends at {state.seq}.
+          </p>
+        ) : null}
         {loaded && list.length === 0 ? <p>Nothing here.</p> : null}
         <List>
           {newest.map((e) => (

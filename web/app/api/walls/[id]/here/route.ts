@@ -7,6 +7,7 @@ const schema = record({
   section: optionalText(8),
   step: optionalText(80),
   typing: yup.boolean().required(),
+  text: optionalText(40),
   gone: yup.boolean().optional(),
 })
 

@@ -1,0 +1,8 @@
+/** @type {import('next').NextConfig} */
+export default {
+  turbopack: { root: process.env.BARE_ROOT },
+  compiler: { styledComponents: true },
+  poweredByHeader: false,
+  devIndicators: false,
+  typescript: { ignoreBuildErrors: true },
+}

@@ -1,0 +1,91 @@
+import Papa from 'papaparse'
+import { live, type WallState } from '../record'
+import type { Programme } from '../schedule'
+
+/**
+ * What is left as CSV: one task a line with what it waits for, so that another program can draw it again. Hours are working hours from
+ * the first day.
+ *
+ * @example programmeCsv(programmeOf(state, '2026-05-31'))
+ */
+export const programmeCsv = (p: Programme): string =>
+  Papa.unparse(
+    p.tasks.map((t, i) => ({
+      id: t.id,
+      title: t.title,
+      kind: t.kind,
+      section: t.step.section ?? '',
+      course: t.step.course ?? '',
+      from: t.from,
+      to: t.to,
+      hours: Number(t.hours.toFixed(3)),
+      start_hour: Number(t.start.toFixed(3)),
+      finish_hour: Number(t.finish.toFixed(3)),
+      float_hours: Number(t.float.toFixed(3)),
+      critical: t.critical ? 'yes' : 'no',
+      after: (p.levelled.wiring.after[i] ?? []).map(([b, lag]) => `${p.tasks[b]?.id}${lag > 0 ? `+${Number(lag.toFixed(2))}h` : ''}`).join(' ; '),
+    })),
+    { newline: '\n' },
+  )
+
+/** A text of an iCalendar file: what would end it early is marked. */
+const escaped = (text: string) =>
+  text
+    .replace(/\\/g, '\\\\')
+    .replace(/[,;]/g, (c) => `\\${c}`)
+    .replace(/\r?\n/g, '\\n')
+/** Lines of at most 75 bytes, as the format has it. */
+function folded(line: string): string {
+  const out: string[] = []
+  let now = ''
+  let bytes = 0
+  for (const c of line) {
+    const size = new TextEncoder().encode(c).length
+    if (bytes + size > (out.length === 0 ? 75 : 74)) {
+      out.push(now)
+      now = ''
+      bytes = 0
+    }
+    now += c
+    bytes += size
+  }
+  return [...out, now].join('\r\n ')
+}
+
+/**
+ * Releases, expected deliveries and the last day, as an iCalendar file (RFC 5545): whole days, so that no time zone moves them.
+ *
+ * @example programmeIcs(state, programme, 'Kiosk terrace')
+ */
+export function programmeIcs(state: WallState, p: Programme, name: string): string {
+  const day = (d: string) => d.replace(/-/g, '')
+  const next = (d: string) => day(new Date(Date.parse(`${d}T00:00:00Z`) + 86_400_000).toISOString().slice(0, 10))
+  const stamp = `${day((state.entries[state.entries.length - 1]?.entry.at ?? `${p.calendar.from}T00:00:00Z`).slice(0, 10))}T000000Z`
+  const events: { id: string; on: string; title: string }[] = [
+    ...p.tasks.flatMap((t) => (t.kind === 'release' ? [{ id: t.id, on: t.to, title: `${name}: ${t.title}` }] : [])),
+    ...state.entries.flatMap((e) => {
+      if (e.entry.kind !== 'ordered' || !live(state, e.entry.id)) return []
+      const d = e.entry.data as { expected: string; name: string; supplier?: string }
+      return [{ id: e.entry.id, on: d.expected, title: `${name}: ${d.name}${d.supplier ? ` from ${d.supplier}` : ''} expected` }]
+    }),
+    { id: 'done', on: p.finish, title: `${name}: done, if nothing is lost` },
+  ]
+  const wall = state.entries[0]?.entry.wall ?? name
+  const lines = [
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    'PRODID:-//Stone Tally//Days//EN',
+    ...events.flatMap((e) => [
+      'BEGIN:VEVENT',
+      `UID:${escaped(`${e.id}@${wall}`)}`,
+      `DTSTAMP:${stamp}`,
+      `DTSTART;VALUE=DATE:${day(e.on)}`,
+      `DTEND;VALUE=DATE:${next(e.on)}`,
+      `SUMMARY:${escaped(e.title)}`,
+      'TRANSP:TRANSPARENT',
+      'END:VEVENT',
+    ]),
+    'END:VCALENDAR',
+  ]
+  return `${lines.map(folded).join('\r\n')}\r\n`
+}

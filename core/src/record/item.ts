@@ -1,0 +1,32 @@
+import { said } from '../base/said'
+import { choice, quantity, text } from '../base/schema'
+
+/** What materials are measured in; m, m², m³, kg or pieces. */
+export const ITEM_UNITS = ['m', 'm²', 'm³', 'kg', 'pieces'] as const
+export type ItemUnit = (typeof ITEM_UNITS)[number]
+
+/** Which material a fact is of: as the plan knows it, or in words where the plan has none. An entry says it whole, so that it reads alone. */
+export const itemShape = { item: text(80), name: text(120), unit: choice(ITEM_UNITS) }
+/** An amount nobody could have meant is refused; one that is only far off is asked about where it is typed. */
+export const amountOf = (min = 0) => quantity({ min, max: 1e6 })
+/** A day as 2026-05-31. */
+export const dayText = () =>
+  text(10)
+    .matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2026-05-31')
+    .test(
+      'is-a-day',
+      'is not a day of the calendar',
+      (v) => v === undefined || !/^\d{4}-\d\d-\d\d$/.test(v) || new Date(`${v}T00:00:00Z`).toJSON()?.slice(0, 10) === v,
+    )
+
+/** @example amountSaid(6.25, 'm³') // '6.3 m³' in the reader's units */
+export const amountSaid = (amount: number, unit: ItemUnit): string =>
+  unit === 'm'
+    ? said.length(amount, 1)
+    : unit === 'm²'
+      ? said.area(amount)
+      : unit === 'm³'
+        ? said.volume(amount)
+        : unit === 'kg'
+          ? said.mass(amount)
+          : `${Math.round(amount * 100) / 100}`

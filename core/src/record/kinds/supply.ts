@@ -1,0 +1,25 @@
+import { fail, ok } from '../../base/result'
+import { type InferType, optionalQuantity, optionalText, quantity, record } from '../../base/schema'
+import { ROLES } from '../../rules'
+import { amountOf, amountSaid, itemShape } from '../item'
+import { defineKind } from './kind'
+
+/** How a material is bought for this wall: from whom, days from order to site, what it is sold in, what stays in reserve. The newest holds. */
+export const supplyData = record({
+  ...itemShape,
+  supplier: optionalText(120),
+  lead: quantity({ min: 0, max: 365, unit: 'days', whole: true }),
+  pack: amountOf(),
+  reserve: amountOf(),
+  price: optionalQuantity({ min: 0, max: 1e7 }),
+})
+export type SupplyData = InferType<typeof supplyData>
+
+export const supply = defineKind({
+  kind: 'supply',
+  roles: ROLES.filter((r) => r !== 'inspector' && r !== 'crew'),
+  schema: supplyData,
+  check: ({ data }) => (data.pack > 0 ? ok(true) : fail('data.pack', 'must be more than nothing: what it is sold in')),
+  line: ({ data: d }) =>
+    `Bought: ${d.name}${d.supplier ? ` from ${d.supplier}` : ''}, ${d.lead} days ahead, in packs of ${amountSaid(d.pack, d.unit)}${d.reserve > 0 ? `, ${amountSaid(d.reserve, d.unit)} in reserve` : ''}`,
+})

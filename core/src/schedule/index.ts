@@ -1,0 +1,8 @@
+export { type Calendar, calendarFrom, workdaysOf } from './calendar'
+export { type CriticalPathInput, criticalPath, criticalPathInput, type TimedTask } from './critical-path'
+export { type OrderLine, oddsInput, orderList, promised, type Slip, slips, type WinBack, winBack } from './forecast'
+export { type Levelled, level } from './level'
+export { Network, type Wiring } from './network'
+export { endsOf, type Odds, type OddsInput, odds, oddsOf } from './odds'
+export { observed, type Pace, paces, workOfStep } from './pace'
+export { type Otherwise, type Programme, type ProgrammeTask, programmeOf } from './programme'

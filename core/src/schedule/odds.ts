@@ -1,0 +1,119 @@
+import type { WorkdaysData } from '../record'
+import { calendarFrom } from './calendar'
+import { Network, type Wiring } from './network'
+
+/** What a simulation is made of; plain data, so that it goes to a worker. */
+export interface OddsInput {
+  readonly wiring: { readonly durations: readonly number[]; readonly after: Wiring['after'] }
+  /** Of each task: one day in six takes so many times as long. */
+  readonly spreads: readonly number[]
+  readonly workdays: WorkdaysData
+  readonly today: string
+  readonly runs: number
+  readonly seed: number
+}
+
+/** Days on which the wall is done, over many runs: the same seed gives the same. */
+export interface Odds {
+  /** Sorted, as 2026-05-31. */
+  readonly days: readonly string[]
+  /** The day by which it is done in so many of a hundred. */
+  at(percent: number): string
+}
+
+/** A quick stream of numbers from 0 up to 2³², the same for the same seed. */
+function random(seed: number): () => number {
+  let s = seed >>> 0 || 1
+  return () => {
+    s ^= s << 13
+    s ^= s >>> 17
+    s ^= s << 5
+    return s >>> 0
+  }
+}
+
+const TABLE = 1024
+/** The normal distribution at the middles of so many equal shares, by its inverse (Acklam's rational approximation). */
+const normal = Float64Array.from({ length: TABLE }, (_, i) => inverse((i + 0.5) / TABLE))
+function inverse(p: number): number {
+  const a = [-39.6968302866538, 220.946098424521, -275.928510446969, 138.357751867269, -30.6647980661472, 2.50662827745924]
+  const b = [-54.4760987982241, 161.585836858041, -155.698979859887, 66.8013118877197, -13.2806815528857]
+  const c = [-0.00778489400243029, -0.322396458041136, -2.40075827716184, -2.54973253934373, 4.37466414146497, 2.93816398269878]
+  const d = [0.00778469570904146, 0.32246712907004, 2.445134137143, 3.75440866190742]
+  const poly = (k: readonly number[], x: number) => k.reduce((sum, v) => sum * x + v, 0)
+  if (p < 0.02425) {
+    const q = Math.sqrt(-2 * Math.log(p))
+    return poly(c, q) / (poly(d, q) * q + 1)
+  }
+  if (p > 1 - 0.02425) return -inverse(1 - p)
+  const q = p - 0.5
+  return (poly(a, q * q) * q) / (poly(b, q * q) * q * q + 1)
+}
+
+/** How many times as long, at each of the equal shares, by spread; each spread's table is made once. */
+function factorsOf(spreads: readonly number[]): { tables: Float64Array[]; of: Uint16Array } {
+  const known = new Map<number, number>()
+  const tables: Float64Array[] = []
+  const of = Uint16Array.from(spreads, (s) => {
+    let k = known.get(s)
+    if (k === undefined) {
+      k = tables.push(Float64Array.from(normal, (z) => s ** z)) - 1
+      known.set(s, k)
+    }
+    return k
+  })
+  return { tables, of }
+}
+
+/**
+ * When the wall will be done, with odds: every task takes what it usually does, times what it scatters by; every working day may be lost
+ * to the weather of its month. What is not known stays out of it: a delivery that fails, a machine that breaks.
+ *
+ * @param told - hears how many runs are done; what it answers false to ends it, with the runs made so far
+ * @example odds({ …, runs: 1000, seed: 1 }).at(90) // '2026-12-08'
+ */
+export function odds(input: OddsInput, told?: (runs: number) => boolean): Odds {
+  const network = Network.of(input.wiring)
+  if (!(network instanceof Network)) throw new Error('a circle has no end')
+  const hours = endsOf(network, input, told)
+  const days = daysLost(hours, input)
+  return oddsOf(days)
+}
+
+/** @returns the same from days that came out of a worker */
+export function oddsOf(days: readonly string[]): Odds {
+  const sorted = [...days].sort()
+  return { days: sorted, at: (percent) => sorted[Math.min(sorted.length - 1, Math.max(0, Math.ceil((percent / 100) * sorted.length) - 1))] ?? '' }
+}
+
+/** Working hours until the end, run by run. */
+export function endsOf(network: Network, { wiring, spreads, runs, seed }: OddsInput, told?: (runs: number) => boolean): number[] {
+  const next = random(seed)
+  const { tables, of } = factorsOf(spreads)
+  const middle = Float64Array.from(wiring.durations)
+  const [durations, finish] = [new Float64Array(middle.length), new Float64Array(middle.length)]
+  const ends: number[] = []
+  for (let r = 0; r < runs; r++) {
+    for (let i = 0; i < durations.length; i++)
+      durations[i] = (middle[i] as number) * ((tables[of[i] as number] as Float64Array)[next() >>> 22] as number)
+    ends.push(network.endWith(durations, finish))
+    if (told && r % 50 === 49 && !told(r + 1)) break
+  }
+  return ends
+}
+
+/** The days those hours end on, each working day lost with the odds of its month. */
+function daysLost(hours: readonly number[], { workdays, today, seed }: OddsInput): string[] {
+  const next = random(seed ^ 0x5bd1e995)
+  const plain = calendarFrom(workdays, today)
+  return hours.map((h) => {
+    let left = h
+    for (let k = 1; ; k++) {
+      const day = plain.dayOf(k * workdays.hours)
+      const lost = workdays.lost[Number(day.slice(5, 7)) - 1] ?? 0
+      if (next() < (lost / 100) * 2 ** 32) continue
+      left -= workdays.hours
+      if (left <= 1e-9) return day
+    }
+  })
+}

@@ -1,0 +1,128 @@
+import { cellKey } from '../layout'
+import { live, type Step, type WallState } from '../record'
+import { BELIEVED, RATES, type RateName } from '../rules'
+import { materialsOf, needsOfCells } from '../stock'
+
+/** How fast a kind of work goes here: what ships, what the record says, and both together. */
+export interface Pace {
+  readonly rate: RateName
+  /** In an hour, as reckoned with. */
+  readonly value: number
+  /** One day in six takes so many times as long. */
+  readonly spread: number
+  /** What the record says, and the days it rests on; undefined where it says nothing yet. */
+  readonly seen: { readonly median: number; readonly spread: number; readonly days: number } | undefined
+}
+
+/** What kind of work a step is, and how much of it there is. */
+export function workOfStep(state: WallState, step: Step): { readonly rate: RateName; readonly amount: number } {
+  const { layout } = state
+  const { work } = step.stage
+  const length = lengthOf(state, step)
+  if (work.type === 'units') return { rate: firstOf(state, step) ? 'first' : 'units', amount: step.planned }
+  if (work.type === 'picks') return { rate: 'picks', amount: step.planned }
+  if (work.type === 'pipe') return { rate: 'pipe', amount: (step.over ?? []).reduce((n, s) => n + s.to - s.from, 0) || length }
+  if (work.type === 'grid') return { rate: 'layers', amount: length * (step.grid?.length ?? 1) }
+  if (work.type === 'lifts') {
+    const wide = work.of === 'pad' ? layout.building.foundation.width : layout.plan.excavation.behind
+    return { rate: 'lifts', amount: length * wide * (step.lifts?.count ?? 1) }
+  }
+  if (work.type === 'readings') {
+    const points = Math.max(1, step.points.length * Math.max(1, step.lines.length))
+    return work.target === 'dig' ? { rate: 'dig', amount: digOf(state, step) } : { rate: 'readings', amount: points }
+  }
+  if (step.stage.places) {
+    const needs = needsOfCells(layout).get(cellKey(step.section ?? '', step.course ?? 0))
+    const own = needs?.whole.find((w) => materialsOf(layout)[w.material]?.placed === step.stage.places)
+    if (own) return { rate: step.stage.places, amount: own.amount }
+  }
+  return { rate: 'checks', amount: 1 }
+}
+const lengthOf = (state: WallState, step: Step): number => {
+  const { plan, cells } = state.layout
+  const stretches =
+    step.course === undefined
+      ? plan.sections.filter((s) => step.section === undefined || s.id === step.section)
+      : (cells.get(cellKey(step.section ?? '', step.course))?.stretches ?? [])
+  return stretches.reduce((n, s) => n + s.to - s.from, 0)
+}
+const firstOf = (state: WallState, step: Step) => state.layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))?.pad === 'whole'
+/** What is dug of a section, m³: its share of the trench by its length. */
+const digOf = (state: WallState, step: Step): number => {
+  const { plan, building } = state.layout
+  const deep = building.foundation.thickness + state.layout.buried.depth
+  return lengthOf(state, step) * (building.foundation.width + plan.excavation.behind) * Math.max(deep, building.foundation.thickness)
+}
+
+const HOUR = 3_600_000
+/** Less of a day than this says nothing of a pace, h. */
+const LEAST = 0.25
+/** More hours than this between two entries of one step are no work on it. */
+const PAUSE = 3
+
+/** Amounts and hours of work by kind, a day of a step each: from its first entry to its last, without the pauses. */
+export function observed(state: WallState): ReadonlyMap<RateName, readonly number[]> {
+  const found = new Map<RateName, number[]>()
+  for (const [key, log] of state.logs) {
+    const step = state.byKey.get(key)
+    const type = step?.stage.work.type
+    if (!step || (type !== 'units' && type !== 'picks' && type !== 'pipe')) continue
+    const days = new Map<string, { at: number; amount: number }[]>()
+    for (const { entry } of log.work) {
+      if (!live(state, entry.id) || entry.recheckOf) continue
+      const d = entry.data as { set?: number; from?: number; to?: number }
+      const amount = type === 'units' ? (d.set ?? 0) : type === 'picks' ? 1 : (d.to ?? 0) - (d.from ?? 0)
+      const day = entry.at.slice(0, 10)
+      days.set(day, [...(days.get(day) ?? []), { at: Date.parse(entry.at), amount }])
+    }
+    const { rate } = workOfStep(state, step)
+    for (const list of days.values()) {
+      list.sort((a, b) => a.at - b.at)
+      let [hours, amount] = [0, 0]
+      // What was recorded first was done before it: only what comes after it has a time it took.
+      for (let i = 1; i < list.length; i++) {
+        const gap = ((list[i]?.at ?? 0) - (list[i - 1]?.at ?? 0)) / HOUR
+        if (gap > PAUSE) continue
+        hours += gap
+        amount += list[i]?.amount ?? 0
+      }
+      if (hours >= LEAST && amount > 0) found.set(rate, [...(found.get(rate) ?? []), amount / hours])
+    }
+  }
+  return found
+}
+
+const quantile = (sorted: readonly number[], q: number) => {
+  const at = (sorted.length - 1) * q
+  const low = sorted[Math.floor(at)] as number
+  return low + ((sorted[Math.ceil(at)] as number) - low) * (at - Math.floor(at))
+}
+
+/**
+ * The pace of every kind of work: what ships, drawn towards what the record says the more days it rests on.
+ *
+ * @example paces(state).units.value // 17.3 an hour, of 14 that ship and 21 seen on six days
+ */
+export function paces(state: WallState): Readonly<Record<RateName, Pace>> {
+  const seen = observed(state)
+  const made = (Object.keys(RATES) as RateName[]).map((rate): [RateName, Pace] => {
+    const def = RATES[rate]
+    const list = [...(seen.get(rate) ?? [])].sort((a, b) => a - b)
+    if (list.length === 0) return [rate, { rate, value: def.value, spread: def.spread, seen: undefined }]
+    const median = quantile(list, 0.5)
+    // A sixth on either side; of a few days only their range is known, and the shipped one is wider.
+    const wide = list.length >= BELIEVED ? Math.sqrt(quantile(list, 5 / 6) / quantile(list, 1 / 6)) : def.spread
+    const weight = list.length / (list.length + BELIEVED)
+    const between = (a: number, b: number) => Math.exp(Math.log(a) * (1 - weight) + Math.log(b) * weight)
+    return [
+      rate,
+      {
+        rate,
+        value: between(def.value, median),
+        spread: Math.max(1.05, between(def.spread, Math.max(1.05, wide))),
+        seen: { median, spread: wide, days: list.length },
+      },
+    ]
+  })
+  return Object.fromEntries(made) as Record<RateName, Pace>
+}

@@ -1,0 +1,6 @@
+export { buildable, type Lit, questionable, type StockWord, stockWords, usage } from './advice'
+export { type Counted, openNeeds, type StockBook, type StockRow, stockBook } from './book'
+export { type CellNeeds, needsOfCells } from './cells'
+export { type Material, materialsOf } from './material'
+export { type Move, movesOf, SIDES, type Side } from './moves'
+export { type Order, type StockPlanInput, stockPlan, stockPlanInput } from './orders'

@@ -1,0 +1,280 @@
+import {
+  barriers,
+  calendarFrom,
+  emptyState,
+  fold,
+  level,
+  materialsOf,
+  Network,
+  odds,
+  oddsInput,
+  orderList,
+  paces,
+  programmeOf,
+  promised,
+  RATES,
+  SYSTEMS,
+  slips,
+  statusOf,
+  stockBook,
+  type WallState,
+  type WorkdaysData,
+  winBack,
+  workdaysOf,
+} from '@stone-tally/core'
+import fc from 'fast-check'
+import { good } from './build'
+import { entry, layoutOf, recorded } from './plans'
+import { started } from './started'
+
+const week: WorkdaysData = { days: [1, 2, 3, 4, 5], starts: 7, hours: 8, crews: 1, notice: 24, holidays: [], lost: new Array(12).fill(0) }
+const layout = layoutOf()
+const TODAY = '2026-05-18'
+
+describe('the calendar', () => {
+  const c = calendarFrom({ ...week, holidays: ['2026-05-25'] }, '2026-05-22')
+  test.each([
+    [0, '2026-05-22'],
+    [8, '2026-05-22'],
+    [8.1, '2026-05-26'],
+    [16, '2026-05-26'],
+    [24.5, '2026-05-28'],
+  ])('%s h of work from a Friday end on %s: the weekend and a holiday are stepped over', (hours, day) => {
+    expect(c.dayOf(hours)).toBe(day)
+  })
+  test('and back: hours until a day', () => {
+    expect(['2026-05-22', '2026-05-23', '2026-05-26', '2026-05-27'].map((d) => c.hoursUntil(d))).toEqual([0, 8, 8, 16])
+  })
+  test('begun on a Sunday it is Monday; over a change of the clock a day stays a day', () => {
+    expect(calendarFrom(week, '2026-05-24').from).toBe('2026-05-25')
+    expect(calendarFrom(week, '2026-10-23').dayOf(16)).toBe('2026-10-26')
+    expect(calendarFrom(week, '2026-03-27').dayOf(16)).toBe('2026-03-30')
+  })
+})
+
+/** Programmes as walls make them: sections of courses, each with a few stages, with a wait now and then. */
+const programmes = fc
+  .record({
+    sections: fc.integer({ min: 1, max: 4 }),
+    courses: fc.integer({ min: 1, max: 8 }),
+    stages: fc.integer({ min: 1, max: 5 }),
+    crews: fc.integer({ min: 1, max: 4 }),
+    hours: fc.array(fc.integer({ min: 1, max: 12 }), { minLength: 20, maxLength: 20 }),
+    lags: fc.array(fc.integer({ min: 0, max: 10 }), { minLength: 20, maxLength: 20 }),
+  })
+  .map(({ sections, courses, stages, crews, hours, lags }) => {
+    const at = (s: number, c: number, k: number) => (s * courses + c) * stages + k
+    const after: [number, number][][] = []
+    const durations: number[] = []
+    for (let s = 0; s < sections; s++)
+      for (let c = 0; c < courses; c++)
+        for (let k = 0; k < stages; k++) {
+          const i = at(s, c, k)
+          durations[i] = hours[i % 20] as number
+          const own: [number, number][] = []
+          if (k > 0) own.push([at(s, c, k - 1), i % 7 === 0 ? (lags[i % 20] as number) : 0])
+          else if (c > 0) own.push([at(s, c - 1, stages - 1), 0])
+          after[i] = own
+        }
+    return { wiring: { durations, after }, crews }
+  })
+
+describe('levelling', () => {
+  test('nothing begins before what it waits for, no crew does two things at once, nothing ends below the bound', () => {
+    fc.assert(
+      fc.property(programmes, ({ wiring, crews }) => {
+        const l = level(
+          wiring,
+          wiring.durations.map(() => true),
+          crews,
+        )
+        if (!l) throw new Error()
+        wiring.after.forEach((a, i) => {
+          for (const [b, lag] of a) expect(l.start[i] as number).toBeGreaterThanOrEqual((l.finish[b] as number) + lag - 1e-9)
+        })
+        for (let c = 0; c < crews; c++) {
+          const own = [...l.crew].flatMap((k, i) => (k === c ? [i] : [])).sort((a, b) => (l.start[a] as number) - (l.start[b] as number))
+          own.forEach((i, k) => {
+            if (k > 0) expect(l.start[i] as number).toBeGreaterThanOrEqual((l.finish[own[k - 1] as number] as number) - 1e-9)
+          })
+        }
+        expect(l.end).toBeGreaterThanOrEqual(l.bound - 1e-9)
+        // With the crews' order in it the network says the same.
+        expect((Network.of(l.wiring) as Network).end).toBeCloseTo(l.end, 6)
+      }),
+      { numRuns: 120 },
+    )
+  })
+  test('on two hundred programmes within 15 % of the bound on average', () => {
+    const ratios = fc.sample(programmes, { numRuns: 200, seed: 7 }).map(({ wiring, crews }) => {
+      const l = level(
+        wiring,
+        wiring.durations.map(() => true),
+        crews,
+      )
+      return (l?.end ?? 0) / (l?.bound ?? 1)
+    })
+    expect(Math.min(...ratios)).toBeGreaterThanOrEqual(1 - 1e-9)
+    expect(ratios.reduce((a, b) => a + b, 0) / ratios.length).toBeLessThanOrEqual(1.15)
+  })
+  test('what takes no crew waits beside the work', () => {
+    const l = level({ durations: [4, 4, 4], after: [[], [], []] }, [true, false, true], 1)
+    expect([l?.end, l?.crew[1]]).toEqual([8, -1])
+  })
+  test('a circle has no order', () => {
+    expect(level({ durations: [1, 1], after: [[[1, 0]], [[0, 0]]] }, [true, true], 1)).toBeUndefined()
+  })
+})
+
+describe('what is left of a wall', () => {
+  const fresh = emptyState([layout])
+  const p = programmeOf(fresh, TODAY)
+  test('every step that is not cleared, and every release; nothing twice', () => {
+    expect(new Set(p.tasks.map((t) => t.id)).size).toBe(p.tasks.length)
+    expect(p.tasks.filter((t) => t.kind === 'work').map((t) => t.step.key)).toEqual(fresh.steps.map((s) => s.key))
+    expect(p.tasks.filter((t) => t.kind === 'release').length).toBe(fresh.holds.length)
+  })
+  test('it never contradicts the Board: what stands before a step ends before it begins', () => {
+    const ends = new Map(p.tasks.map((t) => [t.id, t.finish]))
+    for (const t of p.tasks) {
+      if (t.kind !== 'work') continue
+      for (const b of barriers(fresh, t.step)) {
+        if (!b.step || b.step.key === t.step.key) continue
+        expect([t.id, t.start >= (ends.get(b.step.key) ?? 0) - 1e-6]).toEqual([t.id, true])
+        if (b.force === 'hold') expect(t.start).toBeGreaterThanOrEqual((ends.get(`release ${b.step.key}`) ?? 0) - 1e-6)
+      }
+    }
+  })
+  test('critical is what may not slip, from the first hour to the last', () => {
+    expect(p.tasks.some((t) => t.critical && t.start < 1e-6)).toBe(true)
+    expect(Math.max(...p.tasks.map((t) => t.finish))).toBeCloseTo(p.hours, 6)
+    expect(p.tasks.filter((t) => t.critical).every((t) => t.float < 1e-6)).toBe(true)
+    expect(p.hours).toBeGreaterThanOrEqual(p.bound - 1e-6)
+  })
+  test('what is done falls out; a started course is half as long', () => {
+    const [services] = fresh.steps
+    if (!services) throw new Error()
+    const state = fold([layout], recorded(good(services, layout)))
+    expect(statusOf(state, services).state).toBe('done')
+    const after = programmeOf(state, TODAY)
+    expect(after.tasks.map((t) => t.id)).not.toContain(services.key)
+    expect(after.hours).toBeLessThan(p.hours)
+    const units = fresh.steps.find((s) => s.stage.id === 'units')
+    if (!units) throw new Error()
+    const half = fold(
+      [layout],
+      recorded([entry('units', { stage: 'units', section: units.section, course: units.course } as never, { set: Math.floor(units.planned / 2) })]),
+    )
+    const hours = (x: WallState) => programmeOf(x, TODAY).tasks.find((t) => t.id === units.key)?.hours ?? 0
+    expect(hours(half) / hours(fresh)).toBeCloseTo(1 - Math.floor(units.planned / 2) / units.planned, 3)
+  })
+  test('a day that is not worked on moves the end, not the work', () => {
+    const off = (data: Partial<WorkdaysData>) => fold([layout], recorded([entry('workdays', {}, { ...week, ...data }, { role: 'foreman' })]))
+    const plain = programmeOf(off({}), TODAY)
+    const holiday = programmeOf(off({ holidays: ['2026-05-19'] }), TODAY)
+    expect(holiday.hours).toBeCloseTo(plain.hours, 6)
+    expect(holiday.finish > plain.finish).toBe(true)
+    expect(workdaysOf(off({ crews: 3 })).crews).toBe(3)
+  })
+  test('another crew and an inspector who is there at once win days, or are not offered', () => {
+    for (const w of winBack(fresh, p, TODAY)) {
+      expect(w.days).toBeGreaterThanOrEqual(0.5)
+      expect(w.finish <= p.finish).toBe(true)
+    }
+  })
+  test.each(SYSTEMS.map((s) => s.id))('%s: its stages make a programme without a circle', (id) => {
+    const own = emptyState([layoutOf(started(id))])
+    const made = programmeOf(own, TODAY)
+    expect(made.hours).toBeGreaterThan(8)
+    expect(orderList(stockBook(own), made, TODAY).length).toBeGreaterThan(0)
+  })
+})
+
+describe('the odds', () => {
+  const state = emptyState([layout])
+  const input = oddsInput(programmeOf(state, TODAY), TODAY, 400, 5)
+  test('the same seed says the same; more certain is later', () => {
+    const [a, b] = [odds(input), odds(input)]
+    expect(a.days).toEqual(b.days)
+    expect(a.at(10) <= a.at(50) && a.at(50) <= a.at(90)).toBe(true)
+    expect(odds({ ...input, seed: 6 }).days).not.toEqual(a.days)
+  })
+  test('without scatter and weather it is the programme', () => {
+    const sure = odds({ ...input, spreads: input.spreads.map(() => 1), workdays: { ...input.workdays, lost: new Array(12).fill(0) } })
+    expect(new Set(sure.days)).toEqual(new Set([programmeOf(state, TODAY).finish]))
+  })
+  test('half of the days lost to weather makes it about twice as long', () => {
+    const clear = { ...input, spreads: input.spreads.map(() => 1) }
+    const days = (lost: number) => {
+      const o = odds({ ...clear, workdays: { ...input.workdays, lost: new Array(12).fill(lost) } })
+      return calendarFrom(week, TODAY).hoursUntil(o.at(50)) / 8
+    }
+    expect(days(50) / days(0)).toBeGreaterThan(1.7)
+    expect(days(50) / days(0)).toBeLessThan(2.4)
+  })
+  test('stopped half-way it says what it has', () => {
+    expect(odds(input, (runs) => runs < 100).days).toHaveLength(100)
+  })
+})
+
+describe('what the record says of the pace', () => {
+  const set = (minutes: number, count: number, day = 20) =>
+    entry(
+      'units',
+      { stage: 'units', section: 'A', course: 2 },
+      { set: count },
+      { at: new Date(Date.UTC(2026, 4, day, 8, minutes)).toISOString().replace('.000', '') },
+    )
+  const of = (entries: ReturnType<typeof entry>[]): WallState => fold([layout], recorded(entries))
+  test('a day is its units between its entries, without what came before the first and without the break', () => {
+    const state = of([set(0, 9), set(30, 10), set(60, 10), set(60 + 240, 3)])
+    expect(paces(state).units.seen).toMatchObject({ median: 20, days: 1 })
+    // One day moves it a little; it is between what ships and what was seen.
+    expect(paces(state).units.value).toBeGreaterThan(RATES.units.value)
+    expect(paces(state).units.value).toBeLessThan(20)
+  })
+  test('the more days, the nearer to them', () => {
+    const value = (days: number) => paces(of(Array.from({ length: days }, (_, d) => [set(0, 1, 1 + d), set(60, 28, 1 + d)]).flat())).units.value
+    expect(value(1)).toBeLessThan(value(4))
+    expect(value(4)).toBeLessThan(value(12))
+    expect(value(12)).toBeGreaterThan(23)
+  })
+  test('two entries at once, or one alone, say nothing', () => {
+    expect(paces(of([set(0, 5)])).units.seen).toBeUndefined()
+    expect(paces(of([set(0, 5), set(1, 5)])).units.seen).toBeUndefined()
+  })
+})
+
+describe('what to order by when', () => {
+  const stone = materialsOf(layout).find((m) => m.id === 'stone')
+  const item = { item: 'stone', name: stone?.name ?? '', unit: stone?.unit ?? 'm³' }
+  const lines = (entries: ReturnType<typeof entry>[]) => {
+    const state = fold([layout], recorded(entries))
+    return orderList(stockBook(state), programmeOf(state, TODAY), TODAY).filter((l) => l.id === 'stone')
+  }
+  test('without a word of how it is bought: all that is wanted, once', () => {
+    expect(lines([])).toHaveLength(1)
+    expect(lines([])[0]?.amount).toBeCloseTo(Math.ceil((stone?.order ?? 0) * 10) / 10, 6)
+  })
+  test('in its packs, its days ahead, by its supplier', () => {
+    const list = lines([entry('supply', {}, { ...item, supplier: 'Quarry', lead: 2, pack: 2, reserve: 0 }, { role: 'foreman' })])
+    expect(list.length).toBeGreaterThan(1)
+    expect(list.every((l) => l.amount % 2 === 0 && l.supplier === 'Quarry')).toBe(true)
+    expect(list.reduce((n, l) => n + l.amount, 0)).toBeGreaterThanOrEqual(stone?.order ?? 0)
+    for (const l of list) if (!l.late) expect(Date.parse(l.arrive) - Date.parse(l.order)).toBeGreaterThanOrEqual(2 * 86_400_000)
+  })
+  test('what is here and what is expected is not ordered again', () => {
+    expect(lines([entry('delivery', {}, { ...item, amount: 100, docket: 'D' })])).toEqual([])
+    expect(lines([entry('ordered', {}, { ...item, amount: 100, expected: TODAY })])).toEqual([])
+  })
+})
+
+test('the newest promise stands; struck out, the one before it', () => {
+  const first = entry('promise', {}, { finish: '2026-06-30', odds: 90 }, { role: 'foreman' })
+  const second = entry('promise', {}, { finish: '2026-06-20', odds: 50 }, { role: 'foreman' })
+  const strike = entry('strike', {}, { reason: 'was never said' }, { supersedes: second.id, role: 'foreman' })
+  const at = (list: ReturnType<typeof entry>[]) => promised(fold([layout], recorded(list)))?.data.finish
+  expect([at([]), at([first, second]), at([first, second, strike])]).toEqual([undefined, '2026-06-20', '2026-06-30'])
+  const state = fold([layout], recorded([first]))
+  expect(slips(state, programmeOf(state, TODAY))).toEqual([])
+})

@@ -1,0 +1,5 @@
+import { DaysPage } from '@/features/build/days'
+
+export default function Page() {
+  return <DaysPage />
+}

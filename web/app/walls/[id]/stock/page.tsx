@@ -1,0 +1,5 @@
+import { StockPage } from '@/features/build/stock'
+
+export default function Page() {
+  return <StockPage />
+}

@@ -1,0 +1,253 @@
+'use client'
+
+import {
+  oddsInput,
+  type Programme,
+  programmeCsv,
+  programmeIcs,
+  programmeOf,
+  promised,
+  RATES,
+  type RateName,
+  slips,
+  type UnitSystem,
+  type WallState,
+  winBack,
+} from '@stone-tally/core'
+import { useMemo, useState } from 'react'
+import styled from 'styled-components'
+import { useFeed, useHere, useRecord, useToday, type WallFeed, WallPage } from '@/features/wall'
+import { hrefOf } from '@/features/wall/places'
+import { amountWords } from '@/ui/amounts'
+import { Button, Caution, Choice, Condensed, LinkButton, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { dayWords, fullDay } from '@/ui/day-words'
+import { useWidth } from '@/ui/drawing/use-width'
+import { usePreferences } from '@/ui/preferences'
+import { save } from '@/ui/save'
+import { Bars } from './bars'
+import { DistanceChart, KEY_LINES } from './distance-chart'
+import { Month } from './month'
+import { WorkdaysForm } from './settings'
+import { useOdds } from './use-odds'
+
+const Hero = styled.div`
+  display: grid; grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr); gap: 20px; align-items: start; border-top: 3px solid var(--ink); padding-top: 12px;
+  strong.day { display: block; font-size: 34px; line-height: 1.1; } @media (max-width: 800px) { grid-template-columns: minmax(0, 1fr); }
+`
+const Key = styled.p`display: flex; flex-wrap: wrap; gap: 2px 16px; font: 500 15px/1.3 'Barlow Condensed', sans-serif; color: var(--soft); svg { vertical-align: 3px; margin-right: 6px; }`
+
+/** Days: when the wall will be done and with what odds, what is on the longest way, what would win days back, and where on the wall it all happens. */
+export function DaysPage() {
+  const { name, me, wall } = useHere()
+  const feed = useFeed()
+  const { state } = feed
+  const { units } = usePreferences()
+  const today = useToday(state)
+  const programme = useMemo(() => programmeOf(state, today), [state, today])
+  const [view, setView] = useState<'wall' | 'bars' | 'calendar' | 'pace'>('wall')
+  const [box, width] = useWidth<HTMLDivElement>(1180)
+  return (
+    <WallPage here="days" title="Days">
+      {programme.tasks.length === 0 ? (
+        <p>Everything of this wall is done and released. Nothing is left to plan.</p>
+      ) : (
+        <>
+          <Outlook state={state} programme={programme} today={today} record={feed.record} />
+          <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+            <Choice
+              label="View"
+              hideLabel
+              value={view}
+              options={[
+                ['wall', 'Along the wall'],
+                ['bars', 'As bars'],
+                ['calendar', 'Calendar'],
+                ['pace', 'Pace and days'],
+              ]}
+              onChange={setView}
+            />
+            <Row>
+              <Button onPress={() => save(`${name} tasks.csv`, 'text/csv', programmeCsv(programme))}>Tasks as CSV</Button>
+              <Button onPress={() => save(`${name}.ics`, 'text/calendar', programmeIcs(state, programme, name))}>Calendar file</Button>
+              <LinkButton href={hrefOf(wall, 'crew')}>Sheet for tomorrow</LinkButton>
+            </Row>
+          </Row>
+          <div ref={box}>
+            {view === 'wall' ? (
+              <>
+                <DistanceChart
+                  programme={programme}
+                  state={state}
+                  today={today}
+                  width={Math.max(300, width)}
+                  units={units}
+                  label={`${name}: stations across, days down`}
+                />
+                <Key aria-hidden>
+                  {KEY_LINES.map((k) => (
+                    <span key={k.name}>
+                      <svg width="30" height="8">
+                        <line
+                          x1="0"
+                          x2="30"
+                          y1="4"
+                          y2="4"
+                          stroke="var(--ink)"
+                          strokeWidth={k.width}
+                          {...(k.dash ? { strokeDasharray: k.dash } : {})}
+                        />
+                      </svg>
+                      {k.name}
+                    </span>
+                  ))}
+                  <span>◆ release</span>
+                  <span style={{ color: 'var(--now)' }}>nothing to spare</span>
+                </Key>
+              </>
+            ) : view === 'bars' ? (
+              <Bars programme={programme} today={today} width={width} />
+            ) : view === 'calendar' ? (
+              <Month state={state} programme={programme} today={today} />
+            ) : (
+              <Paces programme={programme} me={me} record={feed.record} />
+            )}
+          </div>
+        </>
+      )}
+    </WallPage>
+  )
+}
+
+/** When it will be done, with odds; what was promised, what holds it up, what would win days back. */
+function Outlook({ state, programme, today, record }: { state: WallState; programme: Programme; today: string; record: WallFeed['record'] }) {
+  const { me } = useHere()
+  const input = useMemo(() => oddsInput(programme, today), [programme, today])
+  const { odds, done, cancel } = useOdds(input)
+  const won = useMemo(() => winBack(state, programme, today), [state, programme, today])
+  const late = useMemo(() => slips(state, programme), [state, programme])
+  const said = promised(state)
+  const { busy, problems, go } = useRecord(record)
+  const may = me.role === 'foreman' || me.role === 'office'
+  const [even, nine] = odds ? [odds.at(50), odds.at(90)] : ['', '']
+  const chance = said && odds ? Math.round((odds.days.filter((d) => d <= said.data.finish).length / odds.days.length) * 100) : undefined
+  return (
+    <Hero>
+      <Stack>
+        {odds ? (
+          <div>
+            <strong className="day">{fullDay(nine)}</strong>
+            <p>
+              in nine of ten; as likely as not by {dayWords(even)}. If nothing scatters and no day is lost: {dayWords(programme.finish)}.
+            </p>
+          </div>
+        ) : (
+          <p role="status">
+            Reckoning the odds … {done} of {input.runs} runs <Quiet onPress={cancel}>Stop</Quiet>
+          </p>
+        )}
+        <Condensed style={{ color: 'var(--soft)' }}>
+          {Math.round(programme.hours)} working hours left with {programme.calendar.data.crews}{' '}
+          {programme.calendar.data.crews === 1 ? 'crew' : 'crews'}; no order of the work takes less than {Math.round(programme.bound)}. The order is a
+          rule of thumb. A delivery that fails or a machine that breaks is not in it.
+        </Condensed>
+        {said ? (
+          chance !== undefined && chance < 50 ? (
+            <Caution>
+              ▲ Promised for {fullDay(said.data.finish)}: by now that holds in {chance} of a hundred only. Say so before the day does.
+            </Caution>
+          ) : (
+            <p>
+              Promised for {fullDay(said.data.finish)}
+              {said.data.to ? ` to ${said.data.to}` : ''}; that holds in {chance ?? '…'} of a hundred.
+            </p>
+          )
+        ) : null}
+        {may && odds && (chance === undefined || chance < 75 || nine < (said?.data.finish ?? '')) ? (
+          <div>
+            <NowButton isDisabled={busy} onPress={() => go([{ kind: 'promise', where: {}, data: { finish: nine, odds: 90 } }])}>
+              Promise {dayWords(nine)}
+            </NowButton>
+          </div>
+        ) : null}
+        <Problems list={problems} />
+      </Stack>
+      <Stack>
+        {late.length > 0 ? (
+          <div>
+            <h2 className="minor">What holds it up</h2>
+            <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
+              {late.slice(0, 6).map((s) => (
+                <li key={`${s.title} ${s.why}`}>
+                  {s.title in RATES ? RATES[s.title as RateName].title : s.title}: {s.why}
+                </li>
+              ))}
+            </ul>
+          </div>
+        ) : null}
+        <div>
+          <h2 className="minor">What would win days back</h2>
+          {won.length === 0 ? (
+            <p>Neither another crew nor an earlier inspector: it is the work itself.</p>
+          ) : (
+            <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
+              {won.map((w) => (
+                <li key={w.id}>
+                  {w.title}: {w.days} working {w.days === 1 ? 'day' : 'days'}
+                </li>
+              ))}
+            </ul>
+          )}
+        </div>
+      </Stack>
+    </Hero>
+  )
+}
+
+/** What is done in an hour, in the reader's units. */
+function rateWords(value: number, rate: RateName, units: UnitSystem): string {
+  const { of } = RATES[rate]
+  return of === 'm' || of === 'm²' || of === 'm³' ? amountWords(value, of, units) : `${Math.round(value * 10) / 10} ${of}`
+}
+
+/** How fast each kind of work goes, what that rests on, and the days that are worked. */
+function Paces({ programme, me, record }: { programme: Programme; me: ReturnType<typeof useHere>['me']; record: WallFeed['record'] }) {
+  const { units } = usePreferences()
+  const used = new Set(programme.tasks.map((t) => t.rate))
+  const round = (v: number) => Math.round(v * 10) / 10
+  return (
+    <Stack>
+      <Wide role="region" aria-label="Pace" tabIndex={0}>
+        <table>
+          <thead>
+            <tr>
+              <th>Work</th>
+              <th className="n">In an hour</th>
+              <th className="n">As it ships</th>
+              <th className="n">Seen here</th>
+              <th>Rests on</th>
+              <th className="n">Scatters by</th>
+            </tr>
+          </thead>
+          <tbody>
+            {Object.values(programme.paces)
+              .filter((p) => used.has(p.rate))
+              .map((p) => (
+                <tr key={p.rate}>
+                  <td>{RATES[p.rate].title}</td>
+                  <td className="n">
+                    <strong>{rateWords(p.value, p.rate, units)}</strong>
+                  </td>
+                  <td className="n">{rateWords(RATES[p.rate].value, p.rate, units)}</td>
+                  <td className="n">{p.seen ? rateWords(p.seen.median, p.rate, units) : '–'}</td>
+                  <td>{p.seen ? `${p.seen.days} ${p.seen.days === 1 ? 'day' : 'days'} of this record` : RATES[p.rate].reason}</td>
+                  <td className="n">× {round(p.spread)}</td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+      </Wide>
+      <h2>Working days</h2>
+      <WorkdaysForm set={programme.calendar.data} me={me} record={record} />
+    </Stack>
+  )
+}

@@ -1,0 +1,246 @@
+'use client'
+
+import { lineOf, type RecordedEntry, SIDES, type Side, type StockRow, say } from '@stone-tally/core'
+import { useState } from 'react'
+import { Button as AriaButton } from 'react-aria-components'
+import styled from 'styled-components'
+import { useFeed, useHere, useToday, WallPage } from '@/features/wall'
+import { entryHref, hrefOf } from '@/features/wall/places'
+import { amountWords } from '@/ui/amounts'
+import { Caution, Choice, Condensed, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { useWidth } from '@/ui/drawing/use-width'
+import { Link } from '@/ui/link'
+import { usePreferences } from '@/ui/preferences'
+import { LitWall } from './lit-wall'
+import { OrderList } from './order-list'
+import { StockBar } from './stock-bar'
+import { StoreForm } from './store-form'
+import { useStock } from './use-stock'
+
+const Table = styled.table`
+  td.n, th.n { text-align: right; white-space: nowrap; } td { vertical-align: middle; } tr[data-on='true'] > td { background: var(--faint); border-bottom: 0; }
+  .cell { background: none; border: 0; padding: 0 4px; min-height: 48px; color: var(--ink); font: inherit; font-variant-numeric: tabular-nums; cursor: pointer; text-decoration: underline dotted; text-underline-offset: 4px; }
+  .item { text-align: left; font-weight: 650; text-decoration: none; }
+`
+const NAMES: Readonly<Record<Side, string>> = {
+  ordered: 'Ordered',
+  delivered: 'Came',
+  refused: 'Sent back',
+  placed: 'Built in',
+  damaged: 'Broken',
+  out: 'Taken away',
+  in: 'Brought',
+  counted: 'Counted',
+}
+
+/** Stock: what the wall takes, what came, what is built in and left; what of it is short; what must be ordered by when. */
+export function StockPage() {
+  const { me, name } = useHere()
+  const feed = useFeed()
+  const { state } = feed
+  const today = useToday(state)
+  const { book, rows, words, lit, orders } = useStock(state, today)
+  const [view, setView] = useState<'stock' | 'orders'>('stock')
+  const [box, width] = useWidth<HTMLDivElement>(1180)
+  const { units } = usePreferences()
+  const due = orders.filter((o) => o.kept).length
+  const kept = rows.some((r) => r.kept)
+  const first = lit.find((l) => !l.lit)
+  return (
+    <WallPage here="stock" title="Stock">
+      <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+        <Choice
+          label="View"
+          hideLabel
+          value={view}
+          options={[
+            ['stock', 'On site'],
+            ['orders', `To order${due > 0 ? ` (${due})` : ''}`],
+          ]}
+          onChange={setView}
+        />
+      </Row>
+      {words.map((w) => (
+        <Caution key={`${w.id} ${w.of}`}>▲ {say(w.text, units)}</Caution>
+      ))}
+      {view === 'orders' ? (
+        <OrderList orders={orders} today={today} />
+      ) : (
+        <>
+          <div ref={box}>
+            {kept ? (
+              <Stack>
+                <LitWall
+                  layout={state.layout}
+                  book={book}
+                  lit={lit}
+                  width={Math.max(240, width)}
+                  label={`${name}: what can be built with what is here`}
+                />
+                <p>
+                  {lit.length === 0
+                    ? 'Everything is built in.'
+                    : first
+                      ? `With what is here the wall goes up to course ${first.course} of section ${first.section}: there ${first.lacks.join(' and ').toLowerCase()} ${first.lacks.length > 1 ? 'run' : 'runs'} out.`
+                      : 'With what is here the whole wall can be built.'}
+                </p>
+              </Stack>
+            ) : (
+              <p>Nothing was taken in yet. Open a material and record what came: from then on this page says what is left and what runs short.</p>
+            )}
+          </div>
+          <Rows rows={rows} book={book} me={me} feed={feed} today={today} />
+        </>
+      )}
+    </WallPage>
+  )
+}
+
+function Rows({
+  rows,
+  book,
+  me,
+  feed,
+  today,
+}: {
+  rows: readonly StockRow[]
+  book: ReturnType<typeof useStock>['book']
+  me: ReturnType<typeof useHere>['me']
+  feed: ReturnType<typeof useFeed>
+  today: string
+}) {
+  const { units } = usePreferences()
+  const [open, setOpen] = useState<string>()
+  const [side, setSide] = useState<Side>()
+  const show = (row: StockRow, s?: Side) => {
+    setSide(s)
+    setOpen(open === row.id && side === s ? undefined : row.id)
+  }
+  return (
+    <Wide role="region" aria-label="Materials" tabIndex={0}>
+      <Table>
+        <thead>
+          <tr>
+            <th>Material</th>
+            <th className="n">Plan</th>
+            <th className="n">With waste</th>
+            <th className="n">Ordered</th>
+            <th className="n">Came</th>
+            <th className="n">Built in</th>
+            <th className="n">Left</th>
+            <th>
+              <Condensed>■ built in, ▧ here, ┆ expected; line: the plan</Condensed>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <Line key={row.id} row={row} open={open === row.id} side={side} onShow={show}>
+              <StoreForm row={row} book={book} me={me} record={feed.record} today={today} onDone={() => setSide(undefined)} />
+              <Entries row={row} side={side} units={units} state={feed.state} onSide={setSide} />
+            </Line>
+          ))}
+        </tbody>
+      </Table>
+    </Wide>
+  )
+}
+
+function Line({
+  row,
+  open,
+  onShow,
+  children,
+}: {
+  row: StockRow
+  open: boolean
+  side: Side | undefined
+  onShow(row: StockRow, side?: Side): void
+  children: React.ReactNode
+}) {
+  const { units } = usePreferences()
+  const amount = (v: number) => amountWords(v, row.unit, units)
+  const cell = (side: Side, value: number) =>
+    row.entries[side] ? (
+      <AriaButton className="cell" onPress={() => onShow(row, side)} aria-label={`${NAMES[side]} ${amount(value)}: what it is made of`}>
+        {amount(value)}
+      </AriaButton>
+    ) : (
+      <span style={{ color: 'var(--soft)' }}>–</span>
+    )
+  return (
+    <>
+      <tr data-on={open}>
+        <td>
+          <AriaButton className="cell item" aria-expanded={open} onPress={() => onShow(row)}>
+            {open ? '▾' : '▸'} {row.name}
+          </AriaButton>
+        </td>
+        <td className="n">{row.material ? amount(row.material.planned) : 'not planned'}</td>
+        <td className="n">{row.material ? amount(row.material.order) : ''}</td>
+        <td className="n">{cell('ordered', row.ordered)}</td>
+        <td className="n">{cell('delivered', row.delivered)}</td>
+        <td className="n">{cell('placed', row.placed)}</td>
+        <td className="n">{row.kept ? <strong>{amount(row.left)}</strong> : <span style={{ color: 'var(--soft)' }}>–</span>}</td>
+        <td>
+          <StockBar row={row} units={units} />
+        </td>
+      </tr>
+      {open ? (
+        <tr data-on>
+          <td colSpan={8}>
+            <Stack>
+              {row.material ? <Condensed style={{ color: 'var(--soft)' }}>{say(row.material.working, units)}</Condensed> : null}
+              {children}
+            </Stack>
+          </td>
+        </tr>
+      ) : null}
+    </>
+  )
+}
+
+const SHOWN = 12
+/** What a number is made of: the entries behind it, each a tap away in the record. */
+function Entries({
+  row,
+  side,
+  units,
+  state,
+  onSide,
+}: {
+  row: StockRow
+  side: Side | undefined
+  units: ReturnType<typeof usePreferences>['units']
+  state: ReturnType<typeof useFeed>['state']
+  onSide(side: Side | undefined): void
+}) {
+  const { wall } = useHere()
+  const [all, setAll] = useState(false)
+  const has = SIDES.filter((s) => row.entries[s])
+  const list = [...(side ? (row.entries[side] ?? []) : [...new Set(has.flatMap((s) => row.entries[s] ?? []))])].sort((a, b) => b.seq - a.seq)
+  if (has.length === 0) return null
+  const line = (e: RecordedEntry) => (
+    <li key={e.entry.id}>
+      {e.waiting ? '◌ not sent yet' : <Link href={entryHref(wall, e.seq)}>{e.seq}</Link>} · {e.entry.at.slice(0, 10)} ·{' '}
+      {lineOf(state, e.entry, { units })} · {e.entry.by.name}
+    </li>
+  )
+  return (
+    <div>
+      <Row style={{ gap: 6 }}>
+        <Quiet onPress={() => onSide(undefined)} aria-pressed={side === undefined}>
+          All
+        </Quiet>
+        {has.map((s) => (
+          <Quiet key={s} onPress={() => onSide(s)} aria-pressed={side === s}>
+            {side === s ? `● ${NAMES[s]}` : NAMES[s]}
+          </Quiet>
+        ))}
+        <Link href={hrefOf(wall, 'units')}>Drawing and quantities</Link>
+      </Row>
+      <ul style={{ margin: '6px 0 0', paddingLeft: 18 }}>{(all ? list : list.slice(0, SHOWN)).map(line)}</ul>
+      {list.length > SHOWN && !all ? <Quiet onPress={() => setAll(true)}>All {list.length}</Quiet> : null}
+    </div>
+  )
+}
