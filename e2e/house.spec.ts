@@ -1,4 +1,4 @@
-import type { Page } from '@playwright/test'
+import type { BrowserContext, Page } from '@playwright/test'
 import { CALCULATORS } from '@stone-tally/core'
 import { bring, demoWall, expect, fact, newWall, openBoard, post, ready, signIn, test, url } from './site'
 
@@ -10,6 +10,8 @@ const PAGES: readonly (readonly [string, () => string])[] = [
   ['Catalogue', () => '/catalogue'],
   ['Rule book', () => '/rules'],
   ['Instruments', () => '/instruments'],
+  ['This device', () => '/device'],
+  ['Days', () => '/days'],
   ...CALCULATORS.map((c) => [`Bench: ${c.title}`, () => `/bench/${c.name}`] as const),
   ['Board', wall('')],
   ...['dig', 'soil', 'lifts', 'level', 'map', 'density', 'weather'].map((t) => [`Dig and pad: ${t}`, wall(`/ground?tab=${t}`)] as const),
@@ -26,6 +28,8 @@ const PAGES: readonly (readonly [string, () => string])[] = [
     '/units',
     '/pole',
     '/crew',
+    '/stock',
+    '/days',
     '/saw',
     '/print',
   ].map((p) => [p.slice(1), wall(p)] as const),
@@ -105,19 +109,33 @@ function small(): string[] {
 }
 
 test.describe('every page of the house', () => {
+  // One desk in metres, one in feet and one phone go through all of it: what they have of the application they have from the page before.
+  const devices: BrowserContext[] = []
+  const pages: Page[] = []
+  test.beforeAll(async ({ browser }) => {
+    devices.push(
+      await browser.newContext({ viewport: { width: 1280, height: 800 } }),
+      await browser.newContext({ viewport: { width: 1280, height: 800 } }),
+      await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }),
+    )
+    for (const d of devices) {
+      await signIn(d, 'foreman')
+      pages.push(await d.newPage())
+    }
+    await devices[1]?.addCookies([{ name: 'units', value: 'imperial', url: url() }])
+  })
+  test.afterAll(async () => {
+    for (const d of devices) await d.close()
+  })
   for (const [name, path] of PAGES) {
-    test(name, async ({ page, context, browser }) => {
-      await signIn(context, 'foreman')
-      await show(page, path())
-      expect.soft(await page.evaluate(order), 'headings and tables').toEqual([])
-      await context.addCookies([{ name: 'units', value: 'imperial', url: url() }])
-      await show(page, path())
+    test(name, async () => {
+      const [desk, feet, small1] = pages as [Page, Page, Page]
+      await Promise.all([show(desk, path()), show(feet, path())])
+      expect.soft(await desk.evaluate(order), 'headings and tables').toEqual([])
       // What this calculator answers is a size of sieve.
       const own = path().endsWith('/filter') ? [' mm'] : []
-      expect.soft(await page.evaluate(metric, [...WRITTEN, ...own]), 'metric words for a reader in feet').toEqual([])
-      const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true })
-      await signIn(phone, 'foreman')
-      const small1 = await phone.newPage()
+      expect.soft(await feet.evaluate(metric, [...WRITTEN, ...own]), 'metric words for a reader in feet').toEqual([])
+      await small1.setViewportSize({ width: 390, height: 844 })
       await show(small1, path())
       for (const width of [390, 320]) {
         await small1.setViewportSize({ width, height: 844 })
@@ -127,7 +145,6 @@ test.describe('every page of the house', () => {
       }
       await small1.setViewportSize({ width: 390, height: 844 })
       expect.soft(await small1.evaluate(small), 'too small for a finger').toEqual([])
-      await phone.close()
     })
   }
 })

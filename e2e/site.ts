@@ -127,6 +127,8 @@ export const ready = (page: Page) => page.waitForSelector('html[data-ready]')
 export const openBoard = async (page: Page, wall: string, section = 'B') => {
   await page.goto(`${url()}/walls/${wall}`)
   await ready(page)
+  // Steps are gone through when the whole record is there.
+  await expect(page.getByText('Loading the record')).toHaveCount(0)
   await page.locator('label', { hasText: `Section ${section}` }).click()
 }
 

@@ -14,9 +14,11 @@ import {
   promised,
   RATES,
   SYSTEMS,
+  shareCrews,
   slips,
   statusOf,
   stockBook,
+  threats,
   type WallState,
   type WorkdaysData,
   winBack,
@@ -190,6 +192,52 @@ describe('what is left of a wall', () => {
   })
 })
 
+describe('walls that share crews', () => {
+  const p = programmeOf(emptyState([layout]), TODAY)
+  const three = ['a', 'b', 'c'].map((id) => ({ id, programme: p }))
+  test('with a crew each nobody waits for another; with one among them they take about as long as all of them', () => {
+    const many = shareCrews(three, 3)
+    expect(many.hours).toBeLessThanOrEqual(p.hours * 1.25)
+    const one = shareCrews(three, 1)
+    expect(one.hours).toBeGreaterThanOrEqual(one.bound - 1e-6)
+    expect(one.hours).toBeGreaterThan(many.hours)
+    const work = 3 * p.tasks.filter((t) => t.kind === 'work').reduce((n, t) => n + t.hours, 0)
+    expect(one.bound).toBeCloseTo(work, 6)
+    // While one wall waits for its inspector another goes on: sooner than one after the other.
+    expect(one.hours).toBeLessThan(3 * p.hours)
+    for (const w of one.walls) expect(w.finish >= w.alone).toBe(true)
+  })
+  test('what was promised soonest goes first, then what is nearest to done', () => {
+    const half = programmeOf(
+      fold(
+        [layout],
+        recorded(
+          emptyState([layout])
+            .steps.slice(0, 6)
+            .flatMap((s) => good(s, layout)),
+        ),
+      ),
+      TODAY,
+    )
+    const finish = (list: Parameters<typeof shareCrews>[0]) => Object.fromEntries(shareCrews(list, 1).walls.map((w) => [w.id, w.finish]))
+    const plain = finish([
+      { id: 'long', programme: p },
+      { id: 'short', programme: half },
+    ])
+    expect((plain.short ?? '') < (plain.long ?? '')).toBe(true)
+    const said = finish([
+      { id: 'late', programme: half, promised: '2026-09-01' },
+      { id: 'soon', programme: p, promised: '2026-06-15' },
+    ])
+    expect((said.soon ?? '') <= (said.late ?? '')).toBe(true)
+  })
+  test('one wall by itself is what its own page says, and none is nothing', () => {
+    const [own] = shareCrews([{ id: 'a', programme: p }], 1).walls
+    expect(own?.finish).toBe(p.finish)
+    expect(shareCrews([], 2)).toEqual({ walls: [], bound: 0, hours: 0 })
+  })
+})
+
 describe('the odds', () => {
   const state = emptyState([layout])
   const input = oddsInput(programmeOf(state, TODAY), TODAY, 400, 5)
@@ -214,6 +262,33 @@ describe('the odds', () => {
   })
   test('stopped half-way it says what it has', () => {
     expect(odds(input, (runs) => runs < 100).days).toHaveLength(100)
+  })
+})
+
+describe('what the weather expected threatens', () => {
+  const at = '2026-05-18T05:00:00Z'
+  const sky = (data: object, when = '2026-05-17T18:00:00Z') =>
+    entry('weather', {}, { rain: 0, low: 9, wind: 10, expected: true, ...data }, { at: when })
+  // Up to the first layer of the pad.
+  const far = fresh().steps.slice(
+    0,
+    fresh().steps.findIndex((s) => s.stage.work.type === 'lifts'),
+  )
+  const of = (w: ReturnType<typeof entry>) => {
+    const state = fold([layout], recorded([...far.flatMap((s) => good(s, layout)), w]))
+    return threats(state, programmeOf(state, TODAY), at).map((t) => t.text)
+  }
+  function fresh() {
+    return emptyState([layout])
+  }
+  test('frost on the layers of tomorrow, rain on the fill; fair weather says nothing', () => {
+    expect(of(sky({ low: -3 })).join()).toMatch(/nothing is placed on or with frozen soil/)
+    expect(of(sky({ rain: 12 })).join()).toMatch(/fill takes up more water/)
+    expect(of(sky({}))).toEqual([])
+  })
+  test('an old forecast is none, and weather that was is no forecast', () => {
+    expect(of(sky({ low: -3 }, '2026-05-14T18:00:00Z'))).toEqual([])
+    expect(of(sky({ low: -3, expected: false }))).toEqual([])
   })
 })
 
@@ -266,6 +341,45 @@ describe('what to order by when', () => {
   test('what is here and what is expected is not ordered again', () => {
     expect(lines([entry('delivery', {}, { ...item, amount: 100, docket: 'D' })])).toEqual([])
     expect(lines([entry('ordered', {}, { ...item, amount: 100, expected: TODAY })])).toEqual([])
+  })
+})
+
+describe('what the work waits for to come', () => {
+  const stone = materialsOf(layout).find((m) => m.id === 'stone')
+  const item = { item: 'stone', name: stone?.name ?? '', unit: stone?.unit ?? 'm³' }
+  const made = (entries: ReturnType<typeof entry>[]) => programmeOf(fold([layout], recorded(entries)), TODAY)
+  const fills = (p: ReturnType<typeof programmeOf>) => p.tasks.filter((t) => t.step.stage.places === 'stone')
+  const half = entry('delivery', {}, { ...item, amount: (stone?.planned ?? 0) / 2, docket: 'D-1' })
+  test('what is here is used up first; then it waits for the day it is expected', () => {
+    const p = made([half, entry('ordered', {}, { ...item, amount: 20, expected: '2026-08-03' })])
+    const [first] = fills(p)
+    expect(first?.waitsFor).toBeUndefined()
+    const waiting = fills(p).filter((t) => t.waitsFor)
+    expect(waiting.length).toBeGreaterThan(0)
+    for (const t of waiting) {
+      expect(t.waitsFor).toEqual({ material: stone?.name, day: '2026-08-03', ordered: true })
+      expect(t.from >= '2026-08-03').toBe(true)
+    }
+    expect(p.finish > '2026-08-03').toBe(true)
+    expect(
+      slips(fold([layout], recorded([half, entry('ordered', {}, { ...item, amount: 20, expected: '2026-08-03' })])), p)
+        .map((s) => s.why)
+        .join(),
+    ).toMatch(/waits for drainage stone, expected 2026-08-03/)
+  })
+  test('not ordered: as soon as it could come if it were ordered today', () => {
+    const bought = entry('supply', {}, { ...item, lead: 60, pack: 1, reserve: 0 }, { role: 'foreman' })
+    const waiting = fills(made([half, bought])).filter((t) => t.waitsFor)
+    expect(waiting[0]?.waitsFor).toEqual({ material: stone?.name, day: '2026-07-17', ordered: false })
+  })
+  test('promised for a day that is over it comes tomorrow at the soonest; what nobody keeps account of makes nobody wait', () => {
+    const late = made([half, entry('ordered', {}, { ...item, amount: 20, expected: '2026-05-01' })])
+    expect(fills(late).find((t) => t.waitsFor)?.waitsFor?.day).toBe('2026-05-19')
+    expect(made([]).tasks.some((t) => t.waitsFor)).toBe(false)
+  })
+  test('the odds wait too', () => {
+    const p = made([half, entry('ordered', {}, { ...item, amount: 20, expected: '2026-08-03' })])
+    expect(odds(oddsInput(p, TODAY, 50)).at(1) > '2026-08-03').toBe(true)
   })
 })
 

@@ -3,6 +3,7 @@ import {
   advance,
   buildable,
   emptyState,
+  fillBalance,
   fold,
   materialsOf,
   needsOfCells,
@@ -10,6 +11,7 @@ import {
   questionable,
   type StockBook,
   stockBook,
+  stockValue,
   stockWords,
   type WallState,
 } from '@stone-tally/core'
@@ -123,6 +125,28 @@ describe('the store by its record', () => {
     expect(plain(book as StockBook)).toEqual(plain(stockBook(of(list))))
     expect(book?.supplies.get('stone')).toMatchObject({ pack: 6 })
     expect(book?.of('stone')).toMatchObject({ delivered: 7 })
+  })
+})
+
+describe('what it is worth, and the soil', () => {
+  const priced = entry('supply', {}, { ...item('stone'), lead: 1, pack: 1, reserve: 0, price: 40 }, { role: 'foreman' })
+  test('with a price: ordered, come, left; without one nothing is said', () => {
+    const book = stockBook(
+      of([
+        priced,
+        entry('ordered', {}, { ...item('stone'), amount: 6, expected: '2026-05-22' }),
+        came('stone', 4, 'D-1', { refused: 1, why: 'clay' }),
+      ]),
+    )
+    expect(stockValue(book)).toEqual({ ordered: 240, came: 120, placed: 0, left: 120, priced: 1 })
+    expect(stockValue(stockBook(of([came('stone', 4, 'D-1')])))).toBeUndefined()
+  })
+  test('what is dug swells, what is filled in wants more loose than it is', () => {
+    const b = fillBalance(layout)
+    const q = (id: string) => quantities(layout).find((x) => x.id === id)?.value ?? 0
+    expect([b.bank, b.loose, b.compacted]).toEqual([q('dig'), q('spoil'), q('backfill')])
+    expect(b.wanted).toBeCloseTo(1.25 * q('backfill'), 6)
+    expect(b.toBring).toBeCloseTo(Math.max(0, b.wanted - b.loose), 6)
   })
 })
 

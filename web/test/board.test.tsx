@@ -292,7 +292,7 @@ describe('gates on the card', () => {
     }
     const step = stepOf(state, stage, section, course)
     const common = { state, me: me(role), record }
-    render(
+    const { unmount } = render(
       <PreferencesProvider units="metric" theme="day">
         <GatePanel {...common} step={step} onStep={(k) => steps.push(k)} />
         <HoldPanel {...common} step={step} status={statusOf(state, step)} />
@@ -301,7 +301,7 @@ describe('gates on the card', () => {
         <DiaryList state={state} step={step} me={me(role)} record={record} />
       </PreferencesProvider>,
     )
-    return { sent, steps }
+    return { sent, steps, unmount }
   }
   const level = { stage: 'level', section: 'B', course: 1 }
   const bad = entry('reading', { ...level, station: 8.9 }, { method: 'deviation', value: 0.02 })
@@ -353,6 +353,18 @@ describe('gates on the card', () => {
     expect(screen.getByText(/Nonconformance: grit. Action: swept./)).toBeTruthy()
     await press('Re-check now')
     expect(steps).toEqual([bad.id])
+  })
+  test('one’s own cause and action, still in the fields until the answer is there, are not called another’s', async () => {
+    const { unmount } = show(wall([bad]), 'level', 'foreman', 'B', 1)
+    type('Cause', 'grit')
+    type('Action', 'swept')
+    unmount()
+    const action = (data: object) => entry('action', bad.where, { of: bad.id, ...data })
+    const own = show(wall([bad, action({ cause: 'grit', action: 'swept' })]), 'level', 'foreman', 'B', 1)
+    expect(screen.queryByText(/wrote cause and action meanwhile/)).toBeNull()
+    own.unmount()
+    show(wall([bad, action({ cause: 'frost', action: 'waited' })]), 'level', 'foreman', 'B', 1)
+    expect(screen.getByText(/wrote cause and action meanwhile. You had typed: grit · swept/)).toBeTruthy()
   })
   test('a conflict shows both people and both values', () => {
     const at = { ...level, station: 8.9 }

@@ -128,6 +128,18 @@ describe('find', () => {
     expect(titles('400')).toEqual([])
     expect(titles('-1')).toEqual([])
   })
+  test('an entry by its number, as people write it; one that is not there is nothing', () => {
+    for (const text of ['no. 3', '#3', 'entry 3', 'No 3'])
+      expect(find(state, 'w', text, 'metric')[0]).toMatchObject({ title: 'Entry 3', href: '/walls/w/record?entry=3' })
+    expect(titles('#999999')).toEqual([])
+  })
+  test('something to do: it is done where one is, or leads there', () => {
+    const [feet] = find(state, 'w', 'feet and inches', 'metric')
+    expect(feet).toMatchObject({ does: 'imperial', about: 'done here' })
+    expect(find(state, 'w', 'offline', 'metric')[0]).toMatchObject({ does: 'keep' })
+    expect(find(state, 'w', 'export', 'metric')[0]?.href).toBe('/api/walls/w/export')
+    expect(find(state, 'w', 'write note', 'metric')[0]?.href).toBe('/walls/w/record#note')
+  })
   test('a step of the work by its words, what is not done first', () => {
     const list = find(state, 'w', 'backfill', 'metric')
     expect(list.length).toBeGreaterThan(1)

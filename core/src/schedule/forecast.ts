@@ -5,7 +5,11 @@ import { type Otherwise, type Programme, programmeOf } from './programme'
 
 /** What the simulation of a programme needs. @example odds(oddsInput(programme, '2026-05-31')) */
 export const oddsInput = (p: Programme, today: string, runs = 1000, seed = 1): OddsInput => ({
-  wiring: { durations: [...(p.levelled.wiring.durations as readonly number[])], after: p.levelled.wiring.after },
+  wiring: {
+    durations: [...(p.levelled.wiring.durations as readonly number[])],
+    after: p.levelled.wiring.after,
+    notBefore: [...((p.levelled.wiring.notBefore ?? []) as readonly number[])],
+  },
   spreads: p.tasks.map((t) => t.spread),
   workdays: p.calendar.data,
   today,
@@ -77,7 +81,19 @@ export function slips(state: WallState, p: Programme): readonly Slip[] {
     const found = t.kind === 'work' ? statusOf(state, t.step).open.length : 0
     return found > 0 ? [{ title: titleOf(t.step), why: `${found} out of tolerance, not closed` }] : []
   })
-  return [...waits, ...open, ...slow]
+  // What waits longest for each material says it for all of it.
+  const supplies = new Map<string, Slip>()
+  for (const t of p.tasks) {
+    const w = t.waitsFor
+    if (!w || p.calendar.hoursUntil(w.day) < t.start - 1e-6 || supplies.has(w.material)) continue
+    supplies.set(w.material, {
+      title: t.title,
+      why: w.ordered
+        ? `waits for ${w.material.toLowerCase()}, expected ${w.day}`
+        : `waits for ${w.material.toLowerCase()}, which is not ordered; ordered today it is here on ${w.day}`,
+    })
+  }
+  return [...waits, ...open, ...supplies.values(), ...slow]
 }
 
 /** An order that has to be made, of one material. */
@@ -92,6 +108,7 @@ export interface OrderLine {
   readonly amount: number
   readonly packs: number
   readonly pack: number
+  readonly packName: string
   readonly late: boolean
   /** Does anybody keep account of it? Otherwise it is what is still wanted, and may be here. */
   readonly kept: boolean
@@ -144,6 +161,7 @@ export function orderList(book: StockBook, p: Programme, today: string): readonl
             amount: o.amount,
             packs: Math.round(o.amount / pack),
             pack,
+            packName: bought?.packName ?? '',
             // Of what nobody keeps account of it is not known whether it is here.
             late: o.late && kept,
             kept,

@@ -18,10 +18,11 @@ export interface Levelled {
  * thumb; it is not always the shortest there is.
  *
  * @param crewed - does a task take a crew? Waiting for an inspector or for concrete does not
+ * @param rank - what goes before it: the lower first, and among equals the longest way
  * @returns undefined where the links go in a circle
  * @example level({ durations: [2, 2], after: [[], []] }, [true, true], 1)?.end // 4
  */
-export function level(w: Wiring, crewed: readonly boolean[], crews: number): Levelled | undefined {
+export function level(w: Wiring, crewed: readonly boolean[], crews: number, rank?: ArrayLike<number>): Levelled | undefined {
   const network = Network.of(w)
   if (!(network instanceof Network)) return undefined
   const n = w.after.length
@@ -67,8 +68,12 @@ export function level(w: Wiring, crewed: readonly boolean[], crews: number): Lev
     const now = Math.max(free[who] as number, Math.min(...ready.map((i) => from[i] as number)))
     let best = -1
     const longest = (i: number) => duration(i) + (network.tail[i] as number)
+    const goesFirst = (a: number, b: number) => {
+      const [x, y] = [rank?.[a] ?? 0, rank?.[b] ?? 0]
+      return x === y ? longest(a) > longest(b) : x < y
+    }
     ready.forEach((i, k) => {
-      if ((from[i] as number) <= now + 1e-9 && (best < 0 || longest(i) > longest(ready[best] as number))) best = k
+      if ((from[i] as number) <= now + 1e-9 && (best < 0 || goesFirst(i, ready[best] as number))) best = k
     })
     const i = ready.splice(best, 1)[0] as number
     crew[i] = who

@@ -4,7 +4,7 @@ import { Network, type Wiring } from './network'
 
 /** What a simulation is made of; plain data, so that it goes to a worker. */
 export interface OddsInput {
-  readonly wiring: { readonly durations: readonly number[]; readonly after: Wiring['after'] }
+  readonly wiring: { readonly durations: readonly number[]; readonly after: Wiring['after']; readonly notBefore?: readonly number[] }
   /** Of each task: one day in six takes so many times as long. */
   readonly spreads: readonly number[]
   readonly workdays: WorkdaysData

@@ -1,9 +1,11 @@
 import { cleared, neededBefore, type Step, statusOf, stepKey, titleOf, type WallState, type WorkdaysData } from '../record'
 import { type LimitName, limitsOf, pointOf, type RateName } from '../rules'
+import { stockBook } from '../stock'
 import { type Calendar, calendarFrom, workdaysOf } from './calendar'
 import { type Levelled, level } from './level'
 import { Network } from './network'
 import { type Pace, paces, workOfStep } from './pace'
+import { type Supplied, suppliedOn } from './supplied'
 
 /** One thing that is still to be done, and when. Hours are working hours from now on. */
 export interface ProgrammeTask {
@@ -24,6 +26,8 @@ export interface ProgrammeTask {
   readonly float: number
   readonly critical: boolean
   readonly crew: number
+  /** The delivery it waits for. */
+  readonly waitsFor: Supplied | undefined
 }
 
 /** What is left of a wall, task by task, levelled to its crews. */
@@ -37,6 +41,8 @@ export interface Programme {
   /** Below this no order of the work comes; working hours. */
   readonly bound: number
   readonly levelled: Levelled
+  /** What each task waits for by the gates alone, without the crews. */
+  readonly gates: readonly (readonly (readonly [before: number, lag: number])[])[]
 }
 
 interface Draft {
@@ -133,7 +139,20 @@ export function programmeOf(state: WallState, today: string, otherwise: Otherwis
   const calendar = calendarFrom(data, today)
   const pace = paces(state)
   const drafts = draftsOf(state, data, pace)
-  const wiring = { durations: drafts.map((d) => d.hours), after: drafts.map((d) => d.after) }
+  const supplied = suppliedOn(
+    stockBook(state),
+    drafts.flatMap((d) => (d.kind === 'work' ? [d.step] : [])),
+    today,
+  )
+  const waitsFor = (d: Draft) => (d.kind === 'work' ? supplied.get(d.step.key) : undefined)
+  const wiring = {
+    durations: drafts.map((d) => d.hours),
+    after: drafts.map((d) => d.after),
+    notBefore: drafts.map((d) => {
+      const w = waitsFor(d)
+      return w === undefined ? 0 : calendar.hoursUntil(w.day)
+    }),
+  }
   const crewed = drafts.map((d) => d.kind === 'work')
   const levelled = level(wiring, crewed, data.crews)
   // The gates of a system that go in a circle would stop its Board as well: a fault of the system, not of the wall.
@@ -158,7 +177,17 @@ export function programmeOf(state: WallState, today: string, otherwise: Otherwis
       float,
       critical: float < 1e-6,
       crew: levelled.crew[i] as number,
+      waitsFor: waitsFor(d),
     }
   })
-  return { tasks, calendar, paces: pace, hours: network.end, finish: calendar.dayOf(network.end), bound: levelled.bound, levelled }
+  return {
+    tasks,
+    calendar,
+    paces: pace,
+    hours: network.end,
+    finish: calendar.dayOf(network.end),
+    bound: levelled.bound,
+    levelled,
+    gates: wiring.after,
+  }
 }

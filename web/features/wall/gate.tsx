@@ -1,6 +1,7 @@
 'use client'
 
 import {
+  type ActionData,
   type Barrier,
   barriers,
   isSigned,
@@ -283,6 +284,9 @@ export function Finding({
   const { entry } = finding
   const place = placeOf(entry)
   const action = state.actions.get(entry.id)
+  // One's own words stand in the fields until the answer is there: they are no other's.
+  const wrote = action?.entry.data as ActionData | undefined
+  const other = wrote !== undefined && (wrote.cause !== cause.trim() || wrote.action !== act.trim())
   return (
     <Stack style={{ gap: 8, borderTop: '1px solid currentColor', paddingTop: 8 }}>
       <div>
@@ -292,7 +296,7 @@ export function Finding({
       {action ? (
         <>
           <div>{lineOf(state, action.entry, { units })}</div>
-          {cause.trim() || act.trim() ? (
+          {other && (cause.trim() || act.trim()) ? (
             <p role="status">
               {action.entry.by.name} wrote cause and action meanwhile. You had typed: {[cause, act].filter((t) => t.trim()).join(' · ')}{' '}
               <Quiet

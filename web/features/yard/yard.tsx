@@ -65,6 +65,7 @@ export function Yard({ me, walls, hidden }: { me: Me; walls: readonly YardWall[]
           <h1>Yard</h1>
           <Row>
             <LinkButton href="/catalogue">Units</LinkButton>
+            <LinkButton href="/days">Days</LinkButton>
             <LinkButton href="/rules">Rule book</LinkButton>
             <LinkButton href="/bench">Bench</LinkButton>
             <LinkButton href="/instruments">Instruments</LinkButton>

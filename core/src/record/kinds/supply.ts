@@ -10,6 +10,8 @@ export const supplyData = record({
   supplier: optionalText(120),
   lead: quantity({ min: 0, max: 365, unit: 'days', whole: true }),
   pack: amountOf(),
+  /** What it is sold in is called: pallet, roll, lorry, cartridge, bag. */
+  packName: optionalText(30),
   reserve: amountOf(),
   price: optionalQuantity({ min: 0, max: 1e7 }),
 })
@@ -21,5 +23,5 @@ export const supply = defineKind({
   schema: supplyData,
   check: ({ data }) => (data.pack > 0 ? ok(true) : fail('data.pack', 'must be more than nothing: what it is sold in')),
   line: ({ data: d }) =>
-    `Bought: ${d.name}${d.supplier ? ` from ${d.supplier}` : ''}, ${d.lead} days ahead, in packs of ${amountSaid(d.pack, d.unit)}${d.reserve > 0 ? `, ${amountSaid(d.reserve, d.unit)} in reserve` : ''}`,
+    `Bought: ${d.name}${d.supplier ? ` from ${d.supplier}` : ''}, ${d.lead} days ahead, ${d.packName ? `by the ${d.packName} of` : 'in packs of'} ${amountSaid(d.pack, d.unit)}${d.reserve > 0 ? `, ${amountSaid(d.reserve, d.unit)} in reserve` : ''}`,
 })

@@ -42,6 +42,11 @@ export function Bars({ programme, today, width }: { programme: Programme; today:
                   <Link href={hrefOf(wall, '', t.step.key)} prefetch={false}>
                     {t.title}
                   </Link>
+                  {t.waitsFor ? (
+                    <div style={{ color: 'var(--soft)' }}>
+                      ▸ {t.waitsFor.material}, {t.waitsFor.ordered ? 'expected' : 'not ordered; soonest'} {dayWords(t.waitsFor.day)}
+                    </div>
+                  ) : null}
                 </td>
                 <td>{dayWords(t.from)}</td>
                 <td>{dayWords(t.to)}</td>

@@ -9,14 +9,17 @@ import {
   promised,
   RATES,
   type RateName,
+  say,
   slips,
+  threats,
   type UnitSystem,
   type WallState,
+  weatherAt,
   winBack,
 } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { useFeed, useHere, useRecord, useToday, type WallFeed, WallPage } from '@/features/wall'
+import { useFeed, useHere, useNow, useRecord, useToday, type WallFeed, WallPage } from '@/features/wall'
 import { hrefOf } from '@/features/wall/places'
 import { amountWords } from '@/ui/amounts'
 import { Button, Caution, Choice, Condensed, LinkButton, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
@@ -52,6 +55,7 @@ export function DaysPage() {
         <p>Everything of this wall is done and released. Nothing is left to plan.</p>
       ) : (
         <>
+          <Threats state={state} programme={programme} />
           <Outlook state={state} programme={programme} today={today} record={feed.record} />
           <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
             <Choice
@@ -115,6 +119,26 @@ export function DaysPage() {
         </>
       )}
     </WallPage>
+  )
+}
+
+/** What the weather expected speaks against, tomorrow and tonight. */
+function Threats({ state, programme }: { state: WallState; programme: Programme }) {
+  const { units } = usePreferences()
+  const now = useNow(state)
+  const list = now === undefined ? [] : threats(state, programme, now)
+  const { cautions } = now === undefined ? { cautions: [] } : weatherAt(state, now)
+  const tonight = cautions.find((c) => c.id === 'cover')
+  if (list.length === 0 && !tonight) return null
+  return (
+    <Caution>
+      <strong>▲ The weather expected</strong>
+      {tonight ? <div>Tonight: {say(tonight.text, units)}</div> : null}
+      {list.slice(0, 4).map((t) => (
+        <div key={t.task.id}>{say(t.text, units)}</div>
+      ))}
+      {list.length > 4 ? <div>and {list.length - 4} more of the next day.</div> : null}
+    </Caution>
   )
 }
 

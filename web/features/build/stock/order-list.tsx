@@ -59,7 +59,7 @@ export function OrderList({ orders, today }: { orders: readonly OrderLine[]; tod
                       <td className={o.kept && o.order <= today ? 'late' : ''}>{o.order <= today ? 'today' : dayWords(o.order)}</td>
                       <td>{o.name}</td>
                       <td className="n">{amount(o)}</td>
-                      <td className="n">{o.packs > 1 ? o.packs : ''}</td>
+                      <td className="n">{o.packName ? `${o.packs} × ${o.packName}` : o.packs > 1 ? o.packs : ''}</td>
                       <td>
                         {dayWords(o.arrive)}
                         {o.late ? <strong> ▲ after it is needed</strong> : ''}

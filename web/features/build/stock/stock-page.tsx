@@ -1,6 +1,17 @@
 'use client'
 
-import { lineOf, type RecordedEntry, SIDES, type Side, type StockRow, say } from '@stone-tally/core'
+import {
+  fillBalance,
+  type Layout,
+  lineOf,
+  type RecordedEntry,
+  SIDES,
+  type Side,
+  type StockBook,
+  type StockRow,
+  say,
+  stockValue,
+} from '@stone-tally/core'
 import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
@@ -90,9 +101,39 @@ export function StockPage() {
             )}
           </div>
           <Rows rows={rows} book={book} me={me} feed={feed} today={today} />
+          <Value book={book} />
+          <Soil layout={state.layout} />
         </>
       )}
     </WallPage>
+  )
+}
+
+/** What is here and built in is worth, where somebody gave prices. */
+function Value({ book }: { book: StockBook }) {
+  const v = stockValue(book)
+  if (!v) return null
+  const money = (n: number) => n.toLocaleString('en-GB', { maximumFractionDigits: 0 })
+  return (
+    <p>
+      Of {v.priced} {v.priced === 1 ? 'material' : 'materials'} with a price: ordered {money(v.ordered)}, came {money(v.came)}, built in{' '}
+      {money(v.placed)}, left <strong>{money(v.left)}</strong>.
+    </p>
+  )
+}
+
+/** What comes and goes of soil. */
+function Soil({ layout }: { layout: Layout }) {
+  const { units } = usePreferences()
+  const b = fillBalance(layout)
+  const m3 = (v: number) => amountWords(v, 'm³', units)
+  if (b.compacted <= 0) return null
+  return (
+    <p>
+      Soil: {m3(b.bank)} are dug, {m3(b.loose)} loose. Behind the wall go {m3(b.compacted)} compacted, {m3(b.wanted)} loose. Where all that is dug may
+      be used <strong>{m3(b.toBring)}</strong> have to come; where none of it may, {m3(b.toTakeAway)} go away and {m3(b.wanted)} come. The soil says
+      which.
+    </p>
   )
 }
 

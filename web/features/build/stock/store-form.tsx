@@ -33,6 +33,7 @@ const EMPTY = {
   other: '',
   lead: '',
   pack: '',
+  packName: '',
   reserve: '',
   price: '',
 }
@@ -133,6 +134,7 @@ const fieldsOf = (what: What): readonly (readonly [keyof Fields, string, FieldKi
       ['supplier', 'Supplier', 'text'],
       ['lead', 'Days from order to site', 'number'],
       ['pack', 'Sold in packs of', 'amount'],
+      ['packName', 'Called (pallet, roll, lorry …)', 'text'],
       ['reserve', 'Reserve, never less', 'amount'],
       ['price', 'Price of one (may stay empty)', 'number'],
     ]
@@ -183,7 +185,7 @@ function dataOf(
               lead: v.lead.trim() === '' ? 7 : number('lead', 'Days from order to site'),
               pack: read('pack', 'Sold in packs of'),
               reserve: v.reserve.trim() === '' ? 0 : read('reserve', 'Reserve'),
-              ...texts('supplier'),
+              ...texts('supplier', 'packName'),
               ...price,
             }
           : { ...item, amount: read('amount', 'Amount'), what, ...texts('why', 'other') }

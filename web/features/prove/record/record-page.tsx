@@ -14,7 +14,7 @@ import { SetAsidePanel } from './set-aside'
 const List = styled.ol`
   list-style: none; margin: 0; padding: 0;
   li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 4px 10px; padding: 8px 0; border-top: 1px solid var(--line); }
-  .meta { color: var(--soft); font-size: 14px; } .meta a { display: inline-block; min-width: 48px; min-height: 28px; } li[data-here] { background: var(--faint); box-shadow: inset 4px 0 0 var(--now); padding-left: 12px; } [data-gone] { text-decoration: line-through; color: var(--soft); }
+  .meta { color: var(--soft); font-size: 14px; } .meta a { display: inline; min-height: 0; min-width: 0; } li[data-here] { background: var(--faint); box-shadow: inset 4px 0 0 var(--now); padding-left: 12px; } [data-gone] { text-decoration: line-through; color: var(--soft); }
 `
 const SHOWN = 200
 

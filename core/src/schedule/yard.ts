@@ -1,0 +1,58 @@
+import { level } from './level'
+import type { Programme } from './programme'
+
+/** One wall among those that share crews. */
+export interface Shared {
+  readonly id: string
+  /** As 2026-05-31: with crews of its own, and with those that all share. */
+  readonly alone: string
+  readonly finish: string
+  /** Working hours until it is done among the others. */
+  readonly hours: number
+}
+
+/**
+ * Several walls built by the same crews: whoever is free goes on with the wall that was promised soonest, or else that is nearest to done, as
+ * far as anything of it may begin. A rule of thumb: it keeps promises before it keeps the end of all.
+ *
+ * @returns each wall with the day it is done alone and among the others, and the bound below which all of it cannot come
+ * @example shareCrews([{ id: 'a', programme }, { id: 'b', programme: other }], 2).walls[0]?.finish // '2026-06-19'
+ */
+export function shareCrews(
+  list: readonly { readonly id: string; readonly programme: Programme; readonly promised?: string | undefined }[],
+  crews: number,
+): { readonly walls: readonly Shared[]; readonly bound: number; readonly hours: number } {
+  const durations: number[] = []
+  const notBefore: number[] = []
+  const after: (readonly (readonly [number, number])[])[] = []
+  const crewed: boolean[] = []
+  const first: number[] = []
+  const rank: number[] = []
+  const left = (p: Programme) => p.tasks.reduce((n, t) => n + (t.kind === 'work' ? t.hours : 0), 0)
+  const order = [...list].sort((a, b) => {
+    const [x, y] = [a.promised ?? '9', b.promised ?? '9']
+    return x < y ? -1 : x > y ? 1 : left(a.programme) - left(b.programme)
+  })
+  for (const one of list) {
+    const p = one.programme
+    const offset = durations.length
+    first.push(offset)
+    p.tasks.forEach((t, i) => {
+      durations.push(t.hours)
+      rank.push(order.indexOf(one))
+      notBefore.push(p.levelled.wiring.notBefore?.[i] ?? 0)
+      crewed.push(t.kind === 'work')
+      // Its own crews' order is no law among others: only what the gates ask for.
+      after.push(p.gates[i]?.map(([b, lag]) => [b + offset, lag] as const) ?? [])
+    })
+  }
+  const made = level({ durations, after, notBefore }, crewed, crews, rank)
+  if (!made) throw new Error('walls wait for each other in a circle')
+  const walls = list.map(({ id, programme: p }, k): Shared => {
+    const from = first[k] as number
+    let hours = 0
+    for (let i = from; i < from + p.tasks.length; i++) hours = Math.max(hours, made.finish[i] as number)
+    return { id, alone: p.finish, finish: p.calendar.dayOf(hours), hours }
+  })
+  return { walls, bound: made.bound, hours: made.end }
+}

@@ -1,0 +1,89 @@
+'use client'
+
+import { useRouter } from 'next/navigation'
+import type { Me } from '@/features/wall'
+import type { WallDays } from '@/server/programmes'
+import { Bar } from '@/ui/bar'
+import { Caution, Choice, Page, Row, Wide } from '@/ui/controls'
+import { dayWords } from '@/ui/day-words'
+import { Link } from '@/ui/link'
+
+const CREWS = ['1', '2', '3', '4', '5', '6'] as const
+
+/** Days of all walls that are being built: when each is done with the crews they share, against alone, and what comes soon. */
+export function YardDays({ me, walls, crews, bound, hours }: { me: Me; walls: readonly WallDays[]; crews: number; bound: number; hours: number }) {
+  const router = useRouter()
+  const late = walls.filter((w) => w.promised !== undefined && w.finish > w.promised)
+  return (
+    <>
+      <Bar person={me} />
+      <Page>
+        <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+          <h1>Days</h1>
+          <Link href="/">Yard</Link>
+        </Row>
+        {walls.length === 0 ? (
+          <p>No wall is being built. Once something of a wall is recorded, its days stand here.</p>
+        ) : (
+          <>
+            <Row style={{ alignItems: 'center' }}>
+              <Choice
+                label="Crews for all walls"
+                value={`${crews}` as (typeof CREWS)[number]}
+                options={CREWS.map((c) => [c, c] as const)}
+                onChange={(c) => router.push(`/days?crews=${c}`)}
+              />
+            </Row>
+            {late.map((w) => (
+              <Caution key={w.id}>
+                ▲ {w.name} was promised for {dayWords(w.promised ?? '')}; with {crews} {crews === 1 ? 'crew' : 'crews'} for all walls it is done on{' '}
+                {dayWords(w.finish)} at the soonest.
+              </Caution>
+            ))}
+            <Wide role="region" aria-label="Walls and their days" tabIndex={0}>
+              <table>
+                <thead>
+                  <tr>
+                    <th>Wall</th>
+                    <th className="n">Work left</th>
+                    <th>Done by itself</th>
+                    <th>Done among all</th>
+                    <th>Promised</th>
+                    <th>Soon</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {walls.map((w) => (
+                    <tr key={w.id}>
+                      <td>
+                        <Link href={`/walls/${w.id}/days`}>{w.name}</Link>
+                      </td>
+                      <td className="n">{Math.round(w.hours)} h</td>
+                      <td>{dayWords(w.alone)}</td>
+                      <td>
+                        <strong>{dayWords(w.finish)}</strong>
+                      </td>
+                      <td>{w.promised ? dayWords(w.promised) : '–'}</td>
+                      <td className="wrap">
+                        {w.next.map((n) => (
+                          <div key={`${n.day} ${n.text}`}>
+                            {dayWords(n.day)}: {n.text}
+                          </div>
+                        ))}
+                      </td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </Wide>
+            <p>
+              All of it takes {Math.round(hours)} working hours with {crews} {crews === 1 ? 'crew' : 'crews'}; no order of the work takes less than{' '}
+              {Math.round(bound)}. The order is a rule of thumb: whoever is free goes on with the wall that was promised soonest, or else that is
+              nearest to done. Nothing is lost to weather in it; each wall’s own page has the odds.
+            </p>
+          </>
+        )}
+      </Page>
+    </>
+  )
+}
