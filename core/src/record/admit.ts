@@ -74,7 +74,9 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
     return fail('kind', `a ${role} may not record a ${entry.kind}; it takes the ${(kindOf(entry.kind)?.roles ?? []).join(' or ')}`)
   }
   const at = Date.parse(entry.at)
-  if (Number.isNaN(at)) return fail('at', `"${entry.at}" is not a date`)
+  // 31 February is read as some day of March by most programs: nobody observed anything then.
+  if (Number.isNaN(at) || new Date(at).toISOString().slice(0, 16) !== entry.at.slice(0, 16))
+    return fail('at', `"${entry.at}" is no time of the calendar; set the clock of the device and record it again`)
   // A clock that is hours or a year ahead is kept and flagged; a date beyond that is a broken one.
   if (at > now + 400 * 86_400_000) return fail('at', `${entry.at} is more than a year ahead; set the clock of the device and record it again`)
   if (at < Date.UTC(2000, 0, 1)) return fail('at', `${entry.at} is before 2000; check the clock of the device`)
