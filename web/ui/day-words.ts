@@ -1,12 +1,22 @@
 const DAY = 86_400_000
 const ms = (day: string) => Date.parse(`${day}T00:00:00Z`)
+// Written out here: what a browser makes of a locale differs from one to the next, and from the house.
+const WEEK = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'] as const
+const MONTHS = [
+  ...['January', 'February', 'March', 'April', 'May', 'June'],
+  ...['July', 'August', 'September', 'October', 'November', 'December'],
+] as const
 
 /** A day as people say it. @example dayWords('2026-05-31') // 'Sun 31 May' */
-export const dayWords = (day: string): string =>
-  day === '' ? '' : new Date(ms(day)).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
-/** With its year, for what is written down. */
-export const fullDay = (day: string): string =>
-  day === '' ? '' : new Date(ms(day)).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })
+export function dayWords(day: string): string {
+  const d = new Date(ms(day))
+  return Number.isNaN(d.getTime()) ? '' : `${WEEK[d.getUTCDay()]} ${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]?.slice(0, 3)}`
+}
+/** With its year, for what is written down. @example fullDay('2026-05-31') // '31 May 2026' */
+export function fullDay(day: string): string {
+  const d = new Date(ms(day))
+  return Number.isNaN(d.getTime()) ? '' : `${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]} ${d.getUTCFullYear()}`
+}
 /** @example dayAfter('2026-05-31', 2) // '2026-06-02' */
 export const dayAfter = (day: string, days: number): string => new Date(ms(day) + days * DAY).toISOString().slice(0, 10)
 /** Days from one to another. */

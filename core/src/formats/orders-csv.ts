@@ -1,8 +1,6 @@
 import Papa from 'papaparse'
 import type { OrderLine } from '../schedule'
-
-/** What begins a formula in a spreadsheet is given as the text it is. */
-const inert = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text)
+import { inert } from './inert'
 
 /**
  * The order list as CSV: one order a line, SI units, days as 2026-05-31.

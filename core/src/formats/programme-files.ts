@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { live, type WallState } from '../record'
 import type { Programme } from '../schedule'
+import { inert } from './inert'
 
 /**
  * What is left as CSV: one task a line with what it waits for, so that another program can draw it again. Hours are working hours from
@@ -11,10 +12,10 @@ import type { Programme } from '../schedule'
 export const programmeCsv = (p: Programme): string =>
   Papa.unparse(
     p.tasks.map((t, i) => ({
-      id: t.id,
-      title: t.title,
+      id: inert(t.id),
+      title: inert(t.title),
       kind: t.kind,
-      section: t.step.section ?? '',
+      section: inert(t.step.section ?? ''),
       course: t.step.course ?? '',
       from: t.from,
       to: t.to,
