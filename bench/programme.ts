@@ -54,6 +54,7 @@ function networkFigures(): Figure[] {
   const input = {
     wiring,
     spreads: wiring.durations.map((_, i) => [1.3, 1.35, 1.4, 1.5][i % 4] as number),
+    groups: wiring.durations.map((_, i) => i % 10),
     runs: 200,
     seed: 3,
     workdays: undefined as never,

@@ -260,6 +260,15 @@ describe('the odds', () => {
     expect(days(50) / days(0)).toBeGreaterThan(1.7)
     expect(days(50) / days(0)).toBeLessThan(2.4)
   })
+  test('who is slow at one course is slow at all: what is shared does not even out', () => {
+    const calm = { ...input, runs: 800, workdays: { ...input.workdays, lost: new Array(12).fill(0) } }
+    const width = (groups: readonly number[] | undefined) => {
+      const { groups: _, ...rest } = calm
+      const o = odds(groups ? { ...rest, groups } : rest)
+      return Date.parse(o.at(90)) - Date.parse(o.at(10))
+    }
+    expect(width(calm.groups)).toBeGreaterThan(width(undefined))
+  })
   test('stopped half-way it says what it has', () => {
     expect(odds(input, (runs) => runs < 100).days).toHaveLength(100)
   })

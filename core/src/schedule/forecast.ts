@@ -1,7 +1,10 @@
 import { type ItemUnit, live, type PromiseData, type RecordedEntry, type Step, statusOf, titleOf, type WallState } from '../record'
+import { RATES, type RateName } from '../rules'
 import { materialsOf, openNeeds, type StockBook, stockPlan, usage } from '../stock'
 import type { OddsInput } from './odds'
 import { type Otherwise, type Programme, programmeOf } from './programme'
+
+const RATE_NAMES = Object.keys(RATES) as RateName[]
 
 /** What the simulation of a programme needs. @example odds(oddsInput(programme, '2026-05-31')) */
 export const oddsInput = (p: Programme, today: string, runs = 1000, seed = 1): OddsInput => ({
@@ -11,6 +14,7 @@ export const oddsInput = (p: Programme, today: string, runs = 1000, seed = 1): O
     notBefore: [...((p.levelled.wiring.notBefore ?? []) as readonly number[])],
   },
   spreads: p.tasks.map((t) => t.spread),
+  groups: p.tasks.map((t) => RATE_NAMES.indexOf(t.rate as RateName) + 1),
   workdays: p.calendar.data,
   today,
   runs,

@@ -7,6 +7,8 @@ export interface OddsInput {
   readonly wiring: { readonly durations: readonly number[]; readonly after: Wiring['after']; readonly notBefore?: readonly number[] }
   /** Of each task: one day in six takes so many times as long. */
   readonly spreads: readonly number[]
+  /** Of each task: which pace it hangs on; who is slow at one course is slow at all of them. Left out, each by itself. */
+  readonly groups?: readonly number[]
   readonly workdays: WorkdaysData
   readonly today: string
   readonly runs: number
@@ -50,14 +52,16 @@ function inverse(p: number): number {
   return (poly(a, q * q) * q) / (poly(b, q * q) * q * q + 1)
 }
 
-/** How many times as long, at each of the equal shares, by spread; each spread's table is made once. */
+/** Half of what is not known of a task is shared with all of its kind, and half is its own: variances add up. */
+const SHARED = Math.SQRT1_2
+/** How many times as long by one half of it, at each of the equal shares, by spread; each spread's table is made once. */
 function factorsOf(spreads: readonly number[]): { tables: Float64Array[]; of: Uint16Array } {
   const known = new Map<number, number>()
   const tables: Float64Array[] = []
   const of = Uint16Array.from(spreads, (s) => {
     let k = known.get(s)
     if (k === undefined) {
-      k = tables.push(Float64Array.from(normal, (z) => s ** z)) - 1
+      k = tables.push(Float64Array.from(normal, (z) => s ** (z * SHARED))) - 1
       known.set(s, k)
     }
     return k
@@ -66,8 +70,8 @@ function factorsOf(spreads: readonly number[]): { tables: Float64Array[]; of: Ui
 }
 
 /**
- * When the wall will be done, with odds: every task takes what it usually does, times what it scatters by; every working day may be lost
- * to the weather of its month. What is not known stays out of it: a delivery that fails, a machine that breaks.
+ * When the wall will be done, with odds: every task takes what it usually does, times what its kind and what it itself scatters by; every
+ * working day may be lost to the weather of its month. What is not known stays out of it: a delivery that fails, a machine that breaks.
  *
  * @param told - hears how many runs are done; what it answers false to ends it, with the runs made so far
  * @example odds({ …, runs: 1000, seed: 1 }).at(90) // '2026-12-08'
@@ -87,15 +91,20 @@ export function oddsOf(days: readonly string[]): Odds {
 }
 
 /** Working hours until the end, run by run. */
-export function endsOf(network: Network, { wiring, spreads, runs, seed }: OddsInput, told?: (runs: number) => boolean): number[] {
+export function endsOf(network: Network, { wiring, spreads, groups, runs, seed }: OddsInput, told?: (runs: number) => boolean): number[] {
   const next = random(seed)
   const { tables, of } = factorsOf(spreads)
   const middle = Float64Array.from(wiring.durations)
   const [durations, finish] = [new Float64Array(middle.length), new Float64Array(middle.length)]
   const ends: number[] = []
+  const group = Int32Array.from({ length: middle.length }, (_, i) => groups?.[i] ?? i)
+  const kinds = new Uint16Array(group.reduce((most, g) => Math.max(most, g), 0) + 1)
   for (let r = 0; r < runs; r++) {
-    for (let i = 0; i < durations.length; i++)
-      durations[i] = (middle[i] as number) * ((tables[of[i] as number] as Float64Array)[next() >>> 22] as number)
+    for (let g = 0; g < kinds.length; g++) kinds[g] = next() >>> 22
+    for (let i = 0; i < durations.length; i++) {
+      const table = tables[of[i] as number] as Float64Array
+      durations[i] = (middle[i] as number) * (table[kinds[group[i] as number] as number] as number) * (table[next() >>> 22] as number)
+    }
     ends.push(network.endWith(durations, finish))
     if (told && r % 50 === 49 && !told(r + 1)) break
   }
