@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation'
 import type { Me } from '@/features/wall'
 import type { WallDays } from '@/server/programmes'
 import { Bar } from '@/ui/bar'
-import { Caution, Choice, Page, Row, Wide } from '@/ui/controls'
+import { Caution, Choice, LinkButton, Page, Row, Wide } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
 import { Link } from '@/ui/link'
 
@@ -20,7 +20,7 @@ export function YardDays({ me, walls, crews, bound, hours }: { me: Me; walls: re
       <Page>
         <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
           <h1>Days</h1>
-          <Link href="/">Yard</Link>
+          <LinkButton href="/">Yard</LinkButton>
         </Row>
         {walls.length === 0 ? (
           <p>No wall is being built. Once something of a wall is recorded, its days stand here.</p>
