@@ -30,8 +30,8 @@ import { useStock } from './use-stock'
 
 const Table = styled.table`
   td.n, th.n { text-align: right; white-space: nowrap; } td { vertical-align: middle; } tr[data-on='true'] > td { background: var(--faint); border-bottom: 0; }
-  .cell { background: none; border: 0; padding: 0 4px; min-height: 48px; color: var(--ink); font: inherit; font-variant-numeric: tabular-nums; cursor: pointer; text-decoration: underline dotted; text-underline-offset: 4px; }
-  .item { text-align: left; font-weight: 650; text-decoration: none; }
+  .cell { background: none; border: 0; padding: 0 4px; min-height: 48px; min-width: 48px; color: var(--ink); font: inherit; font-variant-numeric: tabular-nums; cursor: pointer; text-decoration: underline dotted; text-underline-offset: 4px; }
+  td.n .cell { text-align: right; } .item { text-align: left; font-weight: 650; text-decoration: none; }
 `
 const NAMES: Readonly<Record<Side, string>> = {
   ordered: 'Ordered',
