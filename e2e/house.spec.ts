@@ -154,6 +154,8 @@ test('by keys: past the navigation at one press, and a few Tabs to the first fie
   await openBoard(page, await newWall(context, 'By keys'))
   await page.goto(page.url())
   await ready(page)
+  // The card has fields once the record is there.
+  await expect(page.getByText('Loading the record')).toHaveCount(0)
   await page.keyboard.press('Tab')
   await expect(page.getByRole('link', { name: 'Skip to the work' })).toBeFocused()
   await page.keyboard.press('Enter')
