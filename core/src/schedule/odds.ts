@@ -97,13 +97,28 @@ export function endsOf(network: Network, { wiring, spreads, groups, runs, seed }
   const middle = Float64Array.from(wiring.durations)
   const [durations, finish] = [new Float64Array(middle.length), new Float64Array(middle.length)]
   const ends: number[] = []
-  const group = Int32Array.from({ length: middle.length }, (_, i) => groups?.[i] ?? i)
-  const kinds = new Uint16Array(group.reduce((most, g) => Math.max(most, g), 0) + 1)
+  // Tasks of one kind and spread share a factor in each run; there are few of those.
+  const shared = new Map<string, number>()
+  const share = Int32Array.from({ length: middle.length }, (_, i) => {
+    const key = `${groups?.[i] ?? `own ${i}`} ${of[i]}`
+    const known = shared.get(key) ?? shared.size
+    shared.set(key, known)
+    return known
+  })
+  const tableOf = new Array<Float64Array>(shared.size)
+  const groupOf = new Int32Array(shared.size)
+  share.forEach((k, i) => {
+    tableOf[k] = tables[of[i] as number] as Float64Array
+    groupOf[k] = groups?.[i] ?? i
+  })
+  const factors = new Float64Array(shared.size)
+  const kinds = new Uint16Array(groupOf.reduce((most, g) => Math.max(most, g), 0) + 1)
   for (let r = 0; r < runs; r++) {
     for (let g = 0; g < kinds.length; g++) kinds[g] = next() >>> 22
+    for (let k = 0; k < factors.length; k++) factors[k] = tableOf[k]?.[kinds[groupOf[k] as number] as number] as number
     for (let i = 0; i < durations.length; i++) {
-      const table = tables[of[i] as number] as Float64Array
-      durations[i] = (middle[i] as number) * (table[kinds[group[i] as number] as number] as number) * (table[next() >>> 22] as number)
+      const k = share[i] as number
+      durations[i] = (middle[i] as number) * (factors[k] as number) * ((tableOf[k] as Float64Array)[next() >>> 22] as number)
     }
     ends.push(network.endWith(durations, finish))
     if (told && r % 50 === 49 && !told(r + 1)) break
