@@ -334,7 +334,7 @@ describe('what to order by when', () => {
   const item = { item: 'stone', name: stone?.name ?? '', unit: stone?.unit ?? 'm³' }
   const lines = (entries: ReturnType<typeof entry>[]) => {
     const state = fold([layout], recorded(entries))
-    return orderList(stockBook(state), programmeOf(state, TODAY), TODAY).filter((l) => l.id === 'stone')
+    return orderList(stockBook(state), programmeOf(state, TODAY, { stocked: true }), TODAY).filter((l) => l.id === 'stone')
   }
   test('without a word of how it is bought: all that is wanted, once', () => {
     expect(lines([])).toHaveLength(1)
@@ -346,6 +346,10 @@ describe('what to order by when', () => {
     expect(list.every((l) => l.amount % 2 === 0 && l.supplier === 'Quarry')).toBe(true)
     expect(list.reduce((n, l) => n + l.amount, 0)).toBeGreaterThanOrEqual(stone?.order ?? 0)
     for (const l of list) if (!l.late) expect(Date.parse(l.arrive) - Date.parse(l.order)).toBeGreaterThanOrEqual(2 * 86_400_000)
+  })
+  test('longer on its way than the wall has time for it is late, though the days of the wall wait for it', () => {
+    const bought = entry('supply', {}, { ...item, lead: 60, pack: 50, reserve: 0 }, { role: 'foreman' })
+    expect(lines([bought])[0]).toMatchObject({ order: TODAY, arrive: '2026-07-17', late: true })
   })
   test('what is here and what is expected is not ordered again', () => {
     expect(lines([entry('delivery', {}, { ...item, amount: 100, docket: 'D' })])).toEqual([])

@@ -199,6 +199,11 @@ describe('what the store says early', () => {
     const more = of([...list, entry('ordered', {}, { ...item('stone'), amount: stone.planned, expected: '2026-06-01' })])
     expect(stockWords(more, stockBook(more)).find((w) => w.id === 'stone')?.of).toBe('over')
   })
+  test('a count that finds more than ever came makes nothing need less', () => {
+    const state = of([fill(1), fill(2), entry('stock', {}, { ...item('stone'), amount: 1, what: 'counted' })])
+    const lit = buildable(stockBook(state))
+    expect(lit.some((l) => !l.lit && l.lacks.includes(stone.name))).toBe(true)
+  })
   test('built in without having come: a docket is missing', () => {
     const state = of([came('stone', 0.001, 'D-1'), fill(1), fill(2), fill(3)])
     expect(stockWords(state, stockBook(state)).find((w) => w.id === 'stone')).toMatchObject({

@@ -3,6 +3,7 @@ import { RATES, type RateName } from '../rules'
 import { materialsOf, openNeeds, type StockBook, stockPlan, usage } from '../stock'
 import type { OddsInput } from './odds'
 import { type Otherwise, type Programme, programmeOf } from './programme'
+import { coming, LEAD } from './supplied'
 
 const RATE_NAMES = Object.keys(RATES) as RateName[]
 
@@ -67,7 +68,7 @@ export interface Slip {
 /**
  * What holds the wall up, on the longest way: work that goes slower than reckoned, releases that wait, findings that are open.
  *
- * @example slips(state, programme)[0] // { title: 'Units set', why: '9 an hour, 14 were reckoned with' }
+ * @example slips(state, programme)[0] // { title: 'units', why: '9 an hour on 3 days of the record' }
  */
 export function slips(state: WallState, p: Programme): readonly Slip[] {
   const slow = Object.values(p.paces).flatMap((pace): Slip[] => {
@@ -122,12 +123,11 @@ export interface OrderLine {
 const DAY = 86_400_000
 const dayNumber = (day: string) => Math.round(Date.parse(`${day}T00:00:00Z`) / DAY)
 const dayName = (n: number) => new Date(n * DAY).toISOString().slice(0, 10)
-/** Without a word of how it is bought: all that is still wanted at once, a week ahead. */
-const LEAD = 7
 
 /**
  * What must be ordered by when for what is left of the wall: its needs on the days its programme has them, less what is here and expected.
  *
+ * @param p - a programme that waits for no delivery: what is late for it is what makes the wall late
  * @example orderList(state, book, programme, '2026-05-31')[0] // { name: 'Drainage stone', order: '2026-06-02', amount: 12, … }
  */
 export function orderList(book: StockBook, p: Programme, today: string): readonly OrderLine[] {
@@ -142,7 +142,7 @@ export function orderList(book: StockBook, p: Programme, today: string): readonl
       const lead = bought?.lead ?? LEAD
       // What is ordered above the plan covers breakage; what a count says runs over comes on top.
       const above = (m.order / (m.planned * m.loose)) * Math.max(1, usage(row))
-      const expected = row.expected > 0 ? [{ day: lastExpected(row.entries.ordered ?? [], today), amount: row.expected }] : []
+      const expected = coming(row.entries.ordered ?? [], row.expected, today).map((c) => ({ day: dayNumber(c.day), amount: c.amount }))
       const wanted = [...own.values()].reduce((n, amount) => n + amount * m.loose * above, 0)
       const pack = bought?.pack ?? wholeOf(m.unit, wanted + (bought?.reserve ?? 0) - row.left - row.expected)
       const plan = stockPlan({
@@ -181,9 +181,6 @@ function wholeOf(unit: ItemUnit, amount: number): number {
   const step = 10 ** (Math.floor(Math.log10(Math.max(amount, 1e-4))) - 1)
   return Math.max(step, Number((Math.ceil(amount / step - 1e-6) * step).toPrecision(6)))
 }
-const lastExpected = (ordered: readonly RecordedEntry[], today: string) =>
-  Math.max(dayNumber(today), ...ordered.map((e) => dayNumber((e.entry.data as { expected: string }).expected)))
-
 /** What is needed on which day, by material: a course's share on the day its work begins; pad and pipe on the first day of theirs. */
 function needsByDay(book: StockBook, p: Programme): ReadonlyMap<number, ReadonlyMap<number, number>> {
   const needs = new Map<number, Map<number, number>>()

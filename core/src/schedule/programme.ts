@@ -62,6 +62,8 @@ const waitHours = (clockHours: number, w: WorkdaysData) => (clockHours / 24) * (
 export interface Otherwise {
   readonly crews?: number
   readonly notice?: number
+  /** As if all material were here. */
+  readonly stocked?: true
 }
 
 /** What is left to be done, with the links its own gates make. Nothing here can contradict the Board: it asks the same requirements. */
@@ -139,11 +141,8 @@ export function programmeOf(state: WallState, today: string, otherwise: Otherwis
   const calendar = calendarFrom(data, today)
   const pace = paces(state)
   const drafts = draftsOf(state, data, pace)
-  const supplied = suppliedOn(
-    stockBook(state),
-    drafts.flatMap((d) => (d.kind === 'work' ? [d.step] : [])),
-    today,
-  )
+  const steps = drafts.flatMap((d) => (d.kind === 'work' ? [d.step] : []))
+  const supplied: ReadonlyMap<string, Supplied> = otherwise.stocked ? new Map() : suppliedOn(stockBook(state), steps, today)
   const waitsFor = (d: Draft) => (d.kind === 'work' ? supplied.get(d.step.key) : undefined)
   const wiring = {
     durations: drafts.map((d) => d.hours),

@@ -13,8 +13,11 @@ export interface Supplied {
 const DAY = 86_400_000
 const after = (day: string, days: number) => new Date(Date.parse(`${day}T00:00:00Z`) + days * DAY).toISOString().slice(0, 10)
 
+/** Without a word of how it is bought: so many days from order to site. */
+export const LEAD = 7
+
 /** Deliveries that are still to come of a material, soonest first: what was ordered last is what has not come. */
-function coming(ordered: readonly RecordedEntry[], expected: number, today: string): { day: string; amount: number }[] {
+export function coming(ordered: readonly RecordedEntry[], expected: number, today: string): { day: string; amount: number }[] {
   const list: { day: string; amount: number }[] = []
   let left = expected
   for (let i = ordered.length - 1; i >= 0 && left > 1e-9; i--) {
@@ -68,7 +71,7 @@ export function suppliedOn(book: StockBook, steps: readonly Step[], today: strin
         store.day = next.day
       }
       const ordered = store.left >= -1e-6
-      const day = ordered ? store.day : after(today, book.supplies.get(m.id)?.lead ?? 0)
+      const day = ordered ? store.day : after(today, book.supplies.get(m.id)?.lead ?? LEAD)
       if (day <= today) continue
       for (const step of byCell.get(cellKey(section, course)) ?? []) {
         const known = found.get(step.key)

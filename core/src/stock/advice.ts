@@ -28,11 +28,11 @@ const EARLY = 0.1
 const USUAL = 0.05
 const EXACT = 1e-6
 
-/** How much more of it goes than the plan has, by the last count; 1 where nobody counted, or too early. */
+/** How much more of it goes than the plan has, by the last count; 1 where nobody counted, or too early. Never less: a count that finds more than came says that a docket is missing, not that less is needed. */
 export function usage(row: StockRow): number {
   const m = row.material
   if (!m || !row.counted || row.counted.placed < EARLY * m.planned) return 1
-  return row.counted.used / (row.counted.placed * m.loose)
+  return Math.max(1, row.counted.used / (row.counted.placed * m.loose))
 }
 
 /** Cells in the order in which they are built: course by course from the bottom. */

@@ -182,6 +182,10 @@ function take(state: WallState, made: Made, materials: readonly Material[], reco
     if (m.cell !== undefined) placeIn(made, m.material, m.cell, m.amount)
   }
   if (!set) return
+  if (set.once !== undefined) {
+    if (made.once.has(set.once)) return
+    made.once.add(set.once)
+  }
   const [was, now] = [made.set.get(set.cell) ?? 0, (made.set.get(set.cell) ?? 0) + set.pieces]
   made.set.set(set.cell, now)
   for (const { material, upTo } of made.needs.get(set.cell)?.byPiece ?? []) {

@@ -26,6 +26,8 @@ export interface Set {
   readonly cell: string
   readonly pieces: number
   readonly rejected: number
+  /** The same unit set again is set once. */
+  readonly once?: string
 }
 
 interface Item {
@@ -102,7 +104,7 @@ export function movesOf(state: WallState, { entry }: RecordedEntry): { readonly 
     const d = entry.data as { set: number; rejected?: number }
     return { moves: [], set: { cell, pieces: d.set, rejected: d.rejected ?? 0 } }
   }
-  if (work === 'picks') return { moves: [], set: { cell, pieces: 1, rejected: 0 } }
+  if (work === 'picks') return { moves: [], set: { cell, pieces: 1, rejected: 0, once: `pick ${cell} ${(entry.data as { number: number }).number}` } }
   if (work === 'lifts' && stage.work.type === 'lifts') return { moves: lifted(layout, entry, stage.work.of, materials) }
   if (work === 'pipe') {
     const pipe = materials.find((m) => m.placed === 'pipe')

@@ -17,6 +17,8 @@ const LINES: Readonly<Record<string, { width: number; dash?: string; name: strin
 const TOP = 34
 const LEFT = 78
 const PAST = 7
+/** Further ahead than this nobody reads days one by one; the last one shown says so. */
+const MOST = 260
 
 /** Stations across, days down: what was set in the days behind, and what comes where on which day. */
 export function DistanceChart({
@@ -36,12 +38,15 @@ export function DistanceChart({
 }) {
   const { layout } = state
   const begin = dayAfter(today, -PAST)
-  const days = daysFrom(begin, programme.finish)
+  const last = daysBetween(begin, programme.finish) > MOST ? dayAfter(begin, MOST) : programme.finish
+  const days = daysFrom(begin, last)
   const row = Math.max(9, Math.min(24, 620 / days.length))
   const height = TOP + days.length * row + 8
   const x = scaleLinear([0, layout.plan.length], [LEFT, width - 10])
   const y = (day: string, share = 0) => TOP + (daysBetween(begin, day) + share) * row
-  const shown = programme.tasks.filter((t) => t.kind === 'work' && t.rate !== undefined && LINES[t.rate] && t.step.section !== undefined)
+  const shown = programme.tasks.filter(
+    (t) => t.kind === 'work' && t.rate !== undefined && LINES[t.rate] && t.step.section !== undefined && t.to <= last,
+  )
   const every = Math.max(1, Math.ceil(16 / row))
   return (
     <svg

@@ -17,7 +17,7 @@ export function useStockBook(state: WallState): StockBook {
 export function useStock(state: WallState, today: string) {
   const book = useStockBook(state)
   return useMemo(() => {
-    const programme = programmeOf(state, today)
+    const programme = programmeOf(state, today, { stocked: true })
     return {
       book,
       rows: book.rows(),
