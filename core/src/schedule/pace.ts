@@ -1,4 +1,5 @@
-import { cellKey } from '../layout'
+import { cellKey, type Layout } from '../layout'
+import { fillWidth, quantities } from '../materials'
 import { live, type Step, type WallState } from '../record'
 import { BELIEVED, RATES, type RateName } from '../rules'
 import { materialsOf, needsOfCells } from '../stock'
@@ -24,8 +25,12 @@ export function workOfStep(state: WallState, step: Step): { readonly rate: RateN
   if (work.type === 'pipe') return { rate: 'pipe', amount: (step.over ?? []).reduce((n, s) => n + s.to - s.from, 0) || length }
   if (work.type === 'grid') return { rate: 'layers', amount: length * (step.grid?.length ?? 1) }
   if (work.type === 'lifts') {
-    const wide = work.of === 'pad' ? layout.building.foundation.width : layout.plan.excavation.behind
-    return { rate: 'lifts', amount: length * wide * (step.lifts?.count ?? 1) }
+    const layers = step.lifts?.count ?? 1
+    if (work.of === 'pad') return { rate: 'lifts', amount: length * layout.building.foundation.width * layers }
+    const row = layout.courses.find((c) => c.course === step.course)
+    const stretch = layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))?.stretches[0]
+    const wide = row && stretch ? fillWidth(layout, row, (stretch.from + stretch.to) / 2) : layout.plan.excavation.behind
+    return { rate: 'lifts', amount: length * wide * layers }
   }
   if (work.type === 'readings') {
     const points = Math.max(1, step.points.length * Math.max(1, step.lines.length))
@@ -47,11 +52,13 @@ const lengthOf = (state: WallState, step: Step): number => {
   return stretches.reduce((n, s) => n + s.to - s.from, 0)
 }
 const firstOf = (state: WallState, step: Step) => state.layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))?.pad === 'whole'
+const dug = new WeakMap<Layout, number>()
 /** What is dug of a section, m³: its share of the trench by its length. */
-const digOf = (state: WallState, step: Step): number => {
-  const { plan, building } = state.layout
-  const deep = building.foundation.thickness + state.layout.buried.depth
-  return lengthOf(state, step) * (building.foundation.width + plan.excavation.behind) * Math.max(deep, building.foundation.thickness)
+function digOf({ layout }: WallState, step: Step): number {
+  const all = dug.get(layout) ?? quantities(layout).find((q) => q.id === 'dig')?.value ?? 0
+  dug.set(layout, all)
+  const own = layout.plan.sections.find((s) => s.id === step.section)
+  return own ? (all * (own.to - own.from)) / layout.plan.length : all
 }
 
 const HOUR = 3_600_000
