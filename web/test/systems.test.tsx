@@ -209,7 +209,7 @@ describe('saw day', () => {
       fireEvent.click(first as HTMLElement)
     })
     await waitFor(() => expect(document.body.textContent).toMatch(/; 1 done/))
-    expect(server.kept.map((e) => e.entry.kind)).toContain('sawn')
+    await waitFor(() => expect(server.kept.map((e) => e.entry.kind)).toContain('sawn'))
     expect((server.kept.find((e) => e.entry.kind === 'sawn')?.entry.data as SawnData).kind).toBe('cut')
   })
   test('the courses chosen alone; in the order of the wall it is grouped by course', async () => {

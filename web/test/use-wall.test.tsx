@@ -107,7 +107,7 @@ test('what was kept without signal and then refused is not lost: it stays until 
   const { result, unmount } = await open()
   await act(async () => server.streams[server.streams.length - 1]?.onopen?.())
   await waitFor(() => expect(result.current.refused).toHaveLength(1))
-  expect(result.current.waiting).toBe(0)
+  await waitFor(() => expect(result.current.waiting).toBe(0))
   expect(result.current.refused[0]).toMatchObject({ entry: { kind: 'check' }, problems: [{ message: 'the course below is not set through' }] })
   unmount()
   // Still there after the page was closed.
@@ -116,7 +116,7 @@ test('what was kept without signal and then refused is not lost: it stays until 
   server.refuse = undefined
   await act(async () => again.result.current.again(again.result.current.refused[0]?.entry.id ?? ''))
   await waitFor(() => expect(server.kept).toHaveLength(1))
-  expect(again.result.current.refused).toHaveLength(0)
+  await waitFor(() => expect(again.result.current.refused).toHaveLength(0))
 })
 
 test('refused in the very moment in which it is shown as waiting: it is on the device or said by its form, never nowhere', async () => {
