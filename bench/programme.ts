@@ -118,7 +118,7 @@ function levelFigures(): Figure[] {
     const l = level(
       { durations, after },
       durations.map(() => true),
-      crews,
+      { crews },
     )
     if (!l || l.end < l.bound - 1e-6) throw new Error('below the bound')
     ratios.push(l.end / l.bound)

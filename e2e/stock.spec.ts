@@ -1,5 +1,7 @@
 // The store and the days left: what came, what is short, what to order, and when the wall will be done.
 import { readFile } from 'node:fs/promises'
+import readBook from 'read-excel-file/node'
+import writeBook from 'write-excel-file/node'
 import { expect, fact, newWall, post, signIn, test, upTo, url } from './site'
 
 test('a docket is taken in, twice is refused, a slipped digit is asked about, and the wall says how far it goes', async ({ context }) => {
@@ -51,9 +53,24 @@ test('the order list by supplier, in packs, as a file; what is ordered leaves it
   await expect(own.getByRole('row').nth(1)).toContainText('2.0 m³')
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as CSV' }).click()])
   const csv = await readFile(await file.path(), 'utf8')
-  expect(csv.split('\n')[0]).toBe('order_by,on_site,late,supplier,material,amount,unit,packs,pack,price')
+  expect(csv.split('\n')[0]).toBe('order_by,on_site,late,supplier,material,amount,unit,packs,pack,mass_kg,lorries,price')
   // Nothing in it is a formula.
   expect(csv).toContain("'=Quarry")
+  // The same as a workbook, read back by a library no one here wrote.
+  const [book] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as workbook' }).click()])
+  expect(book.suggestedFilename()).toBe('Order wall orders.xlsx')
+  const sheets = await readBook(await book.path())
+  expect(sheets.map((s) => s.sheet)).toEqual(['Orders', 'Stock'])
+  const [head, ...lines] = sheets[0]?.data ?? []
+  expect(head?.slice(0, 4)).toEqual(['order_by', 'on_site', 'late', 'supplier'])
+  expect(lines.find((l) => l[4] === 'Drainage stone')?.slice(3, 9)).toEqual([
+    '=Quarry',
+    'Drainage stone',
+    expect.any(Number),
+    'm³',
+    expect.any(Number),
+    2,
+  ])
   await put('ordered', { ...stone, amount: 20, expected: new Date().toISOString().slice(0, 10) })
   await expect(own).toHaveCount(0)
 })
@@ -125,5 +142,139 @@ test('all walls with the crews they share: fewer crews end later, a wall leads t
   expect(await hours()).toBeGreaterThan(two)
   await page.getByRole('link', { name: 'Queue-lane wall' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Days' })).toBeVisible()
+  await expect(page.getByText(/in nine of ten/)).toBeVisible({ timeout: 60_000 })
+})
+
+test('a bar is dragged to another day: what that breaks is said first; another who saw it where it was is told', async ({ context, browser }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Bars wall')
+  const page = await context.newPage()
+  await page.goto(`${url()}/walls/${wall}/days`)
+  await page.getByText('As bars', { exact: true }).click()
+  const bar = page.getByRole('slider').nth(1)
+  const before = await bar.getAttribute('aria-valuetext')
+  const box = await bar.boundingBox()
+  if (!box) throw new Error('no bar')
+  await page.mouse.move(box.x + 10, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 150, box.y + box.height / 2, { steps: 6 })
+  await page.mouse.up()
+  const move = page.getByRole('group', { name: /^Move / })
+  await expect(move.getByText(/The wall is done \d+ days? later/)).toBeVisible()
+  await expect(move.getByText(/other things move behind it/)).toBeVisible()
+  // Nothing is recorded yet: the office puts the same task elsewhere meanwhile.
+  const title = ((await move.getAttribute('aria-label')) ?? '').replace('Move ', '')
+  const task =
+    (await page.evaluate((t) => [...document.querySelectorAll('a')].find((a) => a.textContent === t)?.getAttribute('href') ?? '', title)).split(
+      'step=',
+    )[1] ?? ''
+  const office = await browser.newContext()
+  await signIn(office, 'office')
+  const day = new Date(Date.now() + 9 * 86_400_000).toISOString().slice(0, 10)
+  const data = { task: decodeURIComponent(task).replace(/\+/g, ' '), title, day }
+  expect((await post(office, `/api/walls/${wall}/entries`, { entries: [fact(wall, 'fixed', {}, data)] })).ok()).toBe(true)
+  await move.getByRole('button', { name: /^Put it on / }).click()
+  // By then the page knows, or the house says it: either way it lands once, over what is there.
+  await expect(page.getByText(/was put on .* meanwhile/).or(page.getByText(/⌖ not before/).first())).toBeVisible()
+  await office.close()
+  await page.reload()
+  await page.getByText('As bars', { exact: true }).click()
+  await expect(page.getByText(/⌖ not before/).first()).toBeVisible()
+  const own = page.getByRole('slider', { name: `${title} begins`, exact: true })
+  await expect(own).not.toHaveAttribute('aria-valuetext', before ?? '')
+  // Let go again by its keys and its button.
+  await own.focus()
+  await page.keyboard.press('ArrowRight')
+  await page.getByRole('button', { name: 'As soon as it can' }).click()
+  await page.getByRole('button', { name: 'Let it go' }).click()
+  await expect(page.getByText(/⌖ not before/)).toHaveCount(0)
+})
+
+test('plant on hire, work of others and a table of tasks go into the days', async ({ context }, info) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Plant wall')
+  const page = await context.newPage()
+  await page.goto(`${url()}/walls/${wall}/days`)
+  await page.getByText('Plant', { exact: true }).click()
+  const form = page.getByRole('group', { name: 'Plant that comes' })
+  await form.getByText('Excavator', { exact: true }).click()
+  await form.getByRole('button', { name: 'Take these days' }).click()
+  const far = new Date(Date.now() + 60 * 86_400_000).toISOString().slice(0, 10)
+  await form.getByLabel(/^Last day/).fill(far)
+  await form.getByLabel(/^Price of a day/).fill('90')
+  await form.getByRole('button', { name: 'Record' }).click()
+  await expect(page.getByText(/Excavator: needed last on .*, on hire to .*Send it back then/)).toBeVisible()
+  await expect(page.getByRole('region', { name: 'Plant' }).getByText(/idle$/)).toBeVisible()
+  await page.getByRole('button', { name: 'Take Excavator out' }).click()
+  await page.getByLabel('Why Excavator is taken out').fill('called off')
+  await page.getByRole('button', { name: 'Take out' }).first().click()
+  await expect(page.getByText(/Send it back then/)).toHaveCount(0)
+  await page.getByText('Other work', { exact: true }).click()
+  const more = page.getByRole('group', { name: 'More work' })
+  await more.getByLabel('What is to be done').fill('Move the hedge')
+  await more.getByLabel('Hours').fill('6,5')
+  await more.getByRole('button', { name: 'Add it' }).click()
+  const list = page.getByRole('region', { name: 'Other work' })
+  await expect(list.getByRole('row', { name: /Move the hedge/ })).toContainText('6.5')
+  // A workbook with one good row, one that is wrong and one that says what is so.
+  const path = info.outputPath('tasks.xlsx')
+  const row = (...cells: (string | number | null)[]) => cells
+  await writeBook([
+    row('id', 'title', 'hours', 'after'),
+    row('fence', 'Fence on top', 5, 'move-the-hedge'),
+    row('gate', 'Gate', 'four', null),
+    row('move-the-hedge', 'Move the hedge', 6.5, null),
+  ]).toFile(path)
+  await page.getByLabel('Tasks file').setInputFiles(path)
+  await expect(page.getByText(/1 task new or changed, 0 put on a day, 1 as they are/)).toBeVisible()
+  await expect(page.getByText('Line 3: hours are "four"')).toBeVisible()
+  await page.getByRole('button', { name: 'Record the 1 that are right' }).click()
+  await expect(list.getByRole('row', { name: /Fence on top/ })).toContainText('Move the hedge')
+  await page
+    .getByLabel('Tasks file')
+    .setInputFiles({ name: 'broken.xlsx', mimeType: 'application/octet-stream', buffer: Buffer.from('PK\u0003\u0004 and nothing else') })
+  await expect(page.getByText(/broken.xlsx looks like a workbook, but cannot be read as one/)).toBeVisible()
+})
+
+test('where a delivery stands: proposed clear of everything, moved behind the wall only with somebody’s word', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Stand wall')
+  const page = await context.newPage()
+  await page.goto(`${url()}/walls/${wall}/stock`)
+  expect(
+    (
+      await post(context, `/api/walls/${wall}/entries`, {
+        entries: [fact(wall, 'delivery', {}, { item: 'whole', name: 'Whole blocks', unit: 'pieces', amount: 80, docket: 'S-1', pallets: 2 })],
+      })
+    ).ok(),
+  ).toBe(true)
+  await page.getByText('Where it stands', { exact: true }).click()
+  await page.getByRole('button', { name: 'Where it stands' }).click()
+  const place = page.getByRole('group', { name: 'Where Whole blocks stands' })
+  await expect(place.getByRole('button', { name: 'It stands here' })).toBeEnabled()
+  const grip = page.getByRole('button', { name: /Whole blocks: at .* arrow keys move it/ })
+  await grip.focus()
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Shift+ArrowUp')
+  await expect(place.getByText(/it pushes on it/)).toBeVisible()
+  await expect(place.getByRole('button', { name: 'It stands here' })).toBeDisabled()
+  await place.getByLabel('Who said that it may stand there').fill('the engineer, by letter of Monday')
+  await place.getByRole('button', { name: 'It stands here' }).click()
+  const list = page.getByRole('list', { name: 'Deliveries' })
+  await expect(list).toContainText(/behind the face/)
+  await page.reload()
+  await page.getByText('Where it stands', { exact: true }).click()
+  await expect(list).toContainText(/behind the face.*pushes on it/)
+})
+
+test('a forecast of days takes a wet one out of the programme, and says so where the days are', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Wet wall')
+  const page = await context.newPage()
+  await page.goto(`${url()}/walls/${wall}/ground`)
+  await page.getByText('Weather', { exact: true }).first().click()
+  await page.getByRole('button', { name: 'Take reading: Forecast' }).click()
+  await page.getByRole('button', { name: /^Reckon with these 6 days/ }).click()
+  await expect(page.getByRole('group', { name: 'Days to come' }).getByRole('listitem')).toHaveCount(6)
+  await page.goto(`${url()}/walls/${wall}/days`)
   await expect(page.getByText(/in nine of ten/)).toBeVisible({ timeout: 60_000 })
 })

@@ -76,8 +76,32 @@ function models(today: Date): Readonly<Record<string, Model>> {
       drain: 0.001,
       values: { rain: [2, 0.1], low: [6, 0.2], wind: [14, 3] },
     },
+    'forecast-1': {
+      kind: 'forecast',
+      name: 'Forecast',
+      serial: 'FC-01',
+      calibratedUntil: day(3000),
+      drain: 0,
+      values: forecastValues(),
+    },
   }
 }
+
+/** The days to come, told one by one and less surely the further they are: a wet third day, a hot fifth. */
+const COMING = [
+  { rain: 1, low: 7, high: 15, wind: 18 },
+  { rain: 0, low: 8, high: 18, wind: 12 },
+  { rain: 16, low: 6, high: 12, wind: 38 },
+  { rain: 3, low: 5, high: 14, wind: 22 },
+  { rain: 0, low: 14, high: 33, wind: 8 },
+  { rain: 0, low: 13, high: 29, wind: 10 },
+] as const
+const forecastValues = (): Model['values'] =>
+  Object.fromEntries(
+    COMING.flatMap((w, i) =>
+      Object.entries(w).map(([name, value]) => [`${name}${i}`, [value, name === 'rain' ? value * 0.05 * i : 0.3 * i] as [number, number]]),
+    ),
+  )
 
 /** One instrument that stands in for a real one. */
 export class StandIn {
@@ -108,8 +132,8 @@ export class StandIn {
       const drift = this.model.drift?.[0] === key ? this.model.drift[1] * this.seq : 0
       values[key] = (this.scene[key] ?? usual) + this.random.normal() * deviation + drift
     }
-    if (values.rain !== undefined) values.rain = Math.max(0, values.rain)
-    if (values.wind !== undefined) values.wind = Math.max(0, values.wind)
+    // Neither rain nor wind is ever less than none, today or on a day to come.
+    for (const key of Object.keys(values)) if (/^(rain|wind)\d*$/.test(key)) values[key] = Math.max(0, values[key] ?? 0)
     this.last = { id: this.id, seq: this.seq, at: now.toISOString(), values }
     return this.last
   }

@@ -1,4 +1,4 @@
-import { fold, orderCsv, orderList, programmeCsv, programmeIcs, programmeOf, stockBook } from '@stone-tally/core'
+import { fold, orderList, orderSheet, programmeIcs, programmeOf, sheetCsv, stockBook, taskSheet } from '@stone-tally/core'
 import Papa from 'papaparse'
 import { entry, layoutOf, recorded, smallPlan } from './plans'
 
@@ -15,7 +15,7 @@ const programme = programmeOf(state, TODAY)
 const rows = (csv: string) => Papa.parse<Record<string, string>>(csv, { header: true }).data
 
 test('tasks as a table: what each waits for is named, by ids that are there, and hours add up', () => {
-  const list = rows(programmeCsv(programme))
+  const list = rows(sheetCsv(taskSheet(state, programme)))
   expect(list).toHaveLength(programme.tasks.length)
   const ids = new Set(list.map((r) => r.id))
   for (const r of list) {
@@ -27,7 +27,7 @@ test('tasks as a table: what each waits for is named, by ids that are there, and
 })
 
 test('orders as a table: nothing in it is a formula, packs and prices stand by themselves', () => {
-  const list = rows(orderCsv(orderList(stockBook(state), programme, TODAY)))
+  const list = rows(sheetCsv(orderSheet(orderList(stockBook(state), programme, TODAY))))
   const own = list.filter((r) => r.material === 'Drainage stone')
   expect(own.length).toBeGreaterThan(0)
   for (const r of own) expect(r).toMatchObject({ supplier: "'=cmd|quarry", pack: '2', price: '40', unit: 'm³' })

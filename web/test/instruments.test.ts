@@ -40,7 +40,7 @@ describe('the line', () => {
 
 test('the instruments introduce themselves with serial, calibration and battery; one is past its calibration', async () => {
   const list = await listInstruments()
-  expect(list.map((i) => i.kind).sort()).toEqual(['density-gauge', 'level', 'level', 'moisture-probe', 'weather-station'])
+  expect(list.map((i) => i.kind).sort()).toEqual(['density-gauge', 'forecast', 'level', 'level', 'moisture-probe', 'weather-station'])
   const today = new Date().toISOString().slice(0, 10)
   expect(list.filter((i) => i.calibratedUntil < today)).toHaveLength(1)
   for (const i of list) expect(i.battery).toBeGreaterThan(50)

@@ -1,4 +1,14 @@
-import { formatAmount, type ItemUnit, type Measure, type Problem, parseAmount, parseLength, type UnitSystem, unitOf } from '@stone-tally/core'
+import {
+  formatAmount,
+  type ItemUnit,
+  type Measure,
+  type Problem,
+  parseAmount,
+  parseLength,
+  typedAmount,
+  type UnitSystem,
+  unitOf,
+} from '@stone-tally/core'
 
 const MEASURES: Readonly<Partial<Record<ItemUnit, Measure>>> = { 'm²': 'area', 'm³': 'volume', kg: 'mass' }
 
@@ -24,3 +34,7 @@ export function readAmount(text: string, unit: ItemUnit, units: UnitSystem): { v
   if (!read.ok) return wrong(read.problems[0]?.message ?? 'cannot be read')
   return read.value < 0 ? wrong('must not be less than nothing') : { value: read.value }
 }
+
+/** An amount as it would be typed, for a field that is filled in. @example typedOut(8, 'm³', 'imperial') // '10.464' */
+export const typedOut = (value: number, unit: ItemUnit, units: UnitSystem): string =>
+  unit === 'pieces' ? `${value}` : typedAmount(value, MEASURES[unit] ?? 'length', units)

@@ -1,13 +1,14 @@
 import { fail, ok, type Result } from '../base/result'
 
 /** What an instrument measures. */
-export const INSTRUMENT_KINDS = ['level', 'density-gauge', 'moisture-probe', 'weather-station'] as const
+export const INSTRUMENT_KINDS = ['level', 'density-gauge', 'moisture-probe', 'weather-station', 'forecast'] as const
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number]
 export const INSTRUMENT_NAMES: Readonly<Record<InstrumentKind, string>> = {
   level: 'Rotating laser with receiver',
   'density-gauge': 'Density gauge',
   'moisture-probe': 'Moisture probe',
   'weather-station': 'Weather station',
+  forecast: 'Weather forecast',
 }
 
 /** An instrument as it introduces itself. Battery per cent; calibration day as 2026-05-31. */

@@ -1,33 +1,5 @@
-import Papa from 'papaparse'
 import { live, type WallState } from '../record'
-import type { Programme } from '../schedule'
-import { inert } from './inert'
-
-/**
- * What is left as CSV: one task a line with what it waits for, so that another program can draw it again. Hours are working hours from
- * the first day.
- *
- * @example programmeCsv(programmeOf(state, '2026-05-31'))
- */
-export const programmeCsv = (p: Programme): string =>
-  Papa.unparse(
-    p.tasks.map((t, i) => ({
-      id: inert(t.id),
-      title: inert(t.title),
-      kind: t.kind,
-      section: inert(t.step.section ?? ''),
-      course: t.step.course ?? '',
-      from: t.from,
-      to: t.to,
-      hours: Number(t.hours.toFixed(3)),
-      start_hour: Number(t.start.toFixed(3)),
-      finish_hour: Number(t.finish.toFixed(3)),
-      float_hours: Number(t.float.toFixed(3)),
-      critical: t.critical ? 'yes' : 'no',
-      after: (p.levelled.wiring.after[i] ?? []).map(([b, lag]) => `${p.tasks[b]?.id}${lag > 0 ? `+${Number(lag.toFixed(2))}h` : ''}`).join(' ; '),
-    })),
-    { newline: '\n' },
-  )
+import { hiresOf, type Programme, plantTitle } from '../schedule'
 
 /** A text of an iCalendar file: what would end it early is marked. */
 const escaped = (text: string) =>
@@ -54,7 +26,7 @@ function folded(line: string): string {
 }
 
 /**
- * Releases, expected deliveries and the last day, as an iCalendar file (RFC 5545): whole days, so that no time zone moves them.
+ * Releases, expected deliveries, plant that comes and goes, and the last day, as an iCalendar file (RFC 5545): whole days, so that no time zone moves them.
  *
  * @example programmeIcs(state, programme, 'Kiosk terrace')
  */
@@ -68,6 +40,11 @@ export function programmeIcs(state: WallState, p: Programme, name: string): stri
       if (e.entry.kind !== 'ordered' || !live(state, e.entry.id)) return []
       const d = e.entry.data as { expected: string; name: string; supplier?: string }
       return [{ id: e.entry.id, on: d.expected, title: `${name}: ${d.name}${d.supplier ? ` from ${d.supplier}` : ''} expected` }]
+    }),
+    ...hiresOf(state).flatMap(({ entry, data: d }) => {
+      const what = `${name}: ${d.count > 1 ? `${d.count} × ` : ''}${d.name ?? plantTitle(d.plant)}`
+      const back = d.to === undefined ? [] : [{ id: `${entry.entry.id}-back`, on: d.to, title: `${what} goes back` }]
+      return [{ id: entry.entry.id, on: d.from, title: `${what} comes` }, ...back]
     }),
     { id: 'done', on: p.finish, title: `${name}: done, if nothing is lost` },
   ]

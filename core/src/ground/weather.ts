@@ -7,7 +7,7 @@ export interface Weather {
 }
 
 /** Limits of common practice; a rule of the site overrides. */
-export const WEATHER_LIMITS = { damp: 1, wet: 5, soaked: 20, frost: 0, near: 3, lift: 35 }
+export const WEATHER_LIMITS = { damp: 1, wet: 5, soaked: 20, frost: 0, near: 3, lift: 35, heat: 32 }
 
 export interface WeatherCaution {
   readonly id: 'wet' | 'soaked' | 'frost' | 'near-frost' | 'wind' | 'cover'

@@ -44,8 +44,11 @@ const BESIDE = 0.02
 
 type Planned = Omit<SawCut, 'unit' | 'offcut' | 'done'>
 
+const plannedOf = new WeakMap<Layout, readonly Planned[]>()
 /** Every piece that is cut, course by course, by station. */
-function planned(layout: Layout): Planned[] {
+function planned(layout: Layout): readonly Planned[] {
+  const known = plannedOf.get(layout)
+  if (known) return known
   const found: Planned[] = []
   const sections = layout.plan.sections
   layout.runs.forEach((runs, i) => {
@@ -83,7 +86,9 @@ function planned(layout: Layout): Planned[] {
       })
     }
   })
-  return found.sort((a, b) => a.course - b.course || a.station - b.station)
+  found.sort((a, b) => a.course - b.course || a.station - b.station)
+  plannedOf.set(layout, found)
+  return found
 }
 
 /**
@@ -93,12 +98,37 @@ function planned(layout: Layout): Planned[] {
  * @param of - courses from and to, and one section; the whole wall where left out
  * @example sawDay(state, { from: 3, to: 6 }).cuts.filter((c) => !c.done).length
  */
-export function sawDay(
-  state: Pick<WallState, 'layout' | 'entries' | 'superseded'>,
-  of: { readonly from?: number; readonly to?: number; readonly section?: string } = {},
-): SawDay {
+export function sawDay(state: Sawn, of: { readonly from?: number; readonly to?: number; readonly section?: string } = {}): SawDay {
   const { layout } = state
   const all = planned(layout)
+  const { made, astray } = sawnOf(state, all)
+  const chosen = all.filter(
+    (c) => c.course >= (of.from ?? 1) && c.course <= (of.to ?? Number.POSITIVE_INFINITY) && (of.section === undefined || c.section === of.section),
+  )
+  const units = assigned(layout, chosen)
+  return {
+    cuts: chosen.map((c) => ({ ...c, ...(units.get(c.key) as { unit: number; offcut: boolean }), done: made.get(c.key) })),
+    units: new Set([...units.values()].map((u) => u.unit)).size,
+    astray,
+  }
+}
+
+type Sawn = Pick<WallState, 'layout' | 'entries' | 'superseded'>
+/** How many pieces are still to be cut, by section and course, whichever unit they come out of. @example cutsLeft(state).get('B')?.get(4) */
+export function cutsLeft(state: Sawn): ReadonlyMap<string, ReadonlyMap<number, number>> {
+  const all = planned(state.layout)
+  const { made } = sawnOf(state, all)
+  const left = new Map<string, Map<number, number>>()
+  for (const c of all) {
+    if (made.has(c.key)) continue
+    const own = left.get(c.section) ?? new Map<number, number>()
+    left.set(c.section, own.set(c.course, (own.get(c.course) ?? 0) + 1))
+  }
+  return left
+}
+
+/** What was cut, by the piece it is; and what was cut for a plan that has changed since. */
+function sawnOf(state: Sawn, all: readonly Planned[]): { made: ReadonlyMap<string, RecordedEntry>; astray: readonly SawnAstray[] } {
   const sawn = state.entries.filter((e) => e.entry.kind === 'sawn' && live(state as WallState, e.entry.id))
   const of_ = new Map<string, RecordedEntry>()
   const astray: SawnAstray[] = []
@@ -118,17 +148,8 @@ export function sawDay(
       })
     }
   }
-  const chosen = all.filter(
-    (c) => c.course >= (of.from ?? 1) && c.course <= (of.to ?? Number.POSITIVE_INFINITY) && (of.section === undefined || c.section === of.section),
-  )
-  const units = assigned(layout, chosen)
-  return {
-    cuts: chosen.map((c) => ({ ...c, ...(units.get(c.key) as { unit: number; offcut: boolean }), done: of_.get(c.key) })),
-    units: new Set([...units.values()].map((u) => u.unit)).size,
-    astray,
-  }
+  return { made: of_, astray }
 }
-
 /** Which whole unit each piece comes out of; the longest of a unit first, the others out of its off-cut. */
 function assigned(layout: Layout, cuts: readonly Planned[]): Map<string, { unit: number; offcut: boolean }> {
   const result = new Map<string, { unit: number; offcut: boolean }>()

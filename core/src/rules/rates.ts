@@ -21,6 +21,13 @@ export const RATES = {
   },
   picks: { title: 'Units set by machine', of: 'pieces', value: 3.5, spread: 1.4, reason: 'Slung, swung, set and read one by one.' },
   caps: { title: 'Caps bonded', of: 'pieces', value: 10, spread: 1.4, reason: 'Cleaned, laid dry, glued to the string.' },
+  cuts: {
+    title: 'Units cut',
+    of: 'pieces',
+    value: 12,
+    spread: 1.4,
+    reason: 'Marked, cut wet with the dust held down, cleaned and put to its place.',
+  },
   dig: { title: 'Trench dug', of: 'm³', value: 7, spread: 1.5, reason: 'A small excavator with its spoil put aside and the floor cleaned.' },
   lifts: { title: 'Layer placed and compacted', of: 'm²', value: 22, spread: 1.4, reason: 'Placed, spread, passes and a check of its thickness.' },
   stone: { title: 'Stone placed', of: 'm³', value: 2.2, spread: 1.4, reason: 'By bucket and shovel behind and into the units, rodded and swept.' },

@@ -1,8 +1,8 @@
-import { type ItemUnit, live, type PromiseData, type RecordedEntry, type Step, statusOf, titleOf, type WallState } from '../record'
+import type { ItemUnit, Step } from '../record'
 import { RATES, type RateName } from '../rules'
-import { materialsOf, openNeeds, type StockBook, stockPlan, usage } from '../stock'
+import { type Load, loadOf, materialsOf, openNeeds, type RollNeed, rollNeed, type StockBook, stockPlan, usage } from '../stock'
 import type { OddsInput } from './odds'
-import { type Otherwise, type Programme, programmeOf } from './programme'
+import type { Programme } from './programme'
 import { coming, LEAD } from './supplied'
 
 const RATE_NAMES = Object.keys(RATES) as RateName[]
@@ -17,89 +17,12 @@ export const oddsInput = (p: Programme, today: string, runs = 1000, seed = 1): O
   spreads: p.tasks.map((t) => t.spread),
   groups: p.tasks.map((t) => RATE_NAMES.indexOf(t.rate as RateName) + 1),
   workdays: p.calendar.data,
+  lost: p.lost.map((l) => l.day),
+  foreseen: p.foreseen,
   today,
   runs,
   seed,
 })
-
-/** Something that would win days back, and how many. */
-export interface WinBack {
-  readonly id: 'crew' | 'notice'
-  readonly title: string
-  readonly finish: string
-  /** Working days. */
-  readonly days: number
-}
-
-/**
- * What would win days back, tried one by one on the whole programme; what wins nothing is left out.
- *
- * @example winBack(state, programme, '2026-05-31')[0] // { title: 'A second crew', days: 4, … }
- */
-export function winBack(state: WallState, p: Programme, today: string): readonly WinBack[] {
-  const { crews, notice, hours } = p.calendar.data
-  const tries: readonly (readonly [WinBack['id'], string, Otherwise])[] = [
-    ['crew', crews === 1 ? 'A second crew' : 'One crew more', { crews: crews + 1 }],
-    ...(notice > 0 ? [['notice', 'Inspections booked ahead, so that nobody waits', { notice: 0 }] as const] : []),
-  ]
-  return tries
-    .map(([id, title, otherwise]) => {
-      const q = programmeOf(state, today, otherwise)
-      return { id, title, finish: q.finish, days: Math.round(((p.hours - q.hours) / hours) * 10) / 10 }
-    })
-    .filter((w) => w.days >= 0.5)
-    .sort((a, b) => b.days - a.days)
-}
-
-/** The promise that stands: the newest that was not taken back. */
-export function promised(state: WallState): (RecordedEntry & { readonly data: PromiseData }) | undefined {
-  for (let i = state.entries.length - 1; i >= 0; i--) {
-    const e = state.entries[i] as RecordedEntry
-    if (e.entry.kind === 'promise' && live(state, e.entry.id)) return { ...e, data: e.entry.data as PromiseData }
-  }
-  return undefined
-}
-
-/** What makes the wall later than promised, as far as the record tells. */
-export interface Slip {
-  readonly title: string
-  readonly why: string
-}
-/**
- * What holds the wall up, on the longest way: work that goes slower than reckoned, releases that wait, findings that are open.
- *
- * @example slips(state, programme)[0] // { title: 'units', why: '9 an hour on 3 days of the record' }
- */
-export function slips(state: WallState, p: Programme): readonly Slip[] {
-  const slow = Object.values(p.paces).flatMap((pace): Slip[] => {
-    const { seen } = pace
-    const share = p.tasks.filter((t) => t.rate === pace.rate && t.critical).reduce((n, t) => n + t.hours, 0)
-    const shipped = pace.value
-    return seen && share > 0 && seen.median < 0.9 * shipped
-      ? [{ title: pace.rate, why: `${Math.round(seen.median * 10) / 10} an hour on ${seen.days} ${seen.days === 1 ? 'day' : 'days'} of the record` }]
-      : []
-  })
-  const waits = p.tasks.flatMap((t): Slip[] =>
-    t.kind === 'release' && statusOf(state, t.step).state === 'done' ? [{ title: titleOf(t.step), why: 'is done and waits for its release' }] : [],
-  )
-  const open = p.tasks.flatMap((t): Slip[] => {
-    const found = t.kind === 'work' ? statusOf(state, t.step).open.length : 0
-    return found > 0 ? [{ title: titleOf(t.step), why: `${found} out of tolerance, not closed` }] : []
-  })
-  // What waits longest for each material says it for all of it.
-  const supplies = new Map<string, Slip>()
-  for (const t of p.tasks) {
-    const w = t.waitsFor
-    if (!w || p.calendar.hoursUntil(w.day) < t.start - 1e-6 || supplies.has(w.material)) continue
-    supplies.set(w.material, {
-      title: t.title,
-      why: w.ordered
-        ? `waits for ${w.material.toLowerCase()}, expected ${w.day}`
-        : `waits for ${w.material.toLowerCase()}, which is not ordered; ordered today it is here on ${w.day}`,
-    })
-  }
-  return [...waits, ...open, ...supplies.values(), ...slow]
-}
 
 /** An order that has to be made, of one material. */
 export interface OrderLine {
@@ -118,6 +41,10 @@ export interface OrderLine {
   /** Does anybody keep account of it? Otherwise it is what is still wanted, and may be here. */
   readonly kept: boolean
   readonly price: number | undefined
+  /** What it weighs and how it comes. */
+  readonly load: Load
+  /** Rolls its strips are cut from, of all the wall. */
+  readonly rolls: RollNeed | undefined
 }
 
 const DAY = 86_400_000
@@ -141,7 +68,8 @@ export function orderList(book: StockBook, p: Programme, today: string): readonl
       const kept = row.kept || row.ordered > 0 || bought !== undefined
       const lead = bought?.lead ?? LEAD
       // What is ordered above the plan covers breakage; what a count says runs over comes on top.
-      const above = (m.order / (m.planned * m.loose)) * Math.max(1, usage(row))
+      const rolls = rollNeed(book.layout, m)
+      const above = Math.max(m.order / (m.planned * m.loose), rolls?.above ?? 0) * Math.max(1, usage(row))
       const expected = coming(row.entries.ordered ?? [], row.expected, today).map((c) => ({ day: dayNumber(c.day), amount: c.amount }))
       const wanted = [...own.values()].reduce((n, amount) => n + amount * m.loose * above, 0)
       const pack = bought?.pack ?? wholeOf(m.unit, wanted + (bought?.reserve ?? 0) - row.left - row.expected)
@@ -170,6 +98,8 @@ export function orderList(book: StockBook, p: Programme, today: string): readonl
             late: o.late && kept,
             kept,
             price: bought?.price,
+            load: loadOf(book.layout, m, { amount: o.amount, pack }, bought),
+            rolls,
           }))
         : []
     })
@@ -197,7 +127,7 @@ function needsByDay(book: StockBook, p: Programme): ReadonlyMap<number, Readonly
     if (known === undefined || day < known) map.set(key, day)
   }
   for (const t of p.tasks) {
-    if (t.kind !== 'work') continue
+    if (t.kind !== 'work' || !t.step) continue
     if (t.step.course !== undefined) note(begins, `${t.step.section}/${t.step.course}`, t.from)
     const of = kindOfStep(t.step)
     if (of) note(firsts, of, t.from)

@@ -10,6 +10,9 @@ export interface OddsInput {
   /** Of each task: which pace it hangs on; who is slow at one course is slow at all of them. Left out, each by itself. */
   readonly groups?: readonly number[]
   readonly workdays: WorkdaysData
+  /** Days the weather expected takes, and days it speaks of at all: of those nothing is left to chance. */
+  readonly lost?: readonly string[]
+  readonly foreseen?: readonly string[]
   readonly today: string
   readonly runs: number
   readonly seed: number
@@ -127,16 +130,17 @@ export function endsOf(network: Network, { wiring, spreads, groups, runs, seed }
 }
 
 /** The days those hours end on, each working day lost with the odds of its month. */
-function daysLost(hours: readonly number[], { workdays, today, seed }: OddsInput): string[] {
+function daysLost(hours: readonly number[], { workdays, today, seed, lost: gone, foreseen }: OddsInput): string[] {
   const next = random(seed ^ 0x5bd1e995)
-  const plain = calendarFrom(workdays, today)
+  const plain = calendarFrom(workdays, today, new Set(gone))
+  const known = new Set(foreseen)
   return hours.map((h) => {
     let left = h
-    for (let k = 1; ; k++) {
-      const day = plain.dayOf(k * workdays.hours)
+    for (let k = 0; ; k++) {
+      const day = plain.nth(k)
       const lost = workdays.lost[Number(day.slice(5, 7)) - 1] ?? 0
-      if (next() < (lost / 100) * 2 ** 32) continue
-      left -= workdays.hours
+      if (!known.has(day) && next() < (lost / 100) * 2 ** 32) continue
+      left -= plain.hoursOn(day)
       if (left <= 1e-9) return day
     }
   })

@@ -11,8 +11,28 @@ export interface Pace {
   readonly value: number
   /** One day in six takes so many times as long. */
   readonly spread: number
-  /** What the record says, and the days it rests on; undefined where it says nothing yet. */
-  readonly seen: { readonly median: number; readonly spread: number; readonly days: number } | undefined
+  /** What records say, and the days they rest on; undefined where they say nothing yet. */
+  readonly seen:
+    | {
+        readonly median: number
+        readonly spread: number
+        readonly days: number
+        /** Of these days, those of other walls. */
+        readonly elsewhere: number
+        /** By who recorded it, the most days first. */
+        readonly crews: readonly { readonly crew: string; readonly median: number; readonly days: number }[]
+      }
+    | undefined
+}
+
+/** A day of one kind of work on one step: how much was done in an hour, of which system, by whose record. */
+export interface Seen {
+  readonly rate: RateName
+  /** Of which system it was: a block is not a basket. */
+  readonly system: string
+  readonly crew: string
+  readonly day: string
+  readonly perHour: number
 }
 
 /** What kind of work a step is, and how much of it there is. */
@@ -67,23 +87,23 @@ const LEAST = 0.25
 /** More hours than this between two entries of one step are no work on it. */
 const PAUSE = 3
 
-/** Amounts and hours of work by kind, a day of a step each: from its first entry to its last, without the pauses. */
-export function observed(state: WallState): ReadonlyMap<RateName, readonly number[]> {
-  const found = new Map<RateName, number[]>()
+/** Work by kind, a day of a step each: from its first entry to its last, without the pauses. @example observed(state)[0]?.perHour // 21 */
+export function observed(state: WallState): readonly Seen[] {
+  const found: Seen[] = []
   for (const [key, log] of state.logs) {
     const step = state.byKey.get(key)
     const type = step?.stage.work.type
     if (!step || (type !== 'units' && type !== 'picks' && type !== 'pipe')) continue
-    const days = new Map<string, { at: number; amount: number }[]>()
+    const days = new Map<string, { at: number; amount: number; crew: string }[]>()
     for (const { entry } of log.work) {
       if (!live(state, entry.id) || entry.recheckOf) continue
       const d = entry.data as { set?: number; from?: number; to?: number }
       const amount = type === 'units' ? (d.set ?? 0) : type === 'picks' ? 1 : (d.to ?? 0) - (d.from ?? 0)
       const day = entry.at.slice(0, 10)
-      days.set(day, [...(days.get(day) ?? []), { at: Date.parse(entry.at), amount }])
+      days.set(day, [...(days.get(day) ?? []), { at: Date.parse(entry.at), amount, crew: entry.by.name }])
     }
     const { rate } = workOfStep(state, step)
-    for (const list of days.values()) {
+    for (const [day, list] of days) {
       list.sort((a, b) => a.at - b.at)
       let [hours, amount] = [0, 0]
       // What was recorded first was done before it: only what comes after it has a time it took.
@@ -93,7 +113,7 @@ export function observed(state: WallState): ReadonlyMap<RateName, readonly numbe
         hours += gap
         amount += list[i]?.amount ?? 0
       }
-      if (hours >= LEAST && amount > 0) found.set(rate, [...(found.get(rate) ?? []), amount / hours])
+      if (hours >= LEAST && amount > 0) found.push({ rate, system: state.layout.system.id, crew: list[0]?.crew ?? '', day, perHour: amount / hours })
     }
   }
   return found
@@ -105,29 +125,47 @@ const quantile = (sorted: readonly number[], q: number) => {
   return low + ((sorted[Math.ceil(at)] as number) - low) * (at - Math.floor(at))
 }
 
+const medianOf = (list: readonly number[]) =>
+  quantile(
+    [...list].sort((a, b) => a - b),
+    0.5,
+  )
+
 /**
- * The pace of every kind of work: what ships, drawn towards what the record says the more days it rests on.
+ * The pace of every kind of work: what ships, drawn towards what the records say the more days they rest on. Other walls count where they are
+ * built of the same system.
  *
+ * @param elsewhere - what was seen on other walls of the company
+ * @param as - as it ships, whatever any record says
  * @example paces(state).units.value // 17.3 an hour, of 14 that ship and 21 seen on six days
  */
-export function paces(state: WallState): Readonly<Record<RateName, Pace>> {
-  const seen = observed(state)
+export function paces(state: WallState, elsewhere: readonly Seen[] = [], as?: 'shipped'): Readonly<Record<RateName, Pace>> {
+  const own = as === 'shipped' ? [] : observed(state)
+  const others = as === 'shipped' ? [] : elsewhere.filter((s) => s.system === state.layout.system.id)
   const made = (Object.keys(RATES) as RateName[]).map((rate): [RateName, Pace] => {
     const def = RATES[rate]
-    const list = [...(seen.get(rate) ?? [])].sort((a, b) => a - b)
+    const [here, there] = [own.filter((s) => s.rate === rate), others.filter((s) => s.rate === rate)]
+    const all = [...here, ...there]
+    const list = all.map((s) => s.perHour).sort((a, b) => a - b)
     if (list.length === 0) return [rate, { rate, value: def.value, spread: def.spread, seen: undefined }]
     const median = quantile(list, 0.5)
     // A sixth on either side; of a few days only their range is known, and the shipped one is wider.
     const wide = list.length >= BELIEVED ? Math.sqrt(quantile(list, 5 / 6) / quantile(list, 1 / 6)) : def.spread
     const weight = list.length / (list.length + BELIEVED)
     const between = (a: number, b: number) => Math.exp(Math.log(a) * (1 - weight) + Math.log(b) * weight)
+    const crews = [...new Set(all.map((s) => s.crew))]
+      .map((crew) => {
+        const days = all.filter((s) => s.crew === crew)
+        return { crew, median: medianOf(days.map((s) => s.perHour)), days: days.length }
+      })
+      .sort((a, b) => b.days - a.days)
     return [
       rate,
       {
         rate,
         value: between(def.value, median),
         spread: Math.max(1.05, between(def.spread, Math.max(1.05, wide))),
-        seen: { median, spread: wide, days: list.length },
+        seen: { median, spread: wide, days: list.length, elsewhere: there.length, crews },
       },
     ]
   })

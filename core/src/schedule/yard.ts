@@ -28,7 +28,7 @@ export function shareCrews(
   const crewed: boolean[] = []
   const first: number[] = []
   const rank: number[] = []
-  const left = (p: Programme) => p.tasks.reduce((n, t) => n + (t.kind === 'work' ? t.hours : 0), 0)
+  const left = (p: Programme) => p.tasks.reduce((n, t) => n + (t.crewed ? t.hours : 0), 0)
   const order = [...list].sort((a, b) => {
     const [x, y] = [a.promised ?? '9', b.promised ?? '9']
     return x < y ? -1 : x > y ? 1 : left(a.programme) - left(b.programme)
@@ -41,12 +41,12 @@ export function shareCrews(
       durations.push(t.hours)
       rank.push(order.indexOf(one))
       notBefore.push(p.levelled.wiring.notBefore?.[i] ?? 0)
-      crewed.push(t.kind === 'work')
+      crewed.push(t.crewed)
       // Its own crews' order is no law among others: only what the gates ask for.
       after.push(p.gates[i]?.map(([b, lag]) => [b + offset, lag] as const) ?? [])
     })
   }
-  const made = level({ durations, after, notBefore }, crewed, crews, rank)
+  const made = level({ durations, after, notBefore }, crewed, { crews }, rank)
   if (!made) throw new Error('walls wait for each other in a circle')
   const walls = list.map(({ id, programme: p }, k): Shared => {
     const from = first[k] as number

@@ -164,6 +164,7 @@ export const blockStages: readonly Stage[] = [
     scope: 'course',
     when: 'last',
     dry: 'Adhesive holds on clean dry units only.',
+    heat: 'Adhesive skins over in the heat before it is pressed; bond in the cool of the morning.',
     how: 'Brush the dust off, bond on dry units only, press down, leave it a day.',
     caution: 'A fall from the top is a fall from the full height: edge protection before anyone works on it.',
     work: {

@@ -38,6 +38,7 @@ const adhesive: Stage = {
   scope: 'course',
   when: 'above-first',
   dry: 'Adhesive holds on clean dry units only.',
+  heat: 'Adhesive skins over in the heat before it is pressed; bond in the cool of the morning.',
   how: 'Two beads on clean dry stone, each unit set straight down and never slid. Never a substitute for drainage.',
   caution: 'Open air or a mask, gloves; keep it off the face.',
   work: {
@@ -77,6 +78,7 @@ const inverted: Stage = {
   scope: 'course',
   when: 'last',
   dry: 'Adhesive holds on clean dry units only.',
+  heat: 'Adhesive skins over in the heat before it is pressed; bond in the cool of the morning.',
   how: 'Lay the top row upside down and bond it: nothing engages it.',
   work: {
     type: 'check',

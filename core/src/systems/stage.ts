@@ -95,6 +95,8 @@ export interface Stage {
   readonly witness?: string
   /** Not in the wet and not in frost: a reason in writing is asked for. */
   readonly dry?: string
+  /** Not in the heat of the day: why, and what then. */
+  readonly heat?: string
   /** Kinds of entry that are recorded here beside the work itself: a boulder, a soil, a density test. */
   readonly also?: readonly string[]
   /** Facts that must be in the record before it is done, since rule table 2: the soil along the section, the cut where it is deep. */

@@ -137,5 +137,7 @@ export function typedAmount(value: number, measure: Measure, system: UnitSystem)
   if (measure === 'length') return formatLength(value, system)
   if (measure === 'small') return formatSmall(value, system).replace(/["]| ft/g, '')
   const [, factor, offset = 0] = MEASURES[measure][1]
-  return `${+(value / factor - offset).toFixed(3)}`
+  const shown = value / factor - offset
+  // A cartridge is a small part of a cubic yard, and not nothing.
+  return `${+(Math.abs(shown) < 1 ? shown.toPrecision(4) : shown.toFixed(3))}`
 }

@@ -15,7 +15,13 @@ import { isPast, useInstruments } from './take'
 /** Readings kept for the drawing. */
 const WINDOW = 600
 const UNITS: Readonly<Record<string, string>> = { rod: 'm', wet: 'kg/m³', moisture: '%', rain: 'mm', low: '°C', wind: 'km/h' }
-const MAIN: Readonly<Record<string, string>> = { level: 'rod', 'density-gauge': 'wet', 'moisture-probe': 'moisture', 'weather-station': 'wind' }
+const MAIN: Readonly<Record<string, string>> = {
+  level: 'rod',
+  'density-gauge': 'wet',
+  'moisture-probe': 'moisture',
+  'weather-station': 'wind',
+  forecast: 'rain1',
+}
 const PLACES: Readonly<Record<string, number>> = { rod: 4, wet: 0, moisture: 1, rain: 1, low: 1, wind: 0 }
 
 /** The instruments within reach, and one of them live. */

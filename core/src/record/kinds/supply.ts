@@ -14,6 +14,11 @@ export const supplyData = record({
   packName: optionalText(30),
   reserve: amountOf(),
   price: optionalQuantity({ min: 0, max: 1e7 }),
+  /** Of one unit, kg: for what a lorry or a machine may carry. */
+  mass: optionalQuantity({ min: 0, max: 1e5, unit: 'kg' }),
+  /** What a lorry brings at once, kg, and the width it needs to come in, m. */
+  load: optionalQuantity({ min: 10, max: 60_000, unit: 'kg' }),
+  access: optionalQuantity({ min: 0.5, max: 12, unit: 'm' }),
 })
 export type SupplyData = InferType<typeof supplyData>
 

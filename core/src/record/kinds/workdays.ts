@@ -1,5 +1,5 @@
 import { fail, ok } from '../../base/result'
-import { type InferType, list, quantity, record } from '../../base/schema'
+import { type InferType, list, optionalList, optionalQuantity, quantity, record } from '../../base/schema'
 import { ROLES } from '../../rules'
 import { dayText } from '../item'
 import { defineKind } from './kind'
@@ -17,6 +17,12 @@ export const workdaysData = record({
   holidays: list(dayText(), 0, 400),
   /** Working days lost to weather by month, per cent. */
   lost: list(quantity({ min: 0, max: 95, unit: '%' }), 12, 12),
+  /** Shifts a day, of so many hours each; one where left out. */
+  shifts: optionalQuantity({ min: 1, max: 3, whole: true }),
+  /** Where the wall is, so that no work is reckoned before sunrise or after sunset; left out, light is not asked for. Degrees, south negative. */
+  latitude: optionalQuantity({ min: -65, max: 65, unit: '°' }),
+  /** Crews that are elsewhere, from one day to another. */
+  away: optionalList(record({ from: dayText(), to: dayText(), crews: quantity({ min: 1, max: 12, whole: true }) }), 100),
 })
 export type WorkdaysData = InferType<typeof workdaysData>
 
@@ -25,13 +31,19 @@ export const workdays = defineKind({
   kind: 'workdays',
   roles: ROLES.filter((r) => r === 'foreman' || r === 'office'),
   schema: workdaysData,
-  check: ({ data }) =>
-    data.days.length > 0 ? ok(true) : fail('data.days', 'is empty: a crew with no working day is never done; choose one at least'),
+  check({ data }) {
+    if (data.days.length === 0) return fail('data.days', 'is empty: a crew with no working day is never done; choose one at least')
+    if (data.hours * (data.shifts ?? 1) > 24)
+      return fail('data.shifts', `makes ${data.hours * (data.shifts ?? 1)} hours of a day, which has 24; give shorter shifts or fewer`)
+    const wrong = (data.away ?? []).findIndex((a) => a.to < a.from)
+    if (wrong >= 0) return fail(`data.away[${wrong}].to`, `is ${data.away?.[wrong]?.to}, before ${data.away?.[wrong]?.from}; give the last day away`)
+    return ok(true)
+  },
   line: ({ data: d }) =>
     `Working days: ${[...new Set(d.days)]
       .sort()
       .map((n) => NAMES[n])
       .join(
         ', ',
-      )}, ${d.hours} h from ${d.starts}:00, ${d.crews} ${d.crews === 1 ? 'crew' : 'crews'}, ${d.notice} h notice for an inspection${d.holidays.length > 0 ? `, ${d.holidays.length} days off` : ''}`,
+      )}, ${d.hours} h from ${d.starts}:00, ${d.crews} ${d.crews === 1 ? 'crew' : 'crews'}, ${d.notice} h notice for an inspection${(d.shifts ?? 1) > 1 ? `, ${d.shifts} shifts` : ''}${d.latitude === undefined ? '' : ', by daylight'}${d.away?.length ? `, crews away ${d.away.length === 1 ? 'once' : `${d.away.length} times`}` : ''}${d.holidays.length > 0 ? `, ${d.holidays.length} days off` : ''}`,
 })

@@ -47,6 +47,7 @@ const pour: Stage = {
   how: 'Pour from one end, vibrate, strike off to the level marks. What is poured is covered against sun, rain and frost.',
   caution: 'Wet concrete burns: gloves, boots and eye protection. Forms and pump line are checked before anyone stands under them.',
   dry: 'Concrete is not poured into standing water or on frozen ground.',
+  heat: 'Concrete sets too fast and cracks in the heat; pour early, keep it wet and shaded.',
   work: {
     type: 'check',
     detail: 'Mix, ticket and time of the pour',

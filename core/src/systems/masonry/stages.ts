@@ -86,6 +86,7 @@ const up: readonly Stage[] = [
     how: 'In one lift, rodded or vibrated while it is wet and once more when its water has gone; stopped a thumb below the top so that the next lift keys in.',
     caution: 'Wet grout burns: gloves and eye protection. A cell that bursts throws grout: nobody in front of the face being filled.',
     dry: 'Grout is not placed into frozen or flooded cells.',
+    heat: 'Grout stiffens in hot cells before it has run; wet them and place in the cool of the morning.',
     work: {
       type: 'check',
       detail: 'Mix, ticket, time',

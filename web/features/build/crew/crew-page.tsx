@@ -1,10 +1,11 @@
 'use client'
 
-import { crewSheet, formatLength, formatStation, say } from '@stone-tally/core'
+import { crewSheet, formatLength, formatStation, programmeOf, say, tomorrowOf } from '@stone-tally/core'
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import { useFeed, useHere, useNow, WallPage } from '@/features/wall'
+import { useFeed, useHere, useNow, useToday, WallPage } from '@/features/wall'
 import { Button, Caution, LinkButton, Row } from '@/ui/controls'
+import { dayWords } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 
 const Sheet = styled.div`
@@ -24,7 +25,15 @@ export function CrewPage() {
   const { state } = feed
   const { units } = usePreferences()
   const at = useNow(state)
+  const today = useToday(state)
   const sheet = useMemo(() => crewSheet(state, { at }), [state, at])
+  const next = useMemo(() => tomorrowOf(state, programmeOf(state, today), today), [state, today])
+  const outside = [
+    ...next.comes.map((c) => `▸ ${c}`),
+    ...next.releases.map((r) => `⬣ ${r}`),
+    ...next.others.map((o) => `▪ ${o}`),
+    ...next.weather.map((w) => `☂ ${w}`),
+  ]
   return (
     <WallPage here="crew" title="Crew sheet">
       <NoPrint>
@@ -37,6 +46,15 @@ export function CrewPage() {
         {sheet.stops.map((s) => (
           <Caution key={s}>{say(s, units)}</Caution>
         ))}
+        {outside.length > 0 || next.lost ? (
+          <section aria-label="Besides the wall">
+            <h2>{dayWords(next.day)}: what comes besides</h2>
+            {next.lost ? <p>☂ The weather expected takes the day before it: {say(next.lost, units)}</p> : null}
+            {outside.map((o) => (
+              <p key={o}>{say(o, units)}</p>
+            ))}
+          </section>
+        ) : null}
         {sheet.sections.length === 0 ? <p>Everything of this wall is done and released.</p> : null}
         {sheet.sections.map((s) => (
           <section key={s.section} aria-label={s.section ? `Section ${s.section}` : 'Whole wall'}>

@@ -1,16 +1,19 @@
 'use client'
 
 import {
+  type Otherwise,
   oddsInput,
   type Programme,
-  programmeCsv,
+  plantDays,
+  plantSheet,
   programmeIcs,
-  programmeOf,
   promised,
   RATES,
   type RateName,
   say,
+  sheetCsv,
   slips,
+  taskSheet,
   threats,
   type UnitSystem,
   type WallState,
@@ -27,11 +30,15 @@ import { dayWords, fullDay } from '@/ui/day-words'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
 import { save } from '@/ui/save'
+import { saveWorkbook } from '@/ui/workbook'
 import { Bars } from './bars'
 import { DistanceChart, KEY_LINES } from './distance-chart'
 import { Month } from './month'
+import { Others } from './others'
+import { Plant } from './plant'
 import { WorkdaysForm } from './settings'
 import { useOdds } from './use-odds'
+import { useProgramme } from './use-programme'
 
 const Hero = styled.div`
   display: grid; grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr); gap: 20px; align-items: start; border-top: 3px solid var(--ink); padding-top: 12px;
@@ -46,8 +53,8 @@ export function DaysPage() {
   const { state } = feed
   const { units } = usePreferences()
   const today = useToday(state)
-  const programme = useMemo(() => programmeOf(state, today), [state, today])
-  const [view, setView] = useState<'wall' | 'bars' | 'calendar' | 'pace'>('wall')
+  const { programme, basis } = useProgramme(wall, state, today)
+  const [view, setView] = useState<'wall' | 'bars' | 'calendar' | 'plant' | 'other' | 'pace'>('wall')
   const [box, width] = useWidth<HTMLDivElement>(1180)
   return (
     <WallPage here="days" title="Days">
@@ -56,7 +63,10 @@ export function DaysPage() {
       ) : (
         <>
           <Threats state={state} programme={programme} />
-          <Outlook state={state} programme={programme} today={today} record={feed.record} />
+          {programme.conflicts.map((c) => (
+            <Caution key={c}>▲ {say(c, units)}</Caution>
+          ))}
+          <Outlook state={state} programme={programme} basis={basis} today={today} record={feed.record} />
           <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
             <Choice
               label="View"
@@ -66,12 +76,19 @@ export function DaysPage() {
                 ['wall', 'Along the wall'],
                 ['bars', 'As bars'],
                 ['calendar', 'Calendar'],
+                ['plant', 'Plant'],
+                ['other', 'Other work'],
                 ['pace', 'Pace and days'],
               ]}
               onChange={setView}
             />
             <Row>
-              <Button onPress={() => save(`${name} tasks.csv`, 'text/csv', programmeCsv(programme))}>Tasks as CSV</Button>
+              <Button onPress={() => save(`${name} tasks.csv`, 'text/csv', sheetCsv(taskSheet(state, programme)))}>Tasks as CSV</Button>
+              <Button
+                onPress={() => saveWorkbook(`${name} days.xlsx`, [taskSheet(state, programme), plantSheet(plantDays(state, programme, today))])}
+              >
+                Workbook
+              </Button>
               <Button onPress={() => save(`${name}.ics`, 'text/calendar', programmeIcs(state, programme, name))}>Calendar file</Button>
               <LinkButton href={hrefOf(wall, 'crew')}>Sheet for tomorrow</LinkButton>
             </Row>
@@ -109,9 +126,13 @@ export function DaysPage() {
                 </Key>
               </>
             ) : view === 'bars' ? (
-              <Bars programme={programme} today={today} width={width} />
+              <Bars programme={programme} state={state} today={today} width={width} basis={basis} record={feed.record} />
             ) : view === 'calendar' ? (
               <Month state={state} programme={programme} today={today} />
+            ) : view === 'plant' ? (
+              <Plant state={state} programme={programme} today={today} record={feed.record} />
+            ) : view === 'other' ? (
+              <Others state={state} programme={programme} record={feed.record} />
             ) : (
               <Paces programme={programme} me={me} record={feed.record} />
             )}
@@ -135,20 +156,37 @@ function Threats({ state, programme }: { state: WallState; programme: Programme 
       <strong>▲ The weather expected</strong>
       {tonight ? <div>Tonight: {say(tonight.text, units)}</div> : null}
       {list.slice(0, 4).map((t) => (
-        <div key={t.task.id}>{say(t.text, units)}</div>
+        <div key={t.task.id}>
+          {dayWords(t.day)}: {say(t.text, units)}
+        </div>
       ))}
-      {list.length > 4 ? <div>and {list.length - 4} more of the next day.</div> : null}
+      {list.length > 4 ? <div>and {list.length - 4} more of the days it speaks of.</div> : null}
     </Caution>
   )
 }
 
+const dayCount = (n: number) => `${n} ${n === 1 ? 'day' : 'days'}`
+
 /** When it will be done, with odds; what was promised, what holds it up, what would win days back. */
-function Outlook({ state, programme, today, record }: { state: WallState; programme: Programme; today: string; record: WallFeed['record'] }) {
+function Outlook({
+  state,
+  programme,
+  basis,
+  today,
+  record,
+}: {
+  state: WallState
+  programme: Programme
+  basis: Otherwise
+  today: string
+  record: WallFeed['record']
+}) {
   const { me } = useHere()
+  const { units } = usePreferences()
   const input = useMemo(() => oddsInput(programme, today), [programme, today])
   const { odds, done, cancel } = useOdds(input)
-  const won = useMemo(() => winBack(state, programme, today), [state, programme, today])
-  const late = useMemo(() => slips(state, programme), [state, programme])
+  const won = useMemo(() => winBack(state, programme, today, basis), [state, programme, today, basis])
+  const late = useMemo(() => slips(state, programme, today, basis), [state, programme, today, basis])
   const said = promised(state)
   const { busy, problems, go } = useRecord(record)
   const may = me.role === 'foreman' || me.role === 'office'
@@ -173,6 +211,7 @@ function Outlook({ state, programme, today, record }: { state: WallState; progra
           {Math.round(programme.hours)} working hours left with {programme.calendar.data.crews}{' '}
           {programme.calendar.data.crews === 1 ? 'crew' : 'crews'}; no order of the work takes less than {Math.round(programme.bound)}. The order is a
           rule of thumb. A delivery that fails or a machine that breaks is not in it.
+          {programme.lost.length > 0 ? ` Without ${programme.lost.map((l) => dayWords(l.day)).join(', ')}, which the weather expected takes.` : ''}
         </Condensed>
         {said ? (
           chance !== undefined && chance < 50 ? (
@@ -202,7 +241,8 @@ function Outlook({ state, programme, today, record }: { state: WallState; progra
             <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
               {late.slice(0, 6).map((s) => (
                 <li key={`${s.title} ${s.why}`}>
-                  {s.title in RATES ? RATES[s.title as RateName].title : s.title}: {s.why}
+                  {s.days > 0 ? <strong>{dayCount(s.days)} </strong> : null}
+                  {s.title}: {say(s.why, units)}
                 </li>
               ))}
             </ul>
@@ -216,7 +256,7 @@ function Outlook({ state, programme, today, record }: { state: WallState; progra
             <ul style={{ margin: '4px 0', paddingLeft: 18 }}>
               {won.map((w) => (
                 <li key={w.id}>
-                  {w.title}: {w.days} working {w.days === 1 ? 'day' : 'days'}
+                  <strong>{dayCount(w.days)}</strong> {w.title}: done {dayWords(w.finish)}
                 </li>
               ))}
             </ul>
@@ -231,6 +271,14 @@ function Outlook({ state, programme, today, record }: { state: WallState; progra
 function rateWords(value: number, rate: RateName, units: UnitSystem): string {
   const { of } = RATES[rate]
   return of === 'm' || of === 'm²' || of === 'm³' ? amountWords(value, of, units) : `${Math.round(value * 10) / 10} ${of}`
+}
+
+/** What a pace rests on, in words. */
+function restsOn({ days, elsewhere }: { readonly days: number; readonly elsewhere: number }): string {
+  if (elsewhere === 0) return `${dayCount(days)} of this record`
+  return elsewhere === days
+    ? `${dayCount(days)} of the company’s other walls`
+    : `${dayCount(days - elsewhere)} here, ${elsewhere} of the company’s other walls`
 }
 
 /** How fast each kind of work goes, what that rests on, and the days that are worked. */
@@ -263,7 +311,17 @@ function Paces({ programme, me, record }: { programme: Programme; me: ReturnType
                   </td>
                   <td className="n">{rateWords(RATES[p.rate].value, p.rate, units)}</td>
                   <td className="n">{p.seen ? rateWords(p.seen.median, p.rate, units) : '–'}</td>
-                  <td>{p.seen ? `${p.seen.days} ${p.seen.days === 1 ? 'day' : 'days'} of this record` : RATES[p.rate].reason}</td>
+                  <td className="wrap">
+                    {p.seen ? restsOn(p.seen) : RATES[p.rate].reason}
+                    {p.seen && p.seen.crews.length > 1 ? (
+                      <div style={{ color: 'var(--soft)' }}>
+                        {p.seen.crews
+                          .slice(0, 4)
+                          .map((c) => `${c.crew} ${rateWords(c.median, p.rate, units)} on ${dayCount(c.days)}`)
+                          .join('; ')}
+                      </div>
+                    ) : null}
+                  </td>
                   <td className="n">× {round(p.spread)}</td>
                 </tr>
               ))}

@@ -44,10 +44,9 @@ export function DistanceChart({
   const height = TOP + days.length * row + 8
   const x = scaleLinear([0, layout.plan.length], [LEFT, width - 10])
   const y = (day: string, share = 0) => TOP + (daysBetween(begin, day) + share) * row
-  const shown = programme.tasks.filter(
-    (t) => t.kind === 'work' && t.rate !== undefined && LINES[t.rate] && t.step.section !== undefined && t.to <= last,
-  )
+  const shown = programme.tasks.filter((t) => t.kind === 'work' && t.rate !== undefined && LINES[t.rate] && t.section !== undefined && t.to <= last)
   const every = Math.max(1, Math.ceil(16 / row))
+  const lost = new Set(programme.lost.map((l) => l.day))
   return (
     <svg
       width={width}
@@ -61,6 +60,16 @@ export function DistanceChart({
         programme.calendar.works(d) || d < today ? null : (
           <rect key={d} x={LEFT} width={width - LEFT - 10} y={TOP + i * row} height={row} fill="var(--faint)" />
         ),
+      )}
+      {days.map((d, i) =>
+        lost.has(d) ? (
+          <g key={`lost ${d}`}>
+            <rect x={LEFT} width={width - LEFT - 10} y={TOP + i * row} height={row} fill="var(--stop)" opacity={0.35} />
+            <text x={width - 14} y={TOP + i * row + row * 0.75} textAnchor="end" fontSize={13} fontFamily="Barlow Condensed" fill="var(--ink)">
+              ☂ lost
+            </text>
+          </g>
+        ) : null,
       )}
       {days.map((d, i) =>
         i % every === 0 ? (
@@ -94,7 +103,7 @@ export function DistanceChart({
       {shown.map((t) => (
         <Leg key={t.id} t={t} layout={layout} programme={programme} x={x} y={y} />
       ))}
-      {programme.tasks.flatMap((t) => (t.kind === 'release' && t.step.section ? [<Release key={t.id} t={t} layout={layout} x={x} y={y} />] : []))}
+      {programme.tasks.flatMap((t) => (t.kind === 'release' && t.section ? [<Release key={t.id} t={t} layout={layout} x={x} y={y} />] : []))}
     </svg>
   )
 }
@@ -103,16 +112,16 @@ type Down = (day: string, share?: number) => number
 
 /** A task runs across its section while its days go by. */
 function Leg({ t, layout, programme, x, y }: { t: ProgrammeTask; layout: Layout; programme: Programme; x: Across; y: Down }) {
-  const own = layout.plan.sections.find((s) => s.id === t.step.section)
+  const own = layout.plan.sections.find((s) => s.id === t.section)
   const style = LINES[t.rate ?? '']
   if (!own || !style) return null
-  const share = (hours: number) => (hours % programme.calendar.data.hours) / programme.calendar.data.hours
+  const share = (hours: number) => programme.calendar.shareOf(hours)
   return (
     <line
       x1={x(own.from) + 2}
       x2={x(own.to) - 2}
-      y1={y(t.from, share(t.start))}
-      y2={y(t.to, share(t.finish) || 1)}
+      y1={y(t.from, programme.calendar.dayOf(t.start) === t.from ? share(t.start) : 0)}
+      y2={y(t.to, share(t.finish))}
       stroke={t.critical ? 'var(--now)' : 'var(--ink)'}
       strokeWidth={style.width * (t.critical ? 1 : 0.8)}
       {...(style.dash ? { strokeDasharray: style.dash } : {})}
@@ -124,7 +133,7 @@ function Leg({ t, layout, programme, x, y }: { t: ProgrammeTask; layout: Layout;
   )
 }
 function Release({ t, layout, x, y }: { t: ProgrammeTask; layout: Layout; x: Across; y: Down }) {
-  const own = layout.plan.sections.find((s) => s.id === t.step.section)
+  const own = layout.plan.sections.find((s) => s.id === t.section)
   if (!own) return null
   const [cx, cy] = [x(own.to) - 8, y(t.to, 0.5)]
   return (

@@ -1,6 +1,6 @@
 'use client'
 
-import { live, type Programme, type WallState } from '@stone-tally/core'
+import { hiresOf, live, type Programme, plantTitle, type WallState } from '@stone-tally/core'
 import styled from 'styled-components'
 import { dayAfter, daysBetween, daysFrom, dayWords } from '@/ui/day-words'
 
@@ -21,14 +21,19 @@ function marksOf(state: WallState, programme: Programme): Mark[] {
   const marks: Mark[] = []
   const work = new Map<string, Set<string>>()
   for (const t of programme.tasks) {
-    if (t.kind === 'release' && t.hours > 0) marks.push({ day: t.to, text: `⬣ ${t.step.stage.title}${t.step.section ? ` ${t.step.section}` : ''}` })
+    if (t.kind === 'release' && t.hours > 0) marks.push({ day: t.to, text: `⬣ ${t.step?.stage.title ?? t.title}${t.section ? ` ${t.section}` : ''}` })
     if (t.kind !== 'work') continue
     for (const d of daysFrom(t.from, t.to)) {
       if (!programme.calendar.works(d)) continue
       const set = work.get(d) ?? new Set<string>()
-      set.add(t.step.section ? `${t.step.section}${t.step.course ? ` c${t.step.course}` : ''}` : t.step.stage.title)
+      set.add(t.step ? (t.section ? `${t.section}${t.step.course ? ` c${t.step.course}` : ''}` : t.step.stage.title) : t.title)
       work.set(d, set)
     }
+  }
+  for (const l of programme.lost) marks.push({ day: l.day, text: '☂ lost by what is expected' })
+  for (const { data: d } of hiresOf(state)) {
+    marks.push({ day: d.from, text: `▸ ${d.name ?? plantTitle(d.plant)} comes` })
+    if (d.to !== undefined) marks.push({ day: d.to, text: `◂ ${d.name ?? plantTitle(d.plant)} goes back` })
   }
   for (const e of state.entries) {
     if (!live(state, e.entry.id)) continue

@@ -21,14 +21,28 @@ export function WorkdaysForm({ set, me, record }: { set: WorkdaysData; me: Me; r
     notice: `${set.notice}`,
     holidays: set.holidays.join(' '),
     lost: set.lost.join(' '),
+    shifts: `${set.shifts ?? 1}`,
+    latitude: set.latitude === undefined ? '' : `${set.latitude}`,
+    away: (set.away ?? []).map((a) => `${a.from} ${a.to} ${a.crews}`).join('; '),
   })
   const { busy, problems, setProblems, go } = useRecord(record)
   const may = me.role === 'foreman' || me.role === 'office'
   const on = new Set(v.days.split(/\s+/).filter(Boolean).map(Number))
   const send = async () => {
     const number = (text: string) => (text.trim() === '' ? Number.NaN : Number(text.replace(',', '.')))
-    const wrong = (['hours', 'crews', 'notice'] as const).filter((k) => !Number.isFinite(number(v[k])))
+    const wrong = (['hours', 'crews', 'notice', 'shifts'] as const).filter((k) => !Number.isFinite(number(v[k])))
     if (wrong.length > 0) return setProblems(wrong.map((k) => ({ field: NAMES[k], message: `must be a number, not "${v[k]}"` })))
+    const away = v.away
+      .split(';')
+      .map((a) => a.trim().split(/\s+/))
+      .filter((a) => a[0])
+    const odd = away.find((a) => a.length < 2 || a.length > 3 || !Number.isFinite(Number(a[2] ?? 1)))
+    if (odd)
+      return setProblems([
+        { field: 'Crews elsewhere', message: `"${odd.join(' ')}" must be a first day, a last day and how many, as 2026-06-01 2026-06-05 1` },
+      ])
+    if (v.latitude.trim() !== '' && !Number.isFinite(number(v.latitude)))
+      return setProblems([{ field: NAMES.latitude, message: `must be a number of degrees, not "${v.latitude}"` }])
     const data: WorkdaysData = {
       days: [...on].sort(),
       starts: set.starts,
@@ -40,6 +54,9 @@ export function WorkdaysForm({ set, me, record }: { set: WorkdaysData; me: Me; r
         .split(/[\s,;]+/)
         .filter(Boolean)
         .map(Number),
+      ...(number(v.shifts) > 1 ? { shifts: number(v.shifts) } : {}),
+      ...(v.latitude.trim() === '' ? {} : { latitude: number(v.latitude) }),
+      ...(away.length > 0 ? { away: away.map(([from, to, n]) => ({ from: from ?? '', to: to ?? '', crews: Number(n ?? 1) })) } : {}),
     }
     if (await go([{ kind: 'workdays', where: {}, data }])) letGo()
   }
@@ -62,13 +79,14 @@ export function WorkdaysForm({ set, me, record }: { set: WorkdaysData; me: Me; r
         ))}
       </Row>
       <Row style={{ alignItems: 'end' }}>
-        {(['hours', 'crews', 'notice'] as const).map((k) => (
-          <div key={k} style={{ width: 160 }}>
+        {(['hours', 'shifts', 'crews', 'notice', 'latitude'] as const).map((k) => (
+          <div key={k} style={{ width: k === 'latitude' ? 230 : 160 }}>
             <Field label={NAMES[k]} inputMode="decimal" value={v[k]} onChange={(text) => put({ [k]: text })} />
           </div>
         ))}
       </Row>
       <Field label="Days off, as 2026-12-24" value={v.holidays} onChange={(holidays) => put({ holidays })} />
+      <Field label="Crews elsewhere: first day, last day, how many; the next after a semicolon" value={v.away} onChange={(away) => put({ away })} />
       <Field label={`Days lost to weather, per cent by month: ${MONTHS.join(' ')}`} value={v.lost} onChange={(lost) => put({ lost })} />
       {may ? (
         <NowButton isDisabled={busy || !begun} onPress={send}>
@@ -81,4 +99,10 @@ export function WorkdaysForm({ set, me, record }: { set: WorkdaysData; me: Me; r
     </Stack>
   )
 }
-const NAMES = { hours: 'Hours a day', crews: 'Crews', notice: 'Notice for an inspection, h' } as const
+const NAMES = {
+  hours: 'Hours of a shift',
+  shifts: 'Shifts a day',
+  crews: 'Crews',
+  notice: 'Notice for an inspection, h',
+  latitude: 'Latitude °, so that nobody works in the dark',
+} as const

@@ -1,10 +1,25 @@
 'use client'
 
-import { formatRain, formatSpeed, formatTemperature, type Instrument, say, typedAmount, unitOf, weatherCautions, weatherOf } from '@stone-tally/core'
+import {
+  type DayWeather,
+  daysOfForecast,
+  expectedDays,
+  formatRain,
+  formatSpeed,
+  formatTemperature,
+  type Instrument,
+  say,
+  typedAmount,
+  type UnitSystem,
+  unitOf,
+  weatherCautions,
+  weatherOf,
+} from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
-import { useRecord, useTypedForm } from '@/features/wall'
+import { useRecord, useToday, useTypedForm } from '@/features/wall'
 import { Button, Caution, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { dayWords } from '@/ui/day-words'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { amountOf, type GroundProps } from './types'
@@ -25,8 +40,7 @@ export function WeatherPanel({ state, record }: GroundProps) {
     low: round(amountOf(low, 'temperature', units)),
     wind: round(amountOf(wind, 'speed', units)),
   }
-  const words = (w: { rain: number; low: number; wind: number }) =>
-    `${formatRain(w.rain, units)}, ${formatTemperature(w.low, units)}, ${formatSpeed(w.wind, units)}`
+  const words = (w: { rain: number; low: number; wind: number }) => wordsOf(w, units)
   const whole = Object.values(typed).every((v) => !Number.isNaN(v))
   // Changed by hand it is no longer the mast's.
   const byHand = (field: keyof typeof v) => (text: string) => {
@@ -56,6 +70,7 @@ export function WeatherPanel({ state, record }: GroundProps) {
           ['Expected', expected ? words(expected) : 'not yet'],
         ]}
       />
+      <Forecast state={state} record={record} />
       <TakeReading
         kind="weather-station"
         scene={{}}
@@ -84,6 +99,46 @@ export function WeatherPanel({ state, record }: GroundProps) {
           Record as expected
         </Button>
       </Row>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+const wordsOf = (w: { rain: number; low: number; wind: number; high?: number | undefined }, units: UnitSystem) =>
+  `${formatRain(w.rain, units)}, ${formatTemperature(w.low, units)}${w.high === undefined ? '' : ` to ${formatTemperature(w.high, units)}`}, ${formatSpeed(w.wind, units)}`
+
+/** The days to come: those in force, and those a forecast within reach tells, to be recorded before they count. */
+function Forecast({ state, record }: Pick<GroundProps, 'state' | 'record'>) {
+  const { units } = usePreferences()
+  const today = useToday(state)
+  const known = expectedDays(state, today)
+  const [told, setTold] = useState<{ days: readonly DayWeather[]; by: Instrument }>()
+  const { busy, problems, go } = useRecord(record)
+  const put = async () => {
+    const [first] = told?.days ?? []
+    if (!told || !first) return
+    const { day: _, ...now } = first
+    const done = await go([{ kind: 'weather', where: {}, data: { ...now, expected: true, days: told.days }, instrument: told.by }])
+    if (done) setTold(undefined)
+  }
+  const shown = told?.days ?? known
+  return (
+    <Stack role="group" aria-label="Days to come">
+      <TakeReading kind="forecast" scene={{}} onTaken={(values, by) => setTold({ days: daysOfForecast(values, today), by })} />
+      {shown.length > 0 ? (
+        <ul style={{ margin: 0, paddingLeft: 18 }}>
+          {shown.map((d) => (
+            <li key={d.day}>
+              {dayWords(d.day)}: {wordsOf(d, units)}
+            </li>
+          ))}
+        </ul>
+      ) : null}
+      {told ? (
+        <NowButton isDisabled={busy || told.days.length === 0} onPress={put}>
+          Reckon with these {told.days.length} days
+        </NowButton>
+      ) : null}
       <Problems list={problems} />
     </Stack>
   )

@@ -1,20 +1,34 @@
 'use client'
 
-import { type OrderLine, orderCsv } from '@stone-tally/core'
+import { type OrderLine, orderSheet, type Sheet, say, sheetCsv, type TruckDay } from '@stone-tally/core'
 import styled from 'styled-components'
 import { useHere } from '@/features/wall'
 import { amountWords } from '@/ui/amounts'
-import { Button, Quiet, Row, Wide } from '@/ui/controls'
+import { Button, Caution, Quiet, Row, Wide } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 import { save } from '@/ui/save'
+import { saveWorkbook } from '@/ui/workbook'
 
-const Sheet = styled.section`display: grid; gap: 10px; td.n, th.n { text-align: right; white-space: nowrap; } .late { font-weight: 650; } @media print { .noprint { display: none; } }`
+const Page = styled.section`display: grid; gap: 10px; td.n, th.n { text-align: right; white-space: nowrap; } .late { font-weight: 650; } @media print { .noprint { display: none; } }`
 
 const WANTED = 'Still wanted, nobody keeps account of it'
 
 /** What must be ordered by when, by supplier: as a page, a file and a text for a mail. */
-export function OrderList({ orders, today }: { orders: readonly OrderLine[]; today: string }) {
+export function OrderList({
+  orders,
+  today,
+  stock,
+  trucks,
+  children,
+}: {
+  orders: readonly OrderLine[]
+  today: string
+  /** How everything stands: it goes into the workbook beside the orders. */
+  stock: Sheet
+  trucks: readonly TruckDay[]
+  children?: React.ReactNode
+}) {
   const { name } = useHere()
   const { units } = usePreferences()
   const groupOf = (o: OrderLine) => (o.kept ? o.supplier || 'No supplier named' : WANTED)
@@ -28,15 +42,24 @@ export function OrderList({ orders, today }: { orders: readonly OrderLine[]; tod
       '',
       ...orders.filter((o) => groupOf(o) === supplier).map((o) => `${amount(o)}  ${o.name}  on site ${o.arrive}`),
     ].join('\n')
-  if (orders.length === 0) return <p>Nothing has to be ordered: what is here and expected is enough for all that is left.</p>
+  const mass = (kg: number) => (units === 'metric' && kg >= 10_000 ? `${(kg / 1000).toFixed(1)} t` : amountWords(kg, 'kg', units))
+  if (orders.length === 0)
+    return (
+      <>
+        <p>Nothing has to be ordered: what is here and expected is enough for all that is left.</p>
+        <Trucks list={trucks} mass={mass} />
+        {children}
+      </>
+    )
   return (
     <>
       <Row className="noprint">
         <Button onPress={() => window.print()}>Print</Button>
-        <Button onPress={() => save(`${name} orders.csv`, 'text/csv', orderCsv(orders))}>Save as CSV</Button>
+        <Button onPress={() => save(`${name} orders.csv`, 'text/csv', sheetCsv(orderSheet(orders)))}>Save as CSV</Button>
+        <Button onPress={() => saveWorkbook(`${name} orders.xlsx`, [orderSheet(orders), stock])}>Save as workbook</Button>
       </Row>
       {suppliers.map((s) => (
-        <Sheet key={s} aria-label={s}>
+        <Page key={s} aria-label={s}>
           <h2>{s}</h2>
           {s === WANTED ? <p>Whether it is here is not known. Take in what came, and say how it is bought: then it is ordered in time.</p> : null}
           <Wide>
@@ -48,6 +71,7 @@ export function OrderList({ orders, today }: { orders: readonly OrderLine[]; tod
                   <th className="n">Amount</th>
                   <th className="n">Packs</th>
                   <th>On site</th>
+                  <th>Comes as</th>
                   {priced ? <th className="n">Value</th> : null}
                 </tr>
               </thead>
@@ -64,17 +88,76 @@ export function OrderList({ orders, today }: { orders: readonly OrderLine[]; tod
                         {dayWords(o.arrive)}
                         {o.late ? <strong> ▲ after it is needed</strong> : ''}
                       </td>
+                      <td className="wrap">{loadWords(o, mass)}</td>
                       {priced ? <td className="n">{o.price === undefined ? '' : (o.price * o.amount).toFixed(2)}</td> : null}
                     </tr>
                   ))}
               </tbody>
             </table>
           </Wide>
+          {orders
+            .filter((o) => groupOf(o) === s && o.load.wrong)
+            .map((o) => (
+              <Caution key={`${o.id} ${o.order} ${o.arrive} load`}>
+                ▲ {o.name}: {say(o.load.wrong ?? '', units)}
+              </Caution>
+            ))}
           <Row className="noprint">
             <Quiet onPress={() => navigator.clipboard?.writeText(mail(s)).catch(() => undefined)}>Copy as text for a mail</Quiet>
           </Row>
-        </Sheet>
+        </Page>
       ))}
+      <Trucks list={trucks} mass={mass} />
+      {children}
     </>
+  )
+}
+
+/** How an order comes, in words: its mass, lorries and the way they need; rolls by their cut plan. */
+function loadWords(o: OrderLine, mass: (kg: number) => string): string {
+  const { load, rolls } = o
+  return [
+    load.mass === undefined ? '' : mass(load.mass),
+    load.lorries !== undefined && load.lorries > 1 ? `${load.lorries} lorries` : '',
+    load.access === undefined ? '' : `way of ${load.access} m`,
+    rolls
+      ? `${rolls.rolls} ${rolls.rolls === 1 ? 'roll' : 'rolls'} by the cut plan${rolls.rolls > rolls.bound ? `, no fewer than ${rolls.bound}` : ''}`
+      : '',
+  ]
+    .filter(Boolean)
+    .join('; ')
+}
+
+/** Truck by truck in the order in which units are set, with the day each is wanted. */
+function Trucks({ list, mass }: { list: readonly TruckDay[]; mass(kg: number): string }) {
+  if (list.length === 0) return null
+  return (
+    <Page aria-label="Trucks">
+      <h2>Trucks, in the order of setting</h2>
+      <Wide>
+        <table>
+          <thead>
+            <tr>
+              <th>Truck</th>
+              <th>Wanted</th>
+              <th>Units</th>
+              <th className="n">Mass</th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.map((t) => (
+              <tr key={t.truck}>
+                <td>{t.truck}</td>
+                <td>{dayWords(t.day ?? '')}</td>
+                <td>
+                  {t.units}: {t.first === t.last ? t.first : `${t.first} to ${t.last}`}
+                </td>
+                <td className="n">{mass(t.mass)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Wide>
+    </Page>
   )
 }

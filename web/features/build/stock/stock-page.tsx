@@ -10,6 +10,7 @@ import {
   type StockBook,
   type StockRow,
   say,
+  stockSheet,
   stockValue,
 } from '@stone-tally/core'
 import { useState } from 'react'
@@ -23,7 +24,9 @@ import { useWidth } from '@/ui/drawing/use-width'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { LitWall } from './lit-wall'
+import { Mixes } from './mixes'
 import { OrderList } from './order-list'
+import { Stands } from './stands'
 import { StockBar } from './stock-bar'
 import { StoreForm } from './store-form'
 import { useStock } from './use-stock'
@@ -50,8 +53,8 @@ export function StockPage() {
   const feed = useFeed()
   const { state } = feed
   const today = useToday(state)
-  const { book, rows, words, lit, orders } = useStock(state, today)
-  const [view, setView] = useState<'stock' | 'orders'>('stock')
+  const { book, rows, words, lit, orders, trucks } = useStock(state, today)
+  const [view, setView] = useState<'stock' | 'orders' | 'stands'>('stock')
   const [box, width] = useWidth<HTMLDivElement>(1180)
   const { units } = usePreferences()
   const due = orders.filter((o) => o.kept).length
@@ -67,6 +70,7 @@ export function StockPage() {
           options={[
             ['stock', 'On site'],
             ['orders', `To order${due > 0 ? ` (${due})` : ''}`],
+            ['stands', 'Where it stands'],
           ]}
           onChange={setView}
         />
@@ -75,7 +79,11 @@ export function StockPage() {
         <Caution key={`${w.id} ${w.of}`}>▲ {say(w.text, units)}</Caution>
       ))}
       {view === 'orders' ? (
-        <OrderList orders={orders} today={today} />
+        <OrderList orders={orders} today={today} stock={stockSheet(rows)} trucks={trucks}>
+          <Mixes state={state} book={book} record={feed.record} />
+        </OrderList>
+      ) : view === 'stands' ? (
+        <Stands state={state} record={feed.record} near={nearOf(state.layout, first)} />
       ) : (
         <>
           <div ref={box}>
@@ -107,6 +115,12 @@ export function StockPage() {
       )}
     </WallPage>
   )
+}
+
+/** The middle of the section in which the work goes on: what comes is wanted there. */
+function nearOf(layout: Layout, first: { readonly section: string } | undefined): number {
+  const own = layout.plan.sections.find((s) => s.id === first?.section) ?? { from: 0, to: layout.plan.length }
+  return (own.from + own.to) / 2
 }
 
 /** What is here and built in is worth, where somebody gave prices. */

@@ -1,10 +1,10 @@
 'use client'
 
-import { type Material, questionable, type StockBook, type StockRow } from '@stone-tally/core'
+import { type Material, packsFor, questionable, type StockBook, type StockRow } from '@stone-tally/core'
 import { useState } from 'react'
 import { type Me, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
-import { readAmount, typedIn } from '@/ui/amounts'
-import { Caution, Check, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { readAmount, typedIn, typedOut } from '@/ui/amounts'
+import { Caution, Check, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
 /** What is recorded of a material, and the fields each asks for. */
@@ -36,6 +36,9 @@ const EMPTY = {
   packName: '',
   reserve: '',
   price: '',
+  mass: '',
+  load: '',
+  access: '',
 }
 type Fields = typeof EMPTY
 
@@ -79,6 +82,25 @@ export function StoreForm({
   return (
     <Stack role="group" aria-label={`Record ${row.name}`}>
       <Choice label="What is recorded" hideLabel value={what} options={may} onChange={setWhat} />
+      {what === 'supply' && row.material ? (
+        <Row style={{ gap: 6 }} role="group" aria-label="Commonly sold as">
+          {packsFor(book.layout, row.material).map((p) => (
+            <Quiet
+              key={p.name}
+              onPress={() =>
+                set({
+                  pack: typedOut(p.holds, row.unit, units),
+                  packName: p.name,
+                  ...(p.load === undefined ? {} : { load: `${p.load}` }),
+                  ...(p.access === undefined ? {} : { access: `${p.access}` }),
+                })
+              }
+            >
+              {p.name}
+            </Quiet>
+          ))}
+        </Row>
+      ) : null}
       <Row style={{ alignItems: 'end' }}>
         {fieldsOf(what).map(([name, label, kind]) => (
           <div key={name} style={{ flex: '1 1 150px', minWidth: 130, maxWidth: 260 }}>
@@ -137,6 +159,9 @@ const fieldsOf = (what: What): readonly (readonly [keyof Fields, string, FieldKi
       ['packName', 'Called (pallet, roll, lorry …)', 'text'],
       ['reserve', 'Reserve, never less', 'amount'],
       ['price', 'Price of one (may stay empty)', 'number'],
+      ['mass', 'One weighs, kg (may stay empty)', 'number'],
+      ['load', 'A lorry brings, kg (may stay empty)', 'number'],
+      ['access', 'It needs a way of, m (may stay empty)', 'number'],
     ]
   if (what === 'moved-out' || what === 'moved-in')
     return [amount, ['other', what === 'moved-out' ? 'To which wall' : 'From which wall', 'text'], ['why', 'Why', 'text']]
@@ -166,6 +191,7 @@ function dataOf(
     if (!Number.isFinite(n)) problems.push({ field, message: `must be a number, not "${v[name]}"` })
     return n
   }
+  const some = (name: keyof Fields, field: string) => (v[name].trim() === '' ? {} : { [name]: number(name, field) })
   const price = v.price.trim() === '' ? {} : { price: number('price', 'Price') }
   const data =
     what === 'delivery'
@@ -187,6 +213,9 @@ function dataOf(
               reserve: v.reserve.trim() === '' ? 0 : read('reserve', 'Reserve'),
               ...texts('supplier', 'packName'),
               ...price,
+              ...some('mass', 'One weighs'),
+              ...some('load', 'A lorry brings'),
+              ...some('access', 'Way'),
             }
           : { ...item, amount: read('amount', 'Amount'), what, ...texts('why', 'other') }
   if (problems.length > 0) return { problems }

@@ -1,6 +1,6 @@
 'use client'
 
-import { buildable, orderList, programmeOf, type StockBook, stockBook, stockWords, type WallState } from '@stone-tally/core'
+import { buildable, orderList, programmeOf, type StockBook, stockBook, stockWords, trucksOf, type WallState } from '@stone-tally/core'
 import { useMemo, useRef } from 'react'
 
 /** The store of a wall as it stands: after an entry only that entry is looked at. */
@@ -24,6 +24,7 @@ export function useStock(state: WallState, today: string) {
       words: stockWords(state, book),
       lit: buildable(book),
       orders: orderList(book, programme, today),
+      trucks: trucksOf(state.layout, programme, (cell) => book.set.get(cell) ?? 0),
     }
   }, [state, book, today])
 }

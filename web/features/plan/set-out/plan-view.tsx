@@ -2,9 +2,7 @@
 
 import {
   type Clearance,
-  extentOf,
   formatLength,
-  type Layout,
   movePoint,
   type Plan,
   type SitePoint,
@@ -21,7 +19,7 @@ import { Quiet } from '@/ui/controls'
 import { Canvas } from '@/ui/drawing/canvas'
 import type { Ink } from '@/ui/drawing/paint-units'
 import { useMatches } from '@/ui/use-matches'
-import { Margins, paintCourse, Scene, type Sheet, toSite, toX, toY } from './scene'
+import { Margins, paintCourse, Scene, type Sheet, sheetFor, toSite, toX, toY } from './scene'
 import { type Draft, lineOf } from './use-draft'
 
 const Frame = styled.div`
@@ -30,15 +28,6 @@ const Frame = styled.div`
   .tools { position: absolute; top: 8px; left: 8px; display: flex; gap: 6px; }
   .tools button { background: var(--panel); min-width: 48px; min-height: 48px; font-size: 18px; }
 `
-
-/** Where the wall, with room for its dig, fills the sheet. */
-function fitted(layout: Layout, width: number, height: number): Omit<Sheet, 'width' | 'height'> {
-  const { min, max } = extentOf(layout.alignment.segments)
-  const margin = 3 + layout.plan.excavation.behind
-  const [w, h] = [max.easting - min.easting + 2 * margin, max.northing - min.northing + 2 * margin]
-  const k = Math.min(width / w, height / h)
-  return { k, x: width / 2 - ((min.easting + max.easting) / 2) * k, y: height / 2 + ((min.northing + max.northing) / 2) * k }
-}
 
 interface Props {
   draft: Draft
@@ -65,7 +54,7 @@ export function PlanView({ draft, width, height, units, clear, selected, onSelec
   const [t, setT] = useState<ZoomTransform>(zoomIdentity)
   // The view stays where it is while the line is changed; only another size of window fits it anew.
   const [first] = useState(layout)
-  const base = useMemo(() => fitted(first, width, height), [first, width, height])
+  const base = useMemo(() => sheetFor(first, width, height), [first, width, height])
   const sheet = useMemo<Sheet>(() => ({ k: base.k * t.k, x: base.x * t.k + t.x, y: base.y * t.k + t.y, width, height }), [base, t, width, height])
   const line = lineOf(plan)
   const [hint, setHint] = useState<string>()
@@ -87,7 +76,7 @@ export function PlanView({ draft, width, height, units, clear, selected, onSelec
   const zoomBy = (k: number) => frame.current && behaviour.current && select(frame.current).call(behaviour.current.scaleBy, k)
   const fit = () => {
     if (!frame.current || !behaviour.current) return
-    const now = fitted(layout, width, height)
+    const now = sheetFor(layout, width, height)
     const k = now.k / base.k
     select(frame.current).call(behaviour.current.transform, zoomIdentity.translate(now.x - base.x * k, now.y - base.y * k).scale(k))
   }

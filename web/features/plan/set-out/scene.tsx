@@ -4,6 +4,7 @@ import {
   builtInDrawn,
   type Clearance,
   cutEdge,
+  extentOf,
   FOOT,
   formatLength,
   formatStation,
@@ -35,6 +36,15 @@ export interface Sheet {
 export const toX = (s: Sheet, p: SitePoint) => s.x + p.easting * s.k
 export const toY = (s: Sheet, p: SitePoint) => s.y - p.northing * s.k
 export const toSite = (s: Sheet, px: number, py: number): SitePoint => ({ easting: (px - s.x) / s.k, northing: (s.y - py) / s.k })
+
+/** Where the wall, with room for its dig and so many metres more, fills the sheet. */
+export function sheetFor(layout: Layout, width: number, height: number, room = 3): Omit<Sheet, 'width' | 'height'> {
+  const { min, max } = extentOf(layout.alignment.segments)
+  const margin = room + layout.plan.excavation.behind
+  const [w, h] = [max.easting - min.easting + 2 * margin, max.northing - min.northing + 2 * margin]
+  const k = Math.min(width / w, height / h)
+  return { k, x: width / 2 - ((min.easting + max.easting) / 2) * k, y: height / 2 + ((min.northing + max.northing) / 2) * k }
+}
 
 const path = (s: Sheet, points: readonly SitePoint[], close = false) =>
   points.length === 0 ? '' : `M${points.map((p) => `${toX(s, p).toFixed(1)} ${toY(s, p).toFixed(1)}`).join('L')}${close ? 'Z' : ''}`

@@ -1,0 +1,178 @@
+'use client'
+
+import { MACHINE_KINDS, MACHINES, type MachineName, type PlantDays, type Programme, plantDays, type WallState } from '@stone-tally/core'
+import { useState } from 'react'
+import { useHere, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
+import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { dayWords } from '@/ui/day-words'
+
+const money = (n: number) => n.toLocaleString('en-GB', { maximumFractionDigits: 0 })
+const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`
+
+/** Plant against the days it is needed: what is on hire, what it costs, and when it can go back. */
+export function Plant({ state, programme, today, record }: { state: WallState; programme: Programme; today: string; record: WallFeed['record'] }) {
+  const { me } = useHere()
+  const list = plantDays(state, programme, today)
+  const may = me.role === 'foreman' || me.role === 'office'
+  return (
+    <Stack>
+      {list
+        .flatMap((p) => p.words)
+        .map((w) => (
+          <Caution key={w}>▲ {w}</Caution>
+        ))}
+      {list.length === 0 ? (
+        <p>Nothing that is left needs plant.</p>
+      ) : (
+        <Wide role="region" aria-label="Plant" tabIndex={0}>
+          <table>
+            <thead>
+              <tr>
+                <th>Plant</th>
+                <th>Needed</th>
+                <th className="n">Days</th>
+                <th className="n">At once</th>
+                <th>Here</th>
+                <th className="n">Idle ahead</th>
+                <th className="n">Cost</th>
+                <th />
+              </tr>
+            </thead>
+            <tbody>{list.flatMap((p) => rowsOf(p, may, record))}</tbody>
+          </table>
+        </Wide>
+      )}
+      {may ? <HireForm today={today} record={record} list={list} /> : <p>The foreman or the office records what is on hire.</p>}
+    </Stack>
+  )
+}
+
+function rowsOf(p: PlantDays, may: boolean, record: WallFeed['record']) {
+  const [first, last] = [p.needed[0], p.needed[p.needed.length - 1]]
+  const needed = first && last ? (first === last ? dayWords(first) : `${dayWords(first)} to ${dayWords(last)}`) : 'no more'
+  const head = (
+    <>
+      <td>{p.title}</td>
+      <td>{needed}</td>
+      <td className="n">{p.needed.length}</td>
+      <td className="n">{p.most || ''}</td>
+    </>
+  )
+  if (p.hires.length === 0)
+    return [
+      <tr key={p.plant}>
+        {head}
+        <td colSpan={4}>nobody said that one is here; it is taken to be</td>
+      </tr>,
+    ]
+  return p.hires.map((h, i) => (
+    <tr key={h.entry}>
+      {i === 0 ? head : <td colSpan={4} />}
+      <td>
+        {h.count > 1 ? `${h.count} × ` : ''}
+        {h.name}, {h.to === undefined ? `since ${dayWords(h.from)}` : `${dayWords(h.from)} to ${dayWords(h.to)}`}
+      </td>
+      <td className="n">{h.to === undefined ? '' : h.idle}</td>
+      <td className="n">
+        {h.cost === undefined ? '' : money(h.cost)}
+        {h.saved ? <div style={{ color: 'var(--soft)' }}>{money(h.saved)} idle</div> : null}
+      </td>
+      <td>{may ? <CallOff entry={h.entry} name={h.name} record={record} /> : null}</td>
+    </tr>
+  ))
+}
+
+/** A hire that is called off, or was never so: struck out, to be read with its reason. */
+function CallOff({ entry, name, record }: { entry: string; name: string; record: WallFeed['record'] }) {
+  const [open, setOpen] = useState(false)
+  const [reason, setReason] = useState('')
+  const { busy, problems, go } = useRecord(record)
+  if (!open)
+    return (
+      <Quiet aria-label={`Take ${name} out`} onPress={() => setOpen(true)}>
+        Take out
+      </Quiet>
+    )
+  return (
+    <Stack>
+      <Row>
+        <Field label={`Why ${name} is taken out`} value={reason} onChange={setReason} />
+        <Quiet
+          isDisabled={busy || reason.trim().length < 3}
+          onPress={() => go([{ kind: 'strike', where: {}, supersedes: entry, data: { reason: reason.trim() } }])}
+        >
+          Take out
+        </Quiet>
+        <Quiet onPress={() => setOpen(false)}>Leave it</Quiet>
+      </Row>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+function HireForm({ today, record, list }: { today: string; record: WallFeed['record']; list: readonly PlantDays[] }) {
+  const { v, set, letGo } = useTypedForm('hire', { plant: 'plate', name: '', count: '1', from: '', to: '', supplier: '', perDay: '' })
+  const { busy, problems, setProblems, go } = useRecord(record)
+  const plant = (MACHINE_KINDS as readonly string[]).includes(v.plant) ? (v.plant as MachineName) : 'plate'
+  const own = list.find((p) => p.plant === plant)
+  const number = (text: string) => (text.trim() === '' ? Number.NaN : Number(text.replace(',', '.')))
+  const send = async () => {
+    const wrong = [
+      ...(Number.isInteger(number(v.count)) && number(v.count) > 0
+        ? []
+        : [{ field: 'How many', message: `must be a whole number, not "${v.count}"` }]),
+      ...(v.perDay.trim() === '' || Number.isFinite(number(v.perDay))
+        ? []
+        : [{ field: 'Price of a day', message: `must be a number, not "${v.perDay}"` }]),
+    ]
+    if (wrong.length > 0) return setProblems(wrong)
+    const data = {
+      plant,
+      count: number(v.count),
+      from: v.from || today,
+      ...(v.to ? { to: v.to } : {}),
+      ...(v.name.trim() ? { name: v.name.trim() } : {}),
+      ...(v.supplier.trim() ? { supplier: v.supplier.trim() } : {}),
+      ...(v.perDay.trim() ? { perDay: number(v.perDay) } : {}),
+    }
+    if (await go([{ kind: 'hire', where: {}, data }])) letGo()
+  }
+  const [first, last] = [own?.needed[0], own?.needed[own.needed.length - 1]]
+  return (
+    <Stack role="group" aria-label="Plant that comes">
+      <h2>Plant that comes</h2>
+      <Choice
+        label="Which"
+        hideLabel
+        value={plant}
+        options={MACHINE_KINDS.map((k) => [k, MACHINES[k].title] as const)}
+        onChange={(k) => set({ plant: k })}
+      />
+      <p>
+        {MACHINES[plant].title} {MACHINES[plant].works}.{' '}
+        {first && last
+          ? `Needed on ${count(own?.needed.length ?? 0, 'day')}, ${dayWords(first)} to ${dayWords(last)}.`
+          : 'Nothing that is left needs one.'}{' '}
+        {first && last ? <Quiet onPress={() => set({ from: first, to: last })}>Take these days</Quiet> : null}
+      </p>
+      <Row>
+        <Short label="What it is called" value={v.name} onChange={(name) => set({ name })} />
+        <Short label="How many" value={v.count} onChange={(n) => set({ count: n })} decimal />
+        <Short label="From" value={v.from} onChange={(from) => set({ from })} day />
+        <Short label="Last day; empty: it stays" value={v.to} onChange={(to) => set({ to })} day />
+        <Short label="From whom" value={v.supplier} onChange={(supplier) => set({ supplier })} />
+        <Short label="Price of a day (may stay empty)" value={v.perDay} onChange={(perDay) => set({ perDay })} decimal />
+        <NowButton isDisabled={busy} onPress={send}>
+          Record
+        </NowButton>
+      </Row>
+      <Problems list={problems} />
+    </Stack>
+  )
+}
+
+const Short = ({ label, value, onChange, day, decimal }: { label: string; value: string; onChange(v: string): void; day?: true; decimal?: true }) => (
+  <div style={{ flex: '1 1 150px', minWidth: 130, maxWidth: 240 }}>
+    <Field label={label} value={value} onChange={onChange} type={day ? 'date' : 'text'} {...(decimal ? { inputMode: 'decimal' as const } : {})} />
+  </div>
+)
