@@ -22,6 +22,9 @@ import { at } from './walls'
 const VALUES: Readonly<Record<LimitName, number>> = {
   excavation: 0.025,
   deviceDays: 14,
+  standBehind: 2,
+  swing: 3,
+  standSlope: 0.25,
   padLevel: 0.005,
   firstLevel: 0.003,
   courseLevel: 0.006,

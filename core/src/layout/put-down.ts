@@ -1,6 +1,7 @@
 import { said } from '../base/said'
 import { pointAt, type SitePoint } from '../geometry'
 import { toeAt, topAt } from '../plan'
+import { limitsOf } from '../rules'
 import { type Layout, stepAt } from './layout'
 import { trenchOf } from './stakes'
 
@@ -17,14 +18,6 @@ export interface Footprint {
 /** A pallet with room to walk round it. */
 export const PALLET: Footprint = { along: 1.2, across: 1.2 }
 
-/** Nothing stands nearer to the edge of a dig than this, nor than the dig is deep. */
-const EDGE = 0.6
-/** What stands behind a wall pushes on it as far back as the wall is high, and as much again to be sure. */
-const BEHIND = 2
-/** The tail of a machine swings through so much to either side of where it stands. */
-const TAIL = 3
-/** From here on ground in front slides away under a load, m down per m out. */
-const STEEP = 0.25
 /** Past the ends of the wall it is anybody's ground. */
 const PAST = 15
 
@@ -32,7 +25,7 @@ const PAST = 15
 function workedFront(layout: Layout, station: number): number {
   const at = Math.max(0, Math.min(layout.plan.length, station))
   const depth = Math.max(0, toeAt(layout.plan, at) - (stepAt(layout.steps, at) - layout.building.foundation.thickness))
-  return -trenchOf(layout.plan).front + Math.max(EDGE, depth)
+  return -trenchOf(layout.plan).front + Math.max(limitsOf(layout.plan).spoilSetback.value, depth)
 }
 /** How high the wall holds the ground there, from the bottom of its pad. */
 const heightAt = (layout: Layout, station: number) =>
@@ -73,6 +66,7 @@ function within(p: SitePoint, ring: readonly SitePoint[]): boolean {
  */
 export function spotWrong(layout: Layout, spot: Spot, size: Footprint = PALLET): readonly string[] {
   const { plan } = layout
+  const { standBehind, swing, standSlope } = limitsOf(plan)
   const wrong: string[] = []
   const beside = spot.station < -1e-9 || spot.station > plan.length + 1e-9
   const at = Math.max(0, Math.min(plan.length, spot.station))
@@ -81,9 +75,9 @@ export function spotWrong(layout: Layout, spot: Spot, size: Footprint = PALLET):
   if (!beside && spot.out < 0) {
     const high = heightAt(layout, at)
     const far = -spot.out - size.across / 2
-    if (far < BEHIND * high)
+    if (far < standBehind.value * high)
       wrong.push(
-        `it stands ${said.length(Math.max(0, far), 1)} behind a wall that holds ${said.length(high, 1)}: it pushes on it. In front, or at least ${said.length(BEHIND * high, 1)} behind; nearer only as the engineer says`,
+        `it stands ${said.length(Math.max(0, far), 1)} behind a wall that holds ${said.length(high, 1)}: it pushes on it. In front, or at least ${said.length(standBehind.value * high, 1)} behind; nearer only as the engineer says`,
       )
   }
   if (!beside && spot.out >= 0) {
@@ -94,12 +88,13 @@ export function spotWrong(layout: Layout, spot: Spot, size: Footprint = PALLET):
         `it stands ${said.length(Math.max(0, near), 1)} in front of the face, where the dig and the work are; at least ${said.length(least, 1)}`,
       )
     const { lifting } = layout.building
-    if (lifting && Math.abs(spot.out - lifting.stands) < TAIL + size.across / 2)
+    if (lifting && Math.abs(spot.out - lifting.stands) < swing.value + size.across / 2)
       wrong.push(
-        `the ${lifting.machine} stands ${said.given(lifting.stands)} out and swings ${said.given(TAIL)} to either side: nothing is put down from ${said.length(Math.max(0, lifting.stands - TAIL), 1)} to ${said.length(lifting.stands + TAIL, 1)} out`,
+        `the ${lifting.machine} stands ${said.given(lifting.stands)} out and swings ${said.given(swing.value)} to either side: nothing is put down from ${said.length(Math.max(0, lifting.stands - swing.value), 1)} to ${said.length(lifting.stands + swing.value, 1)} out`,
       )
   }
-  if (spot.out >= 0 && (plan.front?.slope ?? 0) > STEEP) wrong.push('the ground in front falls away too steeply to carry a load beside the dig')
+  if (spot.out >= 0 && (plan.front?.slope ?? 0) > standSlope.value)
+    wrong.push('the ground in front falls away too steeply to carry a load beside the dig')
   const p = spotPoint(layout, spot)
   const reach = Math.hypot(size.along, size.across) / 2
   for (const o of plan.obstacles ?? []) {

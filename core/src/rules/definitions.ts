@@ -140,6 +140,9 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   groutLift: drawn('Grout placed in one go, high', 'length', 'most', [0.2, 3.6], 'concrete'),
   groutSlumpMin: drawn('Grout slump, least', 'length', 'least', [0.15, 0.25], 'concrete'),
   membraneLap: drawn('Membrane lap', 'length', 'least', [0.05, 0.5], 'concrete'),
+  standBehind: safe('Material behind the wall, times its height', 'ratio', 'least', [1, 5], 'fill'),
+  swing: safe('Material clear of the machine to either side', 'length', 'least', [1.5, 15], 'lifting'),
+  standSlope: safe('Ground that carries a stack, across to down', 'ratio', 'most', [0, 0.5], 'dig'),
   deviceDays: safe('A device goes on without a word of the house', 'days', 'most', [1, 30], 'devices'),
   belowSlab: drawn('Footing below the finished slab', 'length', 'least', [0, 1], 'concrete'),
 }

@@ -121,6 +121,9 @@ const FIRST = {
     value: 14,
     reason: 'A device that was lost is open to whoever finds it until its session ends; two weeks without any signal are rare.',
   },
+  standBehind: { value: 2, reason: 'What stands behind a wall pushes on it as far back as the wall is high; as much again is kept to be sure.' },
+  swing: { value: 3, reason: `The tail of a machine swings through some ${said.given(3)} to either side; nobody has to reach in there for a unit.` },
+  standSlope: { value: 0.25, reason: 'Ground that falls away more than 1 in 4 slides away under a stack of pallets.' },
   stoneFines: { value: 5, reason: 'Stone with more than 5 per cent of fines clogs the pipe and holds water.' },
 } as const satisfies Record<string, Limit>
 

@@ -32,6 +32,11 @@ const KNOWN: readonly (readonly [code: string, what: string])[] = [
   ['Math.abs(size - m) <= 0.012', 'words for a misclosure that looks like a staff held wrong'],
   ['meaning.lift < 0.2', 'words on a soil that wants thin lifts'],
   ['share >= 100', 'per cent'],
+  ['(data.shifts ?? 1) > 24', 'hours of a day'],
+  ['o.points.length > 2', 'from where on points enclose something'],
+  ['stations.length < 400', 'a loop'],
+  ['up > plan.length + 3 && down < -3', 'how far past its ends room is looked for'],
+  ['down >= -3', 'the same'],
   ['> 0.075 + 1e-9', 'the finest sieve there is'],
 ]
 /** Constants of a size: noise, spacing and shape of what is worked out, physics, and time. */
@@ -39,6 +44,8 @@ const NAMED: ReadonlySet<string> = new Set([
   ...['PHOTO_LIMIT', 'PIECE_LIMIT', 'KERF', 'SWELL', 'WATER', 'GRAINS', 'SAND', 'PIPE_ROUGHNESS', 'OVERSIZE_LIMIT', 'EPS'],
   ...['SLACK', 'HOUR', 'SHIFT', 'FRESH', 'NOISE', 'LINE', 'NEAR', 'SPACING', 'REACH', 'CONFLICT', 'THINNEST', 'STEP', 'CLEAR', 'FALLS'],
   ...['READING_NOISE', 'DRIFT', 'WORTH', 'BELIEF', 'BAND', 'COMMON_ROLL', 'WALKS_KEPT'],
+  // How many pallets are drawn in one row, and how far past the ends of a wall its plan knows the ground.
+  ...['ROW', 'PAST'],
   // How what lies flat is drawn.
   ...['FLAT', 'DITCH'],
   // Where a piece that was sawn may lie off and still be it.
