@@ -1,4 +1,4 @@
-import { fold, orderList, orderSheet, programmeIcs, programmeOf, sheetCsv, stockBook, taskSheet } from '@stone-tally/core'
+import { daysOff, fold, orderList, orderSheet, programmeIcs, programmeOf, sheetCsv, stockBook, taskSheet } from '@stone-tally/core'
 import Papa from 'papaparse'
 import { entry, layoutOf, recorded, smallPlan } from './plans'
 
@@ -54,5 +54,37 @@ describe('a calendar file', () => {
     expect(whole).toContain(`DTSTART;VALUE=DATE:${programme.finish.replace(/-/g, '')}`)
     const ids = whole.match(/UID:.*/g) ?? []
     expect(new Set(ids).size).toBe(ids.length)
+  })
+})
+
+describe('days off from a calendar file', () => {
+  const file = (...events: string[]) =>
+    ['BEGIN:VCALENDAR', 'VERSION:2.0', ...events.flatMap((e) => ['BEGIN:VEVENT', ...e.split('|'), 'END:VEVENT']), 'END:VCALENDAR', ''].join('\r\n')
+  const days = (...events: string[]) => {
+    const read = daysOff(file(...events), '2026-05-18')
+    return read.ok ? read.value : read.problems
+  }
+  test('whole days, several days, and what comes every year; what has hours is left out by name', () => {
+    expect(
+      days(
+        'SUMMARY:Holiday|DTSTART;VALUE=DATE:20260525',
+        'SUMMARY:Works close|DTSTART;VALUE=DATE:20261224|DTEND;VALUE=DATE:20261227',
+        'SUMMARY:Labour|DTSTART;VALUE=DATE:20200501|RRULE:FREQ=YEARLY',
+        'SUMMARY:Meeting|DTSTART:20260601T080000Z|DTEND:20260601T090000Z',
+        'SUMMARY:Long ago|DTSTART;VALUE=DATE:20250101',
+      ),
+    ).toEqual({
+      days: ['2026-05-25', '2026-12-24', '2026-12-25', '2026-12-26', '2027-05-01', '2028-05-01', '2029-05-01'],
+      left: ['Meeting has hours'],
+    })
+  })
+  test('what this program writes is read back', () => {
+    const read = daysOff(programmeIcs(state, programme, 'Wall'), TODAY)
+    expect(read.ok && read.value.days).toContain(programme.finish)
+  })
+  test('no calendar, an empty one, every day of three years: said, never guessed', () => {
+    expect(daysOff('no calendar', TODAY)).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(/BEGIN:VCALENDAR/) }] })
+    expect(days()).toEqual({ days: [], left: [] })
+    expect(days('SUMMARY:x|DTSTART;VALUE=DATE:20260601|RRULE:FREQ=DAILY')).toMatchObject([{ message: expect.stringMatching(/more than 400/) }])
   })
 })

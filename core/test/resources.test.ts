@@ -14,6 +14,7 @@ import {
   plantDays,
   programmeOf,
   type Seen,
+  shareCrews,
   slips,
   tasksOf,
   threats,
@@ -171,6 +172,19 @@ describe('crews and plant as resources', () => {
     const last = digger?.needed[digger.needed.length - 1]
     expect(digger?.words.join()).toBe(`Excavator: needed last on ${last}, on hire to 2026-12-31. Send it back then.`)
     expect(digger?.hires[0]).toMatchObject({ ahead: 228, cost: 22800, saved: 100 * (228 - (digger?.needed.length ?? 0)) })
+  })
+  test('plant on hire for one wall is shared by all: one plate for two walls makes both later', () => {
+    const own = (count: number) => programmeOf(wall(say('hire', { plant: 'plate', count, from: '2026-05-01' })), TODAY)
+    const both = (count: number) =>
+      shareCrews(
+        [
+          { id: 'a', programme: own(count) },
+          { id: 'b', programme: plain },
+        ],
+        2,
+      )
+    expect(both(1).hours).toBeGreaterThan(both(2).hours)
+    expect(both(1).hours).toBeGreaterThanOrEqual(both(1).bound - 1e-9)
   })
   test('nobody said whose the plant is: the days it is needed, no word of blame', () => {
     const list = plantDays(fresh, plain, TODAY)

@@ -1,3 +1,4 @@
+export * from './days-off'
 export * from './drawing'
 export * from './instrument-line'
 export * from './points-csv'

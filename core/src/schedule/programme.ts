@@ -58,6 +58,8 @@ export interface Programme {
   readonly levelled: Levelled
   /** What each task waits for by the gates alone, without the crews. */
   readonly gates: readonly (readonly (readonly [before: number, lag: number])[])[]
+  /** Units of plant by kind, with the hour each is here from; nothing where nobody keeps account of it. */
+  readonly plant: readonly (readonly number[] | undefined)[]
   /** What does not fit together: a task put on a day before what it waits for, links in a circle. */
   readonly conflicts: readonly string[]
   /** Days it is reckoned without, by the weather expected. */
@@ -178,6 +180,7 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
       return Math.max(w === undefined ? 0 : calendar.hoursUntil(w.day), day === undefined ? 0 : calendar.hoursUntil(day))
     }),
   }
+  const plant = otherwise.plant === 'enough' ? [] : plantFrom(state, calendar, today)
   const made = level(
     wiring,
     drafts.map((d) => d.crewed),
@@ -185,7 +188,7 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
       crews: data.crews,
       away: awayOf(data, calendar, data.crews - (onOne === undefined ? 0 : 1)),
       plantOf: drafts.map((d) => (d.plant ? MACHINE_KINDS.indexOf(d.plant) : -1)),
-      plant: otherwise.plant === 'enough' ? [] : plantFrom(state, calendar, today),
+      plant,
       ...(onOne === undefined ? {} : { may: (crew: number, task: number) => crew < data.crews - 1 || drafts[task]?.section === onOne }),
     },
   )
@@ -233,6 +236,7 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
     bound: made.bound,
     levelled: made,
     gates: wiring.after,
+    plant,
     conflicts: [...conflicts, ...early],
     lost,
     foreseen: otherwise.fair ? [] : expectedDays(state, today).map((d) => d.day),

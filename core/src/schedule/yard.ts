@@ -1,3 +1,4 @@
+import { MACHINE_KINDS } from '../rules'
 import { level } from './level'
 import type { Programme } from './programme'
 
@@ -12,7 +13,7 @@ export interface Shared {
 }
 
 /**
- * Several walls built by the same crews: whoever is free goes on with the wall that was promised soonest, or else that is nearest to done, as
+ * Several walls built by the same crews with the same plant: whoever is free goes on with the wall that was promised soonest, or else that is nearest to done, as
  * far as anything of it may begin. A rule of thumb: it keeps promises before it keeps the end of all.
  *
  * @returns each wall with the day it is done alone and among the others, and the bound below which all of it cannot come
@@ -28,6 +29,7 @@ export function shareCrews(
   const crewed: boolean[] = []
   const first: number[] = []
   const rank: number[] = []
+  const plantOf: number[] = []
   const left = (p: Programme) => p.tasks.reduce((n, t) => n + (t.crewed ? t.hours : 0), 0)
   const order = [...list].sort((a, b) => {
     const [x, y] = [a.promised ?? '9', b.promised ?? '9']
@@ -40,13 +42,19 @@ export function shareCrews(
     p.tasks.forEach((t, i) => {
       durations.push(t.hours)
       rank.push(order.indexOf(one))
+      plantOf.push(t.plant ? MACHINE_KINDS.indexOf(t.plant) : -1)
       notBefore.push(p.levelled.wiring.notBefore?.[i] ?? 0)
       crewed.push(t.crewed)
       // Its own crews' order is no law among others: only what the gates ask for.
       after.push(p.gates[i]?.map(([b, lag]) => [b + offset, lag] as const) ?? [])
     })
   }
-  const made = level({ durations, after, notBefore }, crewed, { crews }, rank)
+  // Plant that is on hire for one of them goes to the others as well; of what nobody keeps account of there is enough.
+  const plant = MACHINE_KINDS.map((_, k) => {
+    const units = list.flatMap((w) => w.programme.plant[k] ?? [])
+    return units.length > 0 ? units : undefined
+  })
+  const made = level({ durations, after, notBefore }, crewed, { crews, plantOf, plant }, rank)
   if (!made) throw new Error('walls wait for each other in a circle')
   const walls = list.map(({ id, programme: p }, k): Shared => {
     const from = first[k] as number

@@ -1,6 +1,6 @@
 'use client'
 
-import { live, PHOTO_LIMIT, type PhotoData, type Problem, type Step, type WallState, type Where } from '@stone-tally/core'
+import { live, PHOTO_LIMIT, type PhotoData, type Problem, type RecordedEntry, type Step, type WallState, type Where } from '@stone-tally/core'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import type { KeptPhoto } from '@/device/db'
@@ -104,11 +104,6 @@ export function PhotoStrip({
   me: string
   record: (facts: readonly Fact[]) => Promise<RecordResult>
 }) {
-  const { take, waiting, refused, again, aside, problems, busy } = usePhotos(wall, me, record)
-  const file = useRef<HTMLInputElement>(null)
-  const [strip, setStrip] = useState(true)
-  const [caption, setCaption] = useState('')
-  const [open, setOpen] = useState(false)
   const log = state.logs.get(step.key)?.work.filter((e) => live(state, e.entry.id)) ?? []
   const photos = log.filter((e) => e.entry.kind === 'photo')
   const work = log.filter((e) => e.entry.kind !== 'photo')
@@ -122,6 +117,32 @@ export function PhotoStrip({
     ...(step.course ? { course: step.course } : {}),
     ...(station === undefined || of ? {} : { station }),
   }
+  return <PhotosOf wall={wall} photos={photos} where={where} of={of} me={me} record={record} />
+}
+
+/** Photos of a place or of one entry: those there are, and the button for the next one. */
+export function PhotosOf({
+  wall,
+  photos,
+  where,
+  of,
+  me,
+  record,
+  label = 'Add a photo',
+}: {
+  wall: string
+  photos: readonly RecordedEntry[]
+  where: Where
+  of: string | undefined
+  me: string
+  record: (facts: readonly Fact[]) => Promise<RecordResult>
+  label?: string
+}) {
+  const { take, waiting, refused, again, aside, problems, busy } = usePhotos(wall, me, record)
+  const file = useRef<HTMLInputElement>(null)
+  const [strip, setStrip] = useState(true)
+  const [caption, setCaption] = useState('')
+  const [open, setOpen] = useState(false)
   const pick = async (picked: File | undefined) => {
     if (!picked) return
     await take(picked, { strip, where, ...(caption.trim() ? { caption: caption.trim() } : {}), ...(of ? { of } : {}) })
@@ -131,7 +152,7 @@ export function PhotoStrip({
     <Stack style={{ gap: 8 }}>
       <Row style={{ alignItems: 'center' }}>
         <Button isDisabled={busy} onPress={() => file.current?.click()}>
-          {busy ? 'Sending the photo …' : 'Add a photo'}
+          {busy ? 'Sending the photo …' : label}
         </Button>
         <Quiet onPress={() => setOpen(!open)} aria-expanded={open}>
           {strip ? 'location left out' : 'location kept'}

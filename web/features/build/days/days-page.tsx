@@ -134,7 +134,7 @@ export function DaysPage() {
             ) : view === 'other' ? (
               <Others state={state} programme={programme} record={feed.record} />
             ) : (
-              <Paces programme={programme} me={me} record={feed.record} />
+              <Paces programme={programme} me={me} record={feed.record} today={today} />
             )}
           </div>
         </>
@@ -282,7 +282,17 @@ function restsOn({ days, elsewhere }: { readonly days: number; readonly elsewher
 }
 
 /** How fast each kind of work goes, what that rests on, and the days that are worked. */
-function Paces({ programme, me, record }: { programme: Programme; me: ReturnType<typeof useHere>['me']; record: WallFeed['record'] }) {
+function Paces({
+  programme,
+  me,
+  record,
+  today,
+}: {
+  programme: Programme
+  me: ReturnType<typeof useHere>['me']
+  record: WallFeed['record']
+  today: string
+}) {
   const { units } = usePreferences()
   const used = new Set(programme.tasks.map((t) => t.rate))
   const round = (v: number) => Math.round(v * 10) / 10
@@ -329,7 +339,7 @@ function Paces({ programme, me, record }: { programme: Programme; me: ReturnType
         </table>
       </Wide>
       <h2>Working days</h2>
-      <WorkdaysForm set={programme.calendar.data} me={me} record={record} />
+      <WorkdaysForm set={programme.calendar.data} me={me} record={record} today={today} />
     </Stack>
   )
 }

@@ -1,6 +1,6 @@
 'use client'
 
-import { hiresOf, live, type Programme, plantTitle, type WallState } from '@stone-tally/core'
+import { hiresOf, live, type Programme, plantTitle, stockBook, trucksOf, type WallState } from '@stone-tally/core'
 import styled from 'styled-components'
 import { dayAfter, daysBetween, daysFrom, dayWords } from '@/ui/day-words'
 
@@ -30,6 +30,9 @@ function marksOf(state: WallState, programme: Programme): Mark[] {
       work.set(d, set)
     }
   }
+  const book = stockBook(state)
+  for (const t of trucksOf(state.layout, programme, (cell) => book.set.get(cell) ?? 0))
+    marks.push({ day: t.day ?? '', text: `▸ truck ${t.truck}: ${t.units} units` })
   for (const l of programme.lost) marks.push({ day: l.day, text: '☂ lost by what is expected' })
   for (const { data: d } of hiresOf(state)) {
     marks.push({ day: d.from, text: `▸ ${d.name ?? plantTitle(d.plant)} comes` })

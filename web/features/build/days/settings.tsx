@@ -1,14 +1,15 @@
 'use client'
 
-import type { WorkdaysData } from '@stone-tally/core'
+import { daysOff, type WorkdaysData } from '@stone-tally/core'
+import { useRef, useState } from 'react'
 import { type Me, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
-import { Check, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Button, Check, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const
 
 /** When the wall is worked on: days, hours, crews, an inspector's notice, days off, and what the weather takes by month. */
-export function WorkdaysForm({ set, me, record }: { set: WorkdaysData; me: Me; record: WallFeed['record'] }) {
+export function WorkdaysForm({ set, me, record, today }: { set: WorkdaysData; me: Me; record: WallFeed['record']; today: string }) {
   const {
     v,
     set: put,
@@ -86,6 +87,7 @@ export function WorkdaysForm({ set, me, record }: { set: WorkdaysData; me: Me; r
         ))}
       </Row>
       <Field label="Days off, as 2026-12-24" value={v.holidays} onChange={(holidays) => put({ holidays })} />
+      {may ? <FromCalendar today={today} had={v.holidays} onTaken={(holidays) => put({ holidays })} /> : null}
       <Field label="Crews elsewhere: first day, last day, how many; the next after a semicolon" value={v.away} onChange={(away) => put({ away })} />
       <Field label={`Days lost to weather, per cent by month: ${MONTHS.join(' ')}`} value={v.lost} onChange={(lost) => put({ lost })} />
       {may ? (
@@ -106,3 +108,34 @@ const NAMES = {
   notice: 'Notice for an inspection, h',
   latitude: 'Latitude °, so that nobody works in the dark',
 } as const
+
+/** Days off from a calendar file: they go into the field, where they are seen before they are set. */
+function FromCalendar({ today, had, onTaken }: { today: string; had: string; onTaken(days: string): void }) {
+  const input = useRef<HTMLInputElement>(null)
+  const [said, setSaid] = useState('')
+  return (
+    <Row style={{ alignItems: 'center' }}>
+      <Button onPress={() => input.current?.click()}>Days off from a calendar file</Button>
+      <input
+        ref={input}
+        type="file"
+        accept=".ics,text/calendar"
+        hidden
+        aria-label="Calendar of days off"
+        onChange={async (e) => {
+          const f = e.target.files?.[0]
+          e.target.value = ''
+          if (!f) return
+          const read = f.size > 5 * 1024 * 1024 ? undefined : daysOff(await f.text(), today)
+          if (!read?.ok) return setSaid(`${f.name} ${read ? read.problems[0]?.message : 'is larger than 5 MB'}.`)
+          const all = [...new Set([...had.split(/[\s,;]+/).filter(Boolean), ...read.value.days])].sort()
+          onTaken(all.join(' '))
+          setSaid(
+            `${read.value.days.length} days off from ${f.name}${read.value.left.length > 0 ? `; left out: ${read.value.left.slice(0, 3).join(', ')}` : ''}. They count once they are set.`,
+          )
+        }}
+      />
+      {said ? <span role="status">{said}</span> : null}
+    </Row>
+  )
+}

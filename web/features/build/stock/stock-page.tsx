@@ -4,6 +4,8 @@ import {
   fillBalance,
   type Layout,
   lineOf,
+  live,
+  type PhotoData,
   type RecordedEntry,
   SIDES,
   type Side,
@@ -16,7 +18,7 @@ import {
 import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import { useFeed, useHere, useToday, WallPage } from '@/features/wall'
+import { PhotosOf, useFeed, useHere, useToday, WallPage } from '@/features/wall'
 import { entryHref, hrefOf } from '@/features/wall/places'
 import { amountWords } from '@/ui/amounts'
 import { Caution, Choice, Condensed, Quiet, Row, Stack, Wide } from '@/ui/controls'
@@ -192,7 +194,7 @@ function Rows({
           {rows.map((row) => (
             <Line key={row.id} row={row} open={open === row.id} side={side} onShow={show}>
               <StoreForm row={row} book={book} me={me} record={feed.record} today={today} onDone={() => setSide(undefined)} />
-              <Entries row={row} side={side} units={units} state={feed.state} onSide={setSide} />
+              <Entries row={row} side={side} units={units} feed={feed} onSide={setSide} />
             </Line>
           ))}
         </tbody>
@@ -261,16 +263,18 @@ function Entries({
   row,
   side,
   units,
-  state,
+  feed,
   onSide,
 }: {
   row: StockRow
   side: Side | undefined
   units: ReturnType<typeof usePreferences>['units']
-  state: ReturnType<typeof useFeed>['state']
+  feed: ReturnType<typeof useFeed>
   onSide(side: Side | undefined): void
 }) {
-  const { wall } = useHere()
+  const { wall, me } = useHere()
+  const { state } = feed
+  const photos = state.entries.filter((e) => e.entry.kind === 'photo' && live(state, e.entry.id))
   const [all, setAll] = useState(false)
   const has = SIDES.filter((s) => row.entries[s])
   const list = [...(side ? (row.entries[side] ?? []) : [...new Set(has.flatMap((s) => row.entries[s] ?? []))])].sort((a, b) => b.seq - a.seq)
@@ -279,6 +283,17 @@ function Entries({
     <li key={e.entry.id}>
       {e.waiting ? '◌ not sent yet' : <Link href={entryHref(wall, e.seq)}>{e.seq}</Link>} · {e.entry.at.slice(0, 10)} ·{' '}
       {lineOf(state, e.entry, { units })} · {e.entry.by.name}
+      {e.entry.kind === 'delivery' && !e.waiting && me.role !== 'office' ? (
+        <PhotosOf
+          wall={wall}
+          photos={photos.filter((p) => (p.entry.data as PhotoData).of === e.entry.id)}
+          where={{}}
+          of={e.entry.id}
+          me={me.id}
+          record={feed.record}
+          label="Photo of its docket"
+        />
+      ) : null}
     </li>
   )
   return (

@@ -27,6 +27,7 @@ const EMPTY = {
   docket: '',
   supplier: '',
   lot: '',
+  pallets: '',
   put: '',
   expected: '',
   reference: '',
@@ -148,6 +149,7 @@ const fieldsOf = (what: What): readonly (readonly [keyof Fields, string, FieldKi
       ['why', 'Why sent back', 'text'],
       ['supplier', 'Supplier', 'text'],
       ['lot', 'Lot', 'text'],
+      ['pallets', 'Pallets', 'number'],
       ['put', 'Put down where', 'text'],
     ]
   if (what === 'ordered') return [amount, ['expected', 'Expected on', 'day'], ['supplier', 'Supplier', 'text'], ['reference', 'Reference', 'text']]
@@ -202,6 +204,7 @@ function dataOf(
           ...maybe('counted', 'Counted'),
           ...maybe('refused', 'Sent back'),
           ...texts('why', 'supplier', 'lot', 'put'),
+          ...some('pallets', 'Pallets'),
         }
       : what === 'ordered'
         ? { ...item, amount: read('amount', 'Amount'), expected: v.expected || today, ...texts('supplier', 'reference') }
