@@ -1,14 +1,17 @@
 // The store and the days left: what came, what is short, what to order, and when the wall will be done.
+
 import { readFile } from 'node:fs/promises'
+import AxeBuilder from '@axe-core/playwright'
 import readBook from 'read-excel-file/node'
 import writeBook from 'write-excel-file/node'
-import { expect, fact, newWall, post, signIn, test, upTo, url } from './site'
+import { expect, fact, newWall, post, ready, signIn, test, upTo, url } from './site'
 
 test('a docket is taken in, twice is refused, a slipped digit is asked about, and the wall says how far it goes', async ({ context }) => {
   await signIn(context, 'foreman')
   const wall = await newWall(context, 'Store wall')
   const page = await context.newPage()
   await page.goto(`${url()}/walls/${wall}/stock`)
+  await ready(page)
   await expect(page.getByText(/Nothing was taken in yet/)).toBeVisible()
   const open = async (name: RegExp) => page.getByRole('button', { name }).first().click()
   await open(/Drainage stone/)
@@ -48,6 +51,7 @@ test('the order list by supplier, in packs, as a file; what is ordered leaves it
   await put('supply', { ...stone, supplier: '=Quarry', lead: 2, pack: 2, reserve: 0 })
   const page = await context.newPage()
   await page.goto(`${url()}/walls/${wall}/stock`)
+  await ready(page)
   await page.getByText(/^To order/).click()
   const own = page.getByRole('region', { name: '=Quarry' })
   await expect(own.getByRole('row').nth(1)).toContainText('2.0 m³')
@@ -80,6 +84,7 @@ test('when it will be done, with odds; promised, slipped, and what would win day
   const wall = await newWall(context, 'Days wall')
   const page = await context.newPage()
   await page.goto(`${url()}/walls/${wall}/days`)
+  await ready(page)
   await expect(page.getByText(/in nine of ten/)).toBeVisible({ timeout: 60_000 })
   await expect(page.getByRole('img', { name: /stations across, days down/ })).toBeVisible()
   await page.getByRole('button', { name: /^Promise / }).click()
@@ -98,7 +103,7 @@ test('when it will be done, with odds; promised, slipped, and what would win day
   await days.getByText('Fri', { exact: true }).click()
   await days.getByRole('button', { name: 'Set' }).click()
   await expect(days.getByText(/a crew with no working day is never done/)).toBeVisible()
-  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Calendar file' }).click()])
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Calendar file', exact: true }).click()])
   const ics = await readFile(await file.path(), 'utf8')
   expect(ics).toMatch(/^BEGIN:VCALENDAR\r\n/)
   expect(ics.split('\r\n').every((l) => new TextEncoder().encode(l).length <= 75)).toBe(true)
@@ -107,6 +112,7 @@ test('when it will be done, with odds; promised, slipped, and what would win day
   await signIn(other, 'inspector')
   const theirs = await other.newPage()
   await theirs.goto(`${url()}/walls/${wall}/days`)
+  await ready(theirs)
   await expect(theirs.getByText(/in nine of ten/)).toBeVisible({ timeout: 60_000 })
   await expect(theirs.getByRole('button', { name: /^Promise / })).toHaveCount(0)
   await other.close()
@@ -117,6 +123,7 @@ test('what is recorded moves the days: a released stage is gone from them', asyn
   const wall = await newWall(context, 'Moving wall')
   const page = await context.newPage()
   await page.goto(`${url()}/walls/${wall}/days`)
+  await ready(page)
   await page.getByText('As bars', { exact: true }).click()
   const rows = page.getByRole('region', { name: 'What is left, by its days' })
   await expect(rows.getByRole('link', { name: 'Services located' }).or(rows.getByRole('link').first())).toBeVisible()
@@ -133,6 +140,7 @@ test('all walls with the crews they share: fewer crews end later, a wall leads t
   await signIn(context, 'office')
   const page = await context.newPage()
   await page.goto(`${url()}/`)
+  await ready(page)
   await page.getByRole('link', { name: 'Days', exact: true }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Days' })).toBeVisible()
   const hours = async () => Number(/All of it takes (\d+) working hours/.exec((await page.getByText(/All of it takes/).textContent()) ?? '')?.[1])
@@ -150,6 +158,7 @@ test('a bar is dragged to another day: what that breaks is said first; another w
   const wall = await newWall(context, 'Bars wall')
   const page = await context.newPage()
   await page.goto(`${url()}/walls/${wall}/days`)
+  await ready(page)
   await page.getByText('As bars', { exact: true }).click()
   const bar = page.getByRole('slider').nth(1)
   const before = await bar.getAttribute('aria-valuetext')
@@ -195,6 +204,7 @@ test('plant on hire, work of others and a table of tasks go into the days', asyn
   const wall = await newWall(context, 'Plant wall')
   const page = await context.newPage()
   await page.goto(`${url()}/walls/${wall}/days`)
+  await ready(page)
   await page.getByText('Plant', { exact: true }).click()
   const form = page.getByRole('group', { name: 'Plant that comes' })
   await form.getByText('Excavator', { exact: true }).click()
@@ -241,6 +251,7 @@ test('where a delivery stands: proposed clear of everything, moved behind the wa
   const wall = await newWall(context, 'Stand wall')
   const page = await context.newPage()
   await page.goto(`${url()}/walls/${wall}/stock`)
+  await ready(page)
   expect(
     (
       await post(context, `/api/walls/${wall}/entries`, {
@@ -266,15 +277,63 @@ test('where a delivery stands: proposed clear of everything, moved behind the wa
   await expect(list).toContainText(/behind the face.*pushes on it/)
 })
 
-test('a forecast of days takes a wet one out of the programme, and says so where the days are', async ({ context }) => {
+test('a forecast of days is taken from its service; what it threatens stands on the days, by its day', async ({ context, browser }) => {
   await signIn(context, 'foreman')
   const wall = await newWall(context, 'Wet wall')
+  const inspector = await browser.newContext()
+  await signIn(inspector, 'inspector')
+  for (const { by, fact: f } of upTo(wall, 'pad')) await post(by === 'foreman' ? context : inspector, `/api/walls/${wall}/entries`, { entries: [f] })
+  await inspector.close()
   const page = await context.newPage()
   await page.goto(`${url()}/walls/${wall}/ground`)
+  await ready(page)
   await page.getByText('Weather', { exact: true }).first().click()
   await page.getByRole('button', { name: 'Take reading: Forecast' }).click()
   await page.getByRole('button', { name: /^Reckon with these 6 days/ }).click()
   await expect(page.getByRole('group', { name: 'Days to come' }).getByRole('listitem')).toHaveCount(6)
+  // A week of rain.
+  const day = (i: number) => new Date(Date.now() + i * 86_400_000).toISOString().slice(0, 10)
+  const rain = { rain: 30, low: 6, wind: 10 }
+  const days = Array.from({ length: 7 }, (_, i) => ({ day: day(i), ...rain }))
+  expect((await post(context, `/api/walls/${wall}/entries`, { entries: [fact(wall, 'weather', {}, { ...rain, expected: true, days })] })).ok()).toBe(
+    true,
+  )
   await page.goto(`${url()}/walls/${wall}/days`)
-  await expect(page.getByText(/in nine of ten/)).toBeVisible({ timeout: 60_000 })
+  await ready(page)
+  await expect(page.getByText('▲ The weather expected')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/fill takes up more water than it can be compacted with/).first()).toBeVisible()
+})
+
+test('the views of Days and Stock: readable by everyone at the desk and on a phone, nothing wider than the screen', async ({ context, browser }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Wide wall')
+  const put = async (kind: string, data: object) =>
+    expect((await post(context, `/api/walls/${wall}/entries`, { entries: [fact(wall, kind, {}, data)] })).ok()).toBe(true)
+  await put('hire', { plant: 'plate', count: 1, from: '2026-01-01', perDay: 20 })
+  await put('task', { task: 'gate', title: 'Hang the gate', hours: 3, after: [], before: [], crew: true, state: 'open' })
+  await put('delivery', { item: 'whole', name: 'Whole blocks', unit: 'pieces', amount: 20, docket: 'W-1' })
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 390, height: 844 },
+  ]) {
+    const other = await browser.newContext({ viewport: size, hasTouch: size.width < 500, serviceWorkers: 'block' })
+    await signIn(other, 'foreman')
+    const page = await other.newPage()
+    for (const [place, views] of [
+      ['days', ['Along the wall', 'As bars', 'Calendar', 'Plant', 'Other work', 'Pace and days']],
+      ['stock', ['On site', 'To order', 'Where it stands']],
+    ] as const) {
+      await page.goto(`${url()}/walls/${wall}/${place}`)
+      await ready(page)
+      for (const view of views) {
+        await page.locator('label', { hasText: view }).first().click()
+        await expect(page.locator('label', { hasText: view }).first().locator('input')).toBeChecked()
+        const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+        expect([view, size.width, wide]).toEqual([view, size.width, 0])
+        const { violations } = await new AxeBuilder({ page }).analyze()
+        expect(violations.map((v) => `${view} ${v.id} ${v.nodes.map((n) => n.html.slice(0, 120)).join(' | ')}`)).toEqual([])
+      }
+    }
+    await other.close()
+  }
 })

@@ -30,5 +30,6 @@ export const GlobalStyle = createGlobalStyle`
   td { padding: 6px 8px; border-bottom: 1px solid var(--faint); vertical-align: top; }
   @media (prefers-reduced-motion: reduce) { *, *::before, *::after { animation: none !important; transition: none !important; } }
   @media (pointer: coarse), (max-width: 640px) { td a, li > a:first-child, li a:only-child, li div > a, summary { display: inline-flex; align-items: center; min-height: 48px; min-width: 48px; } summary { display: list-item; padding-top: 12px; } }
-  @media print { :root, [data-theme] { --ground: #fff; --panel: #fff; --ink: #000; --soft: #333; --faint: #ddd; --unit: #f4f4f4; } }
+  @media print { :root, [data-theme] { --ground: #fff; --panel: #fff; --ink: #000; --soft: #333; --faint: #ddd; --unit: #f4f4f4; } .noprint { display: none !important; } }
+  @media not print { .printed { display: none; } }
 `

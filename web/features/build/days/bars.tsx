@@ -12,6 +12,7 @@ import { Link } from '@/ui/link'
 const Table = styled.table`
   td.bar { padding: 0; min-width: 320px; } td { white-space: nowrap; vertical-align: middle; } a { display: inline-flex; min-height: 36px; align-items: center; }
   tr[data-on='true'] > td { background: var(--faint); }
+  &[data-narrow] { thead { position: absolute; clip-path: inset(50%); } tr { display: flex; flex-wrap: wrap; border-bottom: 1px solid var(--line); } td { border: 0; padding: 2px 4px; white-space: normal; } td:first-child, td.bar { flex: 1 0 100%; min-width: 0; } }
   .grip { touch-action: none; cursor: ew-resize; } .grip:focus-visible { outline: none; stroke: var(--ink); stroke-width: 4; }
 `
 const PAGE = 40
@@ -59,7 +60,9 @@ export function Bars({
   const list = p.tasks.filter((t) => t.hours > 0).sort((a, b) => (line.get(a.id) ?? 0) - (line.get(b.id) ?? 0))
   const ends = daysBetween(programme.finish, p.finish) > 0 ? p.finish : programme.finish
   const days = daysFrom(today, dayAfter(ends, 7))
-  const wide = Math.max(320, width - 560)
+  // On a phone a bar stands below its words: beside them it would be off the screen.
+  const narrow = width < 700
+  const wide = narrow ? Math.max(260, width - 12) : Math.max(320, width - 560)
   const each = wide / days.length
   const spare = (t: ProgrammeTask) => (t.critical ? 'none' : `${Math.round((t.float / p.calendar.usual) * 10) / 10} d`)
   const to = (task: ProgrammeTask, day: string | undefined) => setMoving({ task: programme.tasks.find((t) => t.id === task.id) ?? task, day })
@@ -80,7 +83,7 @@ export function Bars({
         <p>Drag a bar to the day it shall begin on, or focus it and use the arrow keys. Nothing is recorded before you say so.</p>
       ) : null}
       <Wide role="region" aria-label="What is left, by its days" tabIndex={0}>
-        <Table>
+        <Table data-narrow={narrow || undefined}>
           <thead>
             <tr>
               <th>What</th>
@@ -115,7 +118,10 @@ export function Bars({
                 </td>
                 <td>{dayWords(t.from)}</td>
                 <td>{dayWords(t.to)}</td>
-                <td className="n">{t.critical ? <strong>none</strong> : spare(t)}</td>
+                <td className="n">
+                  {narrow ? 'to spare: ' : ''}
+                  {t.critical ? <strong>none</strong> : spare(t)}
+                </td>
                 <td className="bar">
                   <BarOf t={t} p={p} days={days} each={each} today={today} may={may && t.kind === 'work'} onMove={(d) => to(t, d)} />
                 </td>

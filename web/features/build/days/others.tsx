@@ -32,7 +32,7 @@ export function Others({ state, programme, record }: { state: WallState; program
                 <th>To</th>
                 <th>After</th>
                 <th>Before</th>
-                <th />
+                <th>What to do</th>
               </tr>
             </thead>
             <tbody>

@@ -35,7 +35,7 @@ export function Plant({ state, programme, today, record }: { state: WallState; p
                 <th>Here</th>
                 <th className="n">Idle ahead</th>
                 <th className="n">Cost</th>
-                <th />
+                <th>What to do</th>
               </tr>
             </thead>
             <tbody>{list.flatMap((p) => rowsOf(p, may, record))}</tbody>

@@ -5,12 +5,12 @@ import styled from 'styled-components'
 import { useHere } from '@/features/wall'
 import { amountWords } from '@/ui/amounts'
 import { Button, Caution, Quiet, Row, Wide } from '@/ui/controls'
-import { dayWords } from '@/ui/day-words'
+import { dayWords, fullDay } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 import { save } from '@/ui/save'
 import { saveWorkbook } from '@/ui/workbook'
 
-const Page = styled.section`display: grid; gap: 10px; td.n, th.n { text-align: right; white-space: nowrap; } .late { font-weight: 650; } @media print { .noprint { display: none; } }`
+const Page = styled.section`display: grid; gap: 10px; td.n, th.n { text-align: right; white-space: nowrap; } .late { font-weight: 650; }`
 
 const WANTED = 'Still wanted, nobody keeps account of it'
 
@@ -53,6 +53,9 @@ export function OrderList({
     )
   return (
     <>
+      <h2 className="printed">
+        {name}: to order, as of {fullDay(today)}
+      </h2>
       <Row className="noprint">
         <Button onPress={() => window.print()}>Print</Button>
         <Button onPress={() => save(`${name} orders.csv`, 'text/csv', sheetCsv(orderSheet(orders)))}>Save as CSV</Button>
@@ -62,7 +65,7 @@ export function OrderList({
         <Page key={s} aria-label={s}>
           <h2>{s}</h2>
           {s === WANTED ? <p>Whether it is here is not known. Take in what came, and say how it is bought: then it is ordered in time.</p> : null}
-          <Wide>
+          <Wide role="region" aria-label={`Orders: ${s}`} tabIndex={0}>
             <table>
               <thead>
                 <tr>
@@ -132,9 +135,9 @@ function loadWords(o: OrderLine, mass: (kg: number) => string): string {
 function Trucks({ list, mass }: { list: readonly TruckDay[]; mass(kg: number): string }) {
   if (list.length === 0) return null
   return (
-    <Page aria-label="Trucks">
+    <Page>
       <h2>Trucks, in the order of setting</h2>
-      <Wide>
+      <Wide role="region" aria-label="Trucks" tabIndex={0}>
         <table>
           <thead>
             <tr>

@@ -64,7 +64,7 @@ export function StockPage() {
   const first = lit.find((l) => !l.lit)
   return (
     <WallPage here="stock" title="Stock">
-      <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
+      <Row className="noprint" style={{ justifyContent: 'space-between', alignItems: 'center' }}>
         <Choice
           label="View"
           hideLabel
