@@ -90,6 +90,8 @@ for (const [id, planned] of Object.entries(SYSTEMS))
     const name = `Small wall of ${id}`
     await page.goto(`${url()}/walls/new`)
     await ready(page)
+    await page.getByRole('button', { name: /^Type length and heights/ }).click()
+    await page.getByRole('button', { name: 'Everything' }).click()
     await page.locator('label', { hasText: planned.unit }).click()
     await page.getByLabel('Name', { exact: true }).first().fill(name)
     await page.getByLabel('Site').fill('Test yard')

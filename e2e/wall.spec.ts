@@ -26,6 +26,8 @@ test('a wall made by hand: typed, drawn, counted, made', async ({ page, context 
   await signIn(context, 'foreman')
   await page.goto(`${url()}/walls/new`)
   await ready(page)
+  await page.getByRole('button', { name: /^Type length and heights/ }).click()
+  await page.getByRole('button', { name: 'Everything' }).click()
   await page.getByLabel('Name', { exact: true }).first().fill('Ramp wall')
   await page.getByLabel('Site').fill('Test yard')
   await page.getByLabel('Length, m', { exact: true }).fill('12')

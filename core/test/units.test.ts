@@ -4,6 +4,8 @@ import {
   formatSmall,
   type Measure,
   parseAmount,
+  parseFall,
+  parseLean,
   parseLength,
   said,
   say,
@@ -92,5 +94,35 @@ describe('what has a unit of its own in either system', () => {
     const all = `${said.given(1.2)}|${said.fine(0.1524)}|${said.weight(18.85)}|${said.speed(16.1)}|${said.mass(6.5)}|${said.volume(0.000943)}`
     expect(say(all, 'metric')).toBe('1.2 m|152.4 mm|18.9 kN/m³|16 km/h|6.5 kg|0.94 l')
     expect(say(all, 'imperial')).toBe(`3'-11 1/4"|6"|120 lb/ft³|10 mph|14.33 lb|0.249 gal`)
+  })
+})
+
+describe('falls and leans as people write them', () => {
+  test.each([
+    ['0.02', 0.02],
+    ['2 %', 0.02],
+    ['2,5%', 0.025],
+    ['1:50', 0.02],
+    ['1 in 8', 0.125],
+    ['-1:50', -0.02],
+    ['0°', 0],
+    ['45°', 1],
+  ])('a fall of %s', (text, value) => {
+    const read = parseFall(text)
+    expect(read.ok && read.value).toBeCloseTo(value, 9)
+  })
+  test.each(['', 'two', '1:0', '90°', '1:2:3', '1 %:2', '5 m'])('%j is no fall', (text) => expect(parseFall(text).ok).toBe(false))
+  test.each([
+    ['0.5', 0.5],
+    ['90°', 0],
+    ['45°', 1],
+    ['60 deg', 1 / Math.sqrt(3)],
+  ])('a cut that leans %s', (text, value) => {
+    const read = parseLean(text)
+    expect(read.ok && read.value).toBeCloseTo(value, 9)
+  })
+  test('a ratio is refused, since the wrong reading of it is the steeper', () => {
+    expect(parseLean('1:2')).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(/some read as up to across/) }] })
+    for (const text of ['', '0°', '91°', '-45°', '50 %', 'steep']) expect(parseLean(text).ok).toBe(false)
   })
 })

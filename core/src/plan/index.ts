@@ -1,5 +1,6 @@
 export * from './alignment'
 export * from './built-in'
 export * from './check'
+export * from './copy'
 export * from './edit'
 export * from './plan'

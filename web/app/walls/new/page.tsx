@@ -1,12 +1,22 @@
 import { resolveRules } from '@stone-tally/core'
-import { PlanForm } from '@/features/plan/plan/plan-form'
+import { Planner } from '@/features/plan/new/planner'
 import { catalogueOf } from '@/server/catalogue'
 import { requirePerson } from '@/server/page'
 import { levelsOf } from '@/server/rules'
+import { wallsOf } from '@/server/walls'
 
 export default async function Page() {
   const { id, name, role, companyId } = await requirePerson()
-  const levels = await levelsOf(companyId)
+  const [levels, catalogue, walls] = await Promise.all([levelsOf(companyId), catalogueOf(companyId), wallsOf(companyId)])
   const book = resolveRules({ company: levels.company })
-  return <PlanForm me={{ id, name, role }} catalogue={await catalogueOf(companyId)} book={book.ok ? book.value : undefined} levels={levels} />
+  return (
+    <Planner
+      me={{ id, name, role }}
+      catalogue={catalogue}
+      book={book.ok ? book.value : undefined}
+      levels={levels}
+      walls={walls.map((w) => ({ id: w.id, name: w.name, site: w.site }))}
+      site={walls[walls.length - 1]?.site ?? ''}
+    />
+  )
 }

@@ -11,6 +11,8 @@ import {
   PART,
   type Plan,
   type Problem,
+  parseFall,
+  parseLean,
   parseLength,
   type Result,
   type RuleBook,
@@ -251,7 +253,13 @@ export function planOf(
     problems.push({ field, message: value.trim() === '' ? 'is missing' : `"${value}" is not a number` })
     return Number.NaN
   }
-  const _percent = (field: string, value: string) => number(field, value) / 100
+  const reading = (parse: (text: string) => Result<number>) => (field: string, value: string) => {
+    const made = value.trim() === '' ? undefined : parse(value)
+    if (made?.ok) return made.value
+    problems.push({ field, message: made?.problems[0]?.message ?? 'is missing' })
+    return Number.NaN
+  }
+  const [fall, lean] = [reading(parseFall), reading(parseLean)]
   const shown = base && draftOf(base, units)
   type Typed = { [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft]
   /** The plan's own value while the field reads as it was shown; else what was typed. */
@@ -289,7 +297,7 @@ export function planOf(
     engineer: words('engineer', base?.engineer),
     engineerBy: words('engineerBy', base?.engineerBy),
     holds: draft.holds === (shown?.holds ?? '') ? base?.holds : holdsRead(draft.holds),
-    front: frontRead(draft, shown, base?.front, number),
+    front: frontRead(draft, shown, base?.front, fall),
     frost: draft.frost === (shown?.frost ?? '') ? base?.frost : draft.frost.trim() ? metres('frost', draft.frost) : undefined,
     top: draft.topStyle === (shown?.topStyle ?? 'stepped') ? base?.top : { ...base?.top, style: draft.topStyle },
     system: { id: system.id, data: partRead({ system, typed: draft, units, ...partFrom(system, chosen.unit), unit: chosen.unit, problems }) },
@@ -308,7 +316,7 @@ export function planOf(
     excavation: {
       ...base?.excavation,
       behind: edit('behind', base?.excavation.behind, metres),
-      slope: edit('slope', base?.excavation.slope, number),
+      slope: edit('slope', base?.excavation.slope, lean),
     },
     builtIn: builtInRead(draft.builtIn, shown?.builtIn, base?.builtIn, units, problems),
     sections: draft.sections.map((s, i) => ({

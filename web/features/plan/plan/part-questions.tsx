@@ -1,5 +1,5 @@
 import type { Question, QuestionOf, WallSystem } from '@stone-tally/core'
-import { type ReactNode, useState } from 'react'
+import { type CSSProperties, type ReactNode, useState } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
 import { Caution, Choice, Quiet, Row } from '@/ui/controls'
 import type { Draft } from './draft-fields'
@@ -68,11 +68,16 @@ export function PartQuestions({
 const isField = (q: Question): q is Extract<Question, { of: QuestionOf }> => q.of !== 'choice' && q.of !== 'list' && q.of !== 'unit'
 
 /** A chapter with its heading; nothing where the system asks nothing of it. */
-export function PartChapter({ legend, children, ...of }: Parameters<typeof PartQuestions>[0] & { legend: string; children?: ReactNode }) {
+export function PartChapter({
+  legend,
+  children,
+  style,
+  ...of
+}: Parameters<typeof PartQuestions>[0] & { legend: string; children?: ReactNode; style?: CSSProperties | undefined }) {
   const asks = of.system.questions.some((q) => q.chapter === of.chapter && isAsked(q, of.part))
   if (!asks && !children) return null
   return (
-    <Part>
+    <Part style={style}>
       <legend>{legend}</legend>
       <PartQuestions {...of} />
       {children}

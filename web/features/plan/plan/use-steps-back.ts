@@ -1,0 +1,66 @@
+'use client'
+
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { UseFormReturn } from 'react-hook-form'
+import type { Draft } from './draft-fields'
+
+/** Steps that can be taken back. */
+const DEPTH = 200
+/** Typing that pauses this long is a step of its own, ms. */
+const PAUSE = 600
+
+/** Undo and redo for a form, and what is typed in it kept over a reload under a name. */
+export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: string; set(text: string): void } | undefined) {
+  const past = useRef<string[]>([])
+  const future = useRef<string[]>([])
+  const now = useRef(JSON.stringify(form.getValues()))
+  const [, turn] = useState(0)
+  const { watch, reset, getValues } = form
+  const keep = useRef(kept)
+  keep.current = kept
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const settle = () => {
+      const text = JSON.stringify(getValues())
+      if (text === now.current) return
+      past.current = [...past.current, now.current].slice(-DEPTH)
+      future.current = []
+      now.current = text
+      turn((n) => n + 1)
+    }
+    const sub = watch(() => {
+      keep.current?.set(JSON.stringify(getValues()))
+      clearTimeout(timer)
+      timer = setTimeout(settle, PAUSE)
+    })
+    return () => {
+      clearTimeout(timer)
+      sub.unsubscribe()
+    }
+  }, [watch, getValues])
+  const go = useCallback(
+    (from: { current: string[] }, to: { current: string[] }) => {
+      const text = JSON.stringify(getValues())
+      // What is half typed is a step too.
+      if (text !== now.current) {
+        past.current = [...past.current, now.current].slice(-DEPTH)
+        now.current = text
+      }
+      const next = from.current[from.current.length - 1]
+      if (next === undefined) return
+      from.current = from.current.slice(0, -1)
+      to.current = [...to.current, now.current]
+      now.current = next
+      reset(JSON.parse(next), { keepDefaultValues: true })
+      keep.current?.set(next)
+      turn((n) => n + 1)
+    },
+    [getValues, reset],
+  )
+  return {
+    undo: useCallback(() => go(past, future), [go]),
+    redo: useCallback(() => go(future, past), [go]),
+    canUndo: past.current.length > 0,
+    canRedo: future.current.length > 0,
+  }
+}
