@@ -16,6 +16,8 @@ import type { Events, RecordResult, WallView } from './wall-view'
 
 /** An answer that comes within this time is shown as recorded at once; what takes longer is shown as waiting meanwhile, ms. */
 const PROMPT = 700
+/** So long what this device has waits for what the house has more, ms; then it is shown for what it is. */
+const PATIENCE = 2500
 
 /** Under what it is noted that a wall's record was asked for anew. */
 const anewKey = (wall: string) => `anew ${wall}`
@@ -87,9 +89,14 @@ export class WallStore {
     for (const listener of this.listeners) listener()
   }
 
-  /** Begins to follow; it may end and begin again, and then asks for nothing but what is new. */
-  start() {
+  /**
+   * Begins to follow; it may end and begin again, and then asks for nothing but what is new.
+   *
+   * @param head - as far as the house said with the page that the record goes: what is older is not shown as how things stand, while it answers
+   */
+  start(head = 0) {
     if (this.stop) return
+    if (this.view.loaded && this.folded.seq < head) this.show({ loaded: false })
     this.sender.begin()
     this.show({ live: 'connecting' })
     const { me } = this
@@ -115,8 +122,11 @@ export class WallStore {
       if (kept && this.view.asOf === undefined) this.show({ asOf: kept.contact })
       if ((await noted(anewKey(this.wall))) !== undefined) this.show({ anew: true })
       // What this device has is shown before anybody answers; where it has nothing, how the house sees it until the record is here.
-      if (this.folded.seq > 0) this.show({ loaded: true })
-      else this.peek()
+      const had = this.folded.seq > 0
+      if (!had) this.peek()
+      else if (this.folded.seq >= head) this.show({ loaded: true })
+      // The page shows what is next by the house: nobody records into a step of before while the rest is on its way.
+      else setTimeout(() => !over && this.show({ loaded: true }), PATIENCE)
       unfollow = followWall(this.wall, {
         from: () => ({ seq: this.folded.seq, hash: this.hash.seq === this.folded.seq ? this.hash.hash : undefined }),
         take: (entries) => this.take(entries),
@@ -130,6 +140,7 @@ export class WallStore {
         },
         line: (live) => {
           const back = live === 'live' && this.view.live !== 'live'
+          if (live === 'lost' && had) this.show({ loaded: true })
           this.show(live === 'live' ? { live, asOf: Date.now() } : { live })
           if (back) this.sender.now()
         },

@@ -193,7 +193,9 @@ describe('people of a device', () => {
     expect(await tryPin('fay', '0000')).toEqual({ is: 'shut' })
     expect(await tryPin('fay', '4711')).toEqual({ is: 'shut' })
     // Nothing of it can be read where it is kept.
-    expect(JSON.stringify(await device().notes.toArray())).not.toContain('4711')
+    const kept = JSON.stringify(await device().notes.toArray())
+    // Salt and hash are chance: four digits in a row are found in them now and then.
+    expect(kept.replace(/"[0-9a-f]{32,}"/g, '"…"')).not.toContain('4711')
     await setPin('fay', undefined)
     expect(await tryPin('fay', '')).toEqual({ is: 'right' })
   })

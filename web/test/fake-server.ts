@@ -8,6 +8,8 @@ export class Server {
   posts = 0
   /** Does the record come with its last line? */
   ends = true
+  /** Entries are asked for and do not come until this is let go. */
+  holds: Promise<void> | undefined
   /** How long the house thinks before it answers to what is sent, ms. */
   thinks = 0
   streams: { onopen?: () => void; onmessage?: (e: { data: string }) => void; onerror?: () => void; readyState: number }[] = []
@@ -31,6 +33,7 @@ export class Server {
       )
       return { ok: true, status: 200, json: async () => ({ outcomes }) }
     }
+    await this.holds
     const after = Number(new URL(url, 'http://x').searchParams.get('after'))
     const list = this.kept.filter((k) => k.seq > after).map((k) => `${JSON.stringify(k)}\n`)
     if (list.length > 0 && this.ends) list.push(`{"head":{"seq":${this.kept.length},"hash":"h${this.kept.length}"}}\n`)

@@ -159,3 +159,34 @@ test('a photo that is in the record already is not recorded twice, though the de
   })
   expect(server.kept).toHaveLength(1)
 })
+
+test('a device that has less than the page says is no place to record into: the step of before is not shown as now', async () => {
+  const first = await open()
+  await act(async () => void (await first.result.current.record([services])))
+  await waitFor(() => expect(first.result.current.waiting).toBe(0))
+  first.unmount()
+  // Others went on meanwhile; the page was made after that.
+  const more = Array.from({ length: 3 }, (_, i) => server.take(entry('note', {}, { text: `n${i}` })))
+  expect(more).toHaveLength(3)
+  let letGo = () => {}
+  server.holds = new Promise((done) => {
+    letGo = done
+  })
+  const here = () => renderHook(() => useWall(WALL, plans, me, true, undefined, server.kept.length))
+  const { result, unmount } = here()
+  await waitFor(() => expect(result.current.state.entries.length).toBeGreaterThan(0))
+  expect(result.current.loaded).toBe(false)
+  await act(async () => {
+    expect(await result.current.record([{ kind: 'note', where: {}, data: { text: 'too early' } }])).toMatchObject({ ok: false })
+  })
+  // What is missing has come.
+  await act(async () => letGo())
+  await waitFor(() => expect(result.current.loaded).toBe(true))
+  expect(result.current.state.entries).toHaveLength(4)
+  unmount()
+  // It does not come: after a while what is here is shown all the same, and can be worked with.
+  server.take(entry('note', {}, { text: 'later' }))
+  server.holds = new Promise(() => {})
+  const again = here()
+  await waitFor(() => expect(again.result.current.loaded).toBe(true), { timeout: 6000 })
+})

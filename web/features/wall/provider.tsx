@@ -29,7 +29,7 @@ const Context = createContext<Holding | undefined>(undefined)
  * One wall for all its places: its record is asked for once, by the first place that shows it, folded once, and followed while one goes
  * from place to place.
  */
-export function WallProvider(props: Here & { children: ReactNode }) {
+export function WallProvider(props: Here & { head?: number | undefined; children: ReactNode }) {
   const { plans } = props
   // A revision that cannot be laid out here stops every place: what is judged by it could be shown wrong.
   const bad = useMemo(
@@ -43,7 +43,7 @@ export function WallProvider(props: Here & { children: ReactNode }) {
   return bad.length > 0 ? <Problems list={bad} /> : <Held {...props} />
 }
 
-function Held({ wall, name, me, plans, children }: Here & { children: ReactNode }) {
+function Held({ wall, name, me, plans, head, children }: Here & { head?: number | undefined; children: ReactNode }) {
   const [wanted, setWanted] = useState(false)
   if (typeof window !== 'undefined') setTypist(me.id)
   const drafts = useRef(0)
@@ -64,7 +64,7 @@ function Held({ wall, name, me, plans, children }: Here & { children: ReactNode 
       if (late.current && drafts.current === 0) window.location.reload()
     }
   }, [])
-  const feed = useWall(wall, plans, me, wanted, revised)
+  const feed = useWall(wall, plans, me, wanted, revised, head)
   const start = useCallback(() => setWanted(true), [])
   // Opened once where the house answers, it opens here without it.
   const answered = feed.live === 'live'

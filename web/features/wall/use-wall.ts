@@ -1,7 +1,7 @@
 'use client'
 
 import type { Plan } from '@stone-tally/core'
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react'
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react'
 import type { Fact, Me } from '@/device/recording'
 import { storeOf } from '@/device/stores'
 import { WallStore } from '@/device/wall-store'
@@ -31,6 +31,7 @@ const reload = () => window.location.reload()
  *
  * @param wanted - nothing is asked for until it is
  * @param revised - a revision came into force: everything is judged anew, so start from the server's page
+ * @param head - number of the last entry when the house made the page; nought where nobody said
  */
 export function useWall(
   wall: string,
@@ -38,6 +39,7 @@ export function useWall(
   me: Me,
   wanted = true,
   revised: (number: number, byMe: boolean) => void = reload,
+  head = 0,
 ): WallFeed {
   const [store] = useState(() =>
     storeOf(`${wall} ${plans.length} ${me.id}`, () => {
@@ -49,6 +51,8 @@ export function useWall(
       return new WallStore(wall, layouts, me, { revised: () => undefined, signedOut: () => undefined })
     }),
   )
+  // Of the page as it came: what is recorded since is followed.
+  const told = useRef(head)
   useEffect(() => {
     store.events = {
       revised: (number, byMe) => {
@@ -58,7 +62,7 @@ export function useWall(
       signedOut: () => window.location.assign('/sign-in'),
     }
     if (!wanted) return
-    store.start()
+    store.start(told.current)
     return () => store.end()
   }, [store, wanted, wall, revised])
   const view = useSyncExternalStore(store.subscribe, store.get, store.get)

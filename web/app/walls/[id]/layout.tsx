@@ -3,6 +3,7 @@ import { Outlet } from '@/features/house/outlet'
 import { WallProvider } from '@/features/wall/provider'
 import { HiddenWall } from '@/features/yard/hidden-wall'
 import { requireWall } from '@/server/page'
+import { headOf } from '@/server/record-store'
 import { revisionsOf, whyNotShown } from '@/server/walls'
 
 /** Every page of a wall; where its plan cannot be laid out here, why, with its record to save. */
@@ -11,10 +12,11 @@ export default async function Layout({ children, params }: { children: ReactNode
   const me = { id: person.id, name: person.name, role: person.role }
   const why = await whyNotShown(wall.id)
   if (why !== undefined) return <HiddenWall me={me} id={wall.id} name={wall.name} why={why} />
-  const plans = (await revisionsOf(wall.id)).map((r) => r.plan)
+  const [revisions, head] = await Promise.all([revisionsOf(wall.id), headOf(wall.id)])
+  const plans = revisions.map((r) => r.plan)
   // Another revision, or another person, is another start.
   return (
-    <WallProvider key={`${wall.id} ${plans.length} ${me.id}`} wall={wall.id} name={wall.name} me={me} plans={plans}>
+    <WallProvider key={`${wall.id} ${plans.length} ${me.id}`} wall={wall.id} name={wall.name} me={me} plans={plans} head={head.seq}>
       <Outlet wall={wall.id}>{children}</Outlet>
     </WallProvider>
   )
