@@ -281,7 +281,7 @@ test('the catalogue: a unit changed is offered to a new wall, bad lines of a CSV
   await page.goto(`${url()}/walls/new`)
   await ready(page)
   await page.getByRole('button', { name: /^Type length and heights/ }).click()
-  await page.getByRole('button', { name: 'System and unit' }).click()
+  await page.getByRole('button', { name: 'System and unit', exact: true }).click()
   await expect(page.getByText(/Quay block 180/)).toBeVisible()
   const saved = await context.request.get(`${url()}/api/catalogue`)
   expect(await saved.text()).toContain('quay-180,Quay block 180')

@@ -10,6 +10,7 @@ import { type Me, useTyped } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { hand, takeHanded } from '@/ui/handed'
+import { useHydrated } from '@/ui/use-hydrated'
 import { SketchLine } from './sketch-line'
 
 const Ways = styled.ul`
@@ -67,7 +68,9 @@ export function Planner({
   })
   const [problems, setProblems] = useState<readonly { field: string; message: string }[]>([])
   const [text, keep, letGo] = useTyped('planner', 'new')
-  const before = keptOf(text)
+  // What the device keeps is known only once the page runs there.
+  const here = useHydrated()
+  const before = here ? keptOf(text) : undefined
   const copy = async (w: Copyable) => {
     let last: { plan: object } | undefined
     try {

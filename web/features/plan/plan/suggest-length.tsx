@@ -11,7 +11,9 @@ import type { SuggestWorker } from '@/workers/suggest.worker'
 export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: UnitSystem; onTake(length: number): void }) {
   const [play, setPlay] = useState(units === 'metric' ? '0.15' : '0.5')
   const [share, setShare] = useState<number>()
-  const [found, setFound] = useState<{ for: Plan; made: LengthSuggested } | { for: Plan; why: string }>()
+  const [found, setFound] = useState<{ for: string; made: LengthSuggested } | { for: string; why: string }>()
+  // What was found is of one plan; drawn anew it is the same plan.
+  const key = JSON.stringify(plan)
   const worker = useRef<Beside<SuggestWorker>>(undefined)
   const turn = useRef(0)
   useEffect(() => () => worker.current?.end(), [])
@@ -23,7 +25,7 @@ export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: Unit
   }
   const look = async () => {
     const read = parseLength(play, units === 'metric' ? 'm' : 'ft')
-    if (!read.ok) return setFound({ for: plan, why: read.problems[0]?.message ?? 'cannot be read' })
+    if (!read.ok) return setFound({ for: key, why: read.problems[0]?.message ?? 'cannot be read' })
     const mine = ++turn.current
     setFound(undefined)
     setShare(0)
@@ -41,13 +43,13 @@ export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: Unit
           ),
       )
       if (mine === turn.current)
-        setFound(answer.ok ? { for: plan, made: answer.value } : { for: plan, why: `${answer.problems[0]?.field} ${answer.problems[0]?.message}` })
+        setFound(answer.ok ? { for: key, made: answer.value } : { for: key, why: `${answer.problems[0]?.field} ${answer.problems[0]?.message}` })
     } catch {
-      if (mine === turn.current) setFound({ for: plan, why: 'could not be looked for on this device' })
+      if (mine === turn.current) setFound({ for: key, why: 'could not be looked for on this device' })
     }
     if (mine === turn.current) setShare(undefined)
   }
-  const made = found && found.for === plan && 'made' in found ? found.made : undefined
+  const made = found && found.for === key && 'made' in found ? found.made : undefined
   const by = made ? made.length - made.given.length : 0
   return (
     <Stack role="group" aria-label="Fewest cuts">
@@ -61,7 +63,7 @@ export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: Unit
           <Quiet onPress={stop}>Looking, {Math.round(share * 100)} %. Stop</Quiet>
         )}
       </Row>
-      {found && found.for === plan && 'why' in found ? <Caution>▲ {say(found.why, units)}.</Caution> : null}
+      {found && found.for === key && 'why' in found ? <Caution>▲ {say(found.why, units)}.</Caution> : null}
       {made ? (
         <Row style={{ alignItems: 'center' }}>
           <p>

@@ -20,18 +20,23 @@ export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: 
   keep.current = kept
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined
-    const settle = () => {
-      const text = JSON.stringify(getValues())
+    let field: string | undefined
+    let latest = now.current
+    const settle = (text = JSON.stringify(getValues())) => {
       if (text === now.current) return
       past.current = [...past.current, now.current].slice(-DEPTH)
       future.current = []
       now.current = text
       turn((n) => n + 1)
     }
-    const sub = watch(() => {
-      keep.current?.set(JSON.stringify(getValues()))
+    const sub = watch((_, { name }) => {
+      // Another field is another step, however fast somebody types.
+      if (name !== undefined && name !== field) settle(latest)
+      field = name
+      latest = JSON.stringify(getValues())
+      keep.current?.set(latest)
       clearTimeout(timer)
-      timer = setTimeout(settle, PAUSE)
+      timer = setTimeout(() => settle(), PAUSE)
     })
     return () => {
       clearTimeout(timer)
