@@ -32,7 +32,21 @@ const SHOTS: readonly Shot[] = [
     before: async (p) => void (await p.locator('label', { hasText: 'Section B' }).click()),
   },
   { name: 'board-phone', as: 'inspector', path: board, wall: 'Haul-road bank', width: 390, height: 844, touch: true },
-  { name: 'plan', as: 'foreman', path: (w) => `/walls/${w}/plan`, width: 1280, height: 800 },
+  {
+    name: 'plan',
+    as: 'foreman',
+    path: () => '/walls/new',
+    width: 1280,
+    height: 900,
+    before: async (p) => {
+      await p.getByRole('button', { name: /^Type length/ }).click()
+      await p.getByLabel('Name', { exact: true }).first().fill('Bakery yard wall')
+      await p.getByLabel('Length, m', { exact: true }).fill('14.2')
+      await p.getByLabel('Height, m', { exact: true }).fill('1.1')
+      await p.getByRole('button', { name: 'Look for fewer cuts' }).click()
+      await p.getByText(/None of them can do with fewer/).waitFor()
+    },
+  },
   {
     name: 'set-out',
     as: 'foreman',

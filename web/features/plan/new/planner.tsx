@@ -15,7 +15,7 @@ import { SketchLine } from './sketch-line'
 
 const Ways = styled.ul`
   list-style: none; margin: 0; padding: 0; display: grid; gap: 14px; grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
-  button { width: 100%; min-height: 190px; text-align: left; display: grid; gap: 8px; align-content: start; padding: 14px; background: var(--panel); border: 2px solid var(--ink); color: var(--ink); font: inherit; cursor: pointer; border-radius: 4px; }
+  button { width: 100%; height: 100%; min-height: 190px; text-align: left; display: grid; gap: 8px; align-content: start; padding: 14px; background: var(--panel); border: 2px solid var(--ink); color: var(--ink); font: inherit; cursor: pointer; border-radius: 4px; }
   button[data-hovered] { background: var(--faint); } strong { font-size: 18px; } span { color: var(--soft); font-size: 15px; } svg { width: 100%; height: 84px; display: block; }
 `
 type WayIn = 'sketch' | 'type' | 'file' | 'copy'
