@@ -84,6 +84,7 @@ test('a little longer it takes fewer cuts: looked for beside the page, taken by 
   const looks = page.getByRole('group', { name: 'Fewest cuts' })
   await looks.getByRole('button', { name: 'Look for fewer cuts' }).click()
   await expect(looks.getByText(/cuts instead of \d+\..*None of them can do with fewer than \d+/)).toBeVisible()
+  await expect(looks.getByRole('button', { name: 'Look for fewer cuts' })).toBeVisible()
   const take = looks.getByRole('button', { name: /^Take / })
   const length = ((await take.textContent()) ?? '').replace('Take ', '')
   await take.click()

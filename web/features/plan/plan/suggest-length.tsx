@@ -29,6 +29,8 @@ export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: Unit
     const mine = ++turn.current
     setFound(undefined)
     setShare(0)
+    // Progress travels on a port of its own: its last word may come in after the answer.
+    let answered = false
     worker.current ??= beside<SuggestWorker>(() => new Worker(new URL('../../../workers/suggest.worker.ts', import.meta.url), { type: 'module' }))
     try {
       const answer = await worker.current.ask(
@@ -38,13 +40,15 @@ export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: Unit
             read.value,
             proxy((s: number) => {
               alive()
-              if (mine === turn.current) setShare(s)
+              if (!answered && mine === turn.current) setShare(s)
             }),
           ),
       )
+      answered = true
       if (mine === turn.current)
         setFound(answer.ok ? { for: key, made: answer.value } : { for: key, why: `${answer.problems[0]?.field} ${answer.problems[0]?.message}` })
     } catch {
+      answered = true
       if (mine === turn.current) setFound({ for: key, why: 'could not be looked for on this device' })
     }
     if (mine === turn.current) setShare(undefined)
