@@ -6,6 +6,8 @@ import {
   emptyState,
   fixesOf,
   fold,
+  issued,
+  layOut,
   level,
   Network,
   odds,
@@ -20,6 +22,7 @@ import {
   threats,
   type WorkdaysData,
   winBack,
+  withLine,
 } from '@stone-tally/core'
 import fc from 'fast-check'
 import { entry, layoutOf, recorded } from './plans'
@@ -328,6 +331,25 @@ describe('weather of the days to come', () => {
     expect(sure.at(50) < odds(input).at(50)).toBe(true)
     expect(odds({ ...input, foreseen: all, lost: [TODAY, '2026-05-19'] }).at(50) > sure.at(50)).toBe(true)
   })
+})
+
+test('units on a curve and at a corner take longer than as many on a straight stretch', () => {
+  const straight = startedLayout('landscape', { length: 12 })
+  const hours = (l: typeof straight) => {
+    const { tasks } = programmeOf(emptyState([l]), TODAY)
+    const sets = tasks.filter((t) => t.rate === 'units')
+    return sets.reduce((n, t) => n + t.hours, 0) / sets.reduce((n, t) => n + (t.step?.planned ?? 0), 0)
+  }
+  const along = (vertices: { easting: number; northing: number; bulge?: number }[]) => {
+    const laid = layOut(issued(withLine(straight.plan, vertices, false)))
+    if (!laid.ok) throw new Error(JSON.stringify(laid.problems))
+    return laid.value
+  }
+  const at = (easting: number, northing: number, bulge = 0) => ({ easting, northing, bulge })
+  const bent = along([at(0, 0, 0.2), at(12, 0)])
+  const cornered = along([at(0, 0), at(6, 0), at(6, -6)])
+  expect(hours(bent)).toBeCloseTo(1.25 * hours(straight), 6)
+  expect(hours(cornered)).toBeGreaterThan(hours(straight) * 1.02)
 })
 
 describe('the pace of a company', () => {

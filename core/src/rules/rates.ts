@@ -38,6 +38,9 @@ export const RATES = {
 } as const satisfies Record<string, RateDef>
 export type RateName = keyof typeof RATES
 
+/** So many times as long as on a straight stretch a unit takes on a curve, and at a corner: fitted, cut, turned and read again. */
+export const SLOWER = { curve: 1.25, corner: 2 } as const
+
 /** Working days until somebody says otherwise, and days lost to weather by month in per cent, of a mild and wet climate. */
 export const WORKDAYS = {
   /** Monday is 1. */

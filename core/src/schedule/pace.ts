@@ -1,7 +1,7 @@
 import { cellKey, type Layout } from '../layout'
 import { fillWidth, quantities } from '../materials'
 import { live, type Step, type WallState } from '../record'
-import { BELIEVED, RATES, type RateName } from '../rules'
+import { BELIEVED, RATES, type RateName, SLOWER } from '../rules'
 import { materialsOf, needsOfCells } from '../stock'
 
 /** How fast a kind of work goes here: what ships, what the record says, and both together. */
@@ -40,8 +40,8 @@ export function workOfStep(state: WallState, step: Step): { readonly rate: RateN
   const { layout } = state
   const { work } = step.stage
   const length = lengthOf(state, step)
-  if (work.type === 'units') return { rate: firstOf(state, step) ? 'first' : 'units', amount: step.planned }
-  if (work.type === 'picks') return { rate: 'picks', amount: step.planned }
+  if (work.type === 'units') return { rate: firstOf(state, step) ? 'first' : 'units', amount: step.planned * effort(layout, step) }
+  if (work.type === 'picks') return { rate: 'picks', amount: step.planned * effort(layout, step) }
   if (work.type === 'pipe') return { rate: 'pipe', amount: (step.over ?? []).reduce((n, s) => n + s.to - s.from, 0) || length }
   if (work.type === 'grid') return { rate: 'layers', amount: length * (step.grid?.length ?? 1) }
   if (work.type === 'lifts') {
@@ -62,6 +62,30 @@ export function workOfStep(state: WallState, step: Step): { readonly rate: RateN
     if (own) return { rate: step.stage.places, amount: own.amount }
   }
   return { rate: 'checks', amount: 1 }
+}
+/** Stretches of the line that are curved, by their stations. */
+const curved = new WeakMap<Layout, readonly (readonly [from: number, to: number])[]>()
+function curvesOf(layout: Layout): readonly (readonly [number, number])[] {
+  const known = curved.get(layout)
+  if (known) return known
+  const made = layout.alignment.segments.flatMap((s) => (s.kind === 'arc' ? [[s.station, s.station + s.length] as const] : []))
+  curved.set(layout, made)
+  return made
+}
+/** How much longer than straight ones the units of a course take, on average: those on curves and at corners are slower. */
+function effort(layout: Layout, step: Step): number {
+  const pieces = (layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))?.pieces ?? []).filter((p) => p.kind !== 'return')
+  if (pieces.length === 0) return 1
+  const curves = curvesOf(layout)
+  // What ends at a corner is fitted to it, whatever it is called.
+  const corners = layout.legs.flatMap((l) => (l.start === 'outside-corner' || l.start === 'inside-corner' ? [l.from] : []))
+  const fitted = (p: (typeof pieces)[number]) => corners.some((c) => Math.min(Math.abs(p.start - c), Math.abs(p.to - c)) < p.length)
+  const sum = pieces.reduce((n, p) => {
+    const middle = (p.start + p.to) / 2
+    const bent = curves.some(([from, to]) => middle > from && middle < to)
+    return n + (p.kind === 'corner' || p.kind === 'mitre' || fitted(p) ? SLOWER.corner : bent ? SLOWER.curve : 1)
+  }, 0)
+  return sum / pieces.length
 }
 const lengthOf = (state: WallState, step: Step): number => {
   const { plan, cells } = state.layout

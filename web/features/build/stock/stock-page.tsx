@@ -138,17 +138,20 @@ function Value({ book }: { book: StockBook }) {
   )
 }
 
+/** A lorry of loose soil, m³. */
+const LORRY = 10
 /** What comes and goes of soil. */
 function Soil({ layout }: { layout: Layout }) {
   const { units } = usePreferences()
   const b = fillBalance(layout)
   const m3 = (v: number) => amountWords(v, 'm³', units)
+  const loads = (v: number) => (v > 0 ? ` (${Math.ceil(v / LORRY - 1e-9)} lorries of ${m3(LORRY)})` : '')
   if (b.compacted <= 0) return null
   return (
     <p>
       Soil: {m3(b.bank)} are dug, {m3(b.loose)} loose. Behind the wall go {m3(b.compacted)} compacted, {m3(b.wanted)} loose. Where all that is dug may
-      be used <strong>{m3(b.toBring)}</strong> have to come; where none of it may, {m3(b.toTakeAway)} go away and {m3(b.wanted)} come. The soil says
-      which.
+      be used <strong>{m3(b.toBring)}</strong> have to come{loads(b.toBring)}; where none of it may, {m3(b.toTakeAway)} go away{loads(b.toTakeAway)}{' '}
+      and {m3(b.wanted)} come{loads(b.wanted)}. The soil says which.
     </p>
   )
 }
