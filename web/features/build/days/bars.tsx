@@ -16,6 +16,8 @@ const Table = styled.table`
   .grip { touch-action: none; cursor: ew-resize; } .grip:focus-visible { outline: none; stroke: var(--ink); stroke-width: 4; }
 `
 const PAGE = 40
+/** Further ahead than this no day can be told from the next; a bar beyond it lies at the edge. */
+const MOST = 400
 
 /** A bar somebody takes to another day, not recorded yet. */
 interface Moving {
@@ -59,7 +61,7 @@ export function Bars({
   )
   const list = p.tasks.filter((t) => t.hours > 0).sort((a, b) => (line.get(a.id) ?? 0) - (line.get(b.id) ?? 0))
   const ends = daysBetween(programme.finish, p.finish) > 0 ? p.finish : programme.finish
-  const days = daysFrom(today, dayAfter(ends, 7))
+  const days = daysFrom(today, dayAfter(today, Math.min(MOST, daysBetween(today, ends) + 7)))
   // On a phone a bar stands below its words: beside them it would be off the screen.
   const narrow = width < 700
   const wide = narrow ? Math.max(260, width - 12) : Math.max(320, width - 560)
@@ -153,8 +155,8 @@ function BarOf({
   onMove(day: string): void
 }) {
   const held = useRef<{ x: number; from: string } | undefined>(undefined)
-  const x = Math.max(0, daysBetween(today, t.from)) * each + 1
-  const width = Math.max(3, (daysBetween(t.from, t.to) + 1) * each - 2)
+  const x = Math.min(days.length - 1, Math.max(0, daysBetween(today, t.from))) * each + 1
+  const width = Math.max(3, Math.min(days.length, daysBetween(t.from, t.to) + 1) * each - 2)
   const at = (day: string, by: number) => {
     const next = dayAfter(day, by)
     return next < today ? today : next
