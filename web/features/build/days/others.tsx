@@ -1,10 +1,11 @@
 'use client'
 
 import { allTasksOf, type Programme, rowsOfCsv, type TaskData, type TasksIn, tasksIn, type WallState } from '@stone-tally/core'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { useHere, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
-import { Button, Caution, Check, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Caution, Check, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
+import { FileButton } from '@/ui/file-button'
 import { rowsOfFile } from '@/ui/workbook'
 
 /** Work that is in no stage of the wall: a hedge to move, a fence to set; typed, or taken from a table. */
@@ -152,7 +153,6 @@ const Pick = ({ label, value, work, onChange }: { label: string; value: string; 
 
 /** A table of tasks from a file: what it would change is shown before anything is recorded. */
 function TableIn({ state, programme, record }: { state: WallState; programme: Programme; record: WallFeed['record'] }) {
-  const input = useRef<HTMLInputElement>(null)
   const [found, setFound] = useState<{ name: string; read: TasksIn } | { name: string; wrong: string }>()
   const { busy, problems, go } = useRecord(record)
   const read = found && 'read' in found ? found.read : undefined
@@ -173,21 +173,16 @@ function TableIn({ state, programme, record }: { state: WallState; programme: Pr
         that can be changed and read back.
       </p>
       <Row>
-        <Button onPress={() => input.current?.click()}>Choose file</Button>
-        <input
-          ref={input}
-          type="file"
+        <FileButton
+          label="Tasks file"
           accept=".csv,.xlsx,text/csv"
-          hidden
-          aria-label="Tasks file"
-          onChange={async (e) => {
-            const f = e.target.files?.[0]
-            e.target.value = ''
-            if (!f) return
+          onFile={async (f) => {
             const rows = await rowsOfFile(f, rowsOfCsv)
             setFound('wrong' in rows ? { name: f.name, wrong: rows.wrong } : { name: f.name, read: tasksIn(state, programme, rows) })
           }}
-        />
+        >
+          Choose file
+        </FileButton>
       </Row>
       {found && 'wrong' in found ? (
         <Caution>

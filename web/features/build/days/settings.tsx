@@ -1,9 +1,10 @@
 'use client'
 
 import { daysOff, type WorkdaysData } from '@stone-tally/core'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { type Me, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
-import { Button, Check, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Check, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { FileButton } from '@/ui/file-button'
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const
@@ -111,30 +112,23 @@ const NAMES = {
 
 /** Days off from a calendar file: they go into the field, where they are seen before they are set. */
 function FromCalendar({ today, had, onTaken }: { today: string; had: string; onTaken(days: string): void }) {
-  const input = useRef<HTMLInputElement>(null)
   const [said, setSaid] = useState('')
   return (
     <Row style={{ alignItems: 'center' }}>
-      <Button onPress={() => input.current?.click()}>Days off from a calendar file</Button>
-      <input
-        ref={input}
-        type="file"
+      <FileButton
+        label="Calendar of days off"
         accept=".ics,text/calendar"
-        hidden
-        aria-label="Calendar of days off"
-        onChange={async (e) => {
-          const f = e.target.files?.[0]
-          e.target.value = ''
-          if (!f) return
+        onFile={async (f) => {
           const read = f.size > 5 * 1024 * 1024 ? undefined : daysOff(await f.text(), today)
           if (!read?.ok) return setSaid(`${f.name} ${read ? read.problems[0]?.message : 'is larger than 5 MB'}.`)
           const all = [...new Set([...had.split(/[\s,;]+/).filter(Boolean), ...read.value.days])].sort()
           onTaken(all.join(' '))
-          setSaid(
-            `${read.value.days.length} days off from ${f.name}${read.value.left.length > 0 ? `; left out: ${read.value.left.slice(0, 3).join(', ')}` : ''}. They count once they are set.`,
-          )
+          const left = read.value.left.length > 0 ? `; left out: ${read.value.left.slice(0, 3).join(', ')}` : ''
+          setSaid(`${read.value.days.length} days off from ${f.name}${left}. They count once they are set.`)
         }}
-      />
+      >
+        Days off from a calendar file
+      </FileButton>
       {said ? <span role="status">{said}</span> : null}
     </Row>
   )

@@ -16,10 +16,11 @@ import {
   say,
   targetAt,
 } from '@stone-tally/core'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { Places, useFeed, useHere, uuid7 } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Field, NowButton, Page, Problems, Row } from '@/ui/controls'
+import { FileButton } from '@/ui/file-button'
 import { usePreferences } from '@/ui/preferences'
 
 interface Judged {
@@ -34,7 +35,6 @@ export function ImportReadings() {
   const { wall, name, plans, me } = useHere()
   const { state, record, loaded } = useFeed()
   const { units } = usePreferences()
-  const input = useRef<HTMLInputElement>(null)
   const [content, setContent] = useState<{ name: string; text: string }>()
   const [unit, setUnit] = useState<FileUnit>('m')
   const [method, setMethod] = useState<'rod' | 'deviation'>('rod')
@@ -98,20 +98,17 @@ export function ImportReadings() {
         <h1>Import level readings</h1>
         <p>A CSV whose first line names station, course and reading; commas, semicolons or tabs. Nothing is recorded before you say so.</p>
         <Row>
-          <Button onPress={() => input.current?.click()}>Choose file</Button>
-          <input
-            ref={input}
-            type="file"
+          <FileButton
+            label="Readings file"
             accept=".csv,text/csv,text/plain"
-            hidden
-            aria-label="Readings file"
-            onChange={async (e) => {
-              const f = e.target.files?.[0]
+            onFile={async (f) => {
               setTaken(undefined)
               setProblems([])
-              if (f) setContent({ name: f.name, text: f.size > 20 * 1024 * 1024 ? 'x'.repeat(6 * 1024 * 1024) : await f.text() })
+              setContent({ name: f.name, text: f.size > 20 * 1024 * 1024 ? 'x'.repeat(6 * 1024 * 1024) : await f.text() })
             }}
-          />
+          >
+            Choose file
+          </FileButton>
           <Choice
             label="Numbers in the file are"
             value={unit}
