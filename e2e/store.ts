@@ -34,9 +34,12 @@ export const multiply = (page: Page, times: number): Promise<void> =>
   change(
     page,
     'outbox',
-    `const { n, ...one } = all[0]; for (let i = 1; i < ${times}; i++) {
+    `const { n, ...one } = all[0]
+    // Never the id of the one it is made from, whatever that ends with.
+    const mark = one.id.at(-3) === 'a' ? 'b' : 'a'
+    for (let i = 1; i < ${times}; i++) {
     const two = String(i).padStart(2, '0')
-    store.add({ ...one, id: one.id.slice(0, -2) + two, data: { text: 'waiting ' + two } })
+    store.add({ ...one, id: one.id.slice(0, -3) + mark + two, data: { text: 'waiting ' + two } })
   }`,
   )
 /** As if the house had last spoken of the person so many days ago. */
@@ -55,7 +58,7 @@ export const ahead = async (page: Page, wall: string): Promise<void> => {
     'pages',
     `const last = all.filter((p) => p.wall === '${wall}').at(-1)
     const line = JSON.parse(last.text.trim().split('\\n').at(-1))
-    const more = { ...line, seq: line.seq + 1, entry: { ...line.entry, id: line.entry.id.slice(0, -2) + 'ff', data: { text: 'only here' } } }
+    const more = { ...line, seq: line.seq + 1, entry: { ...line.entry, id: line.entry.id.slice(0, -2) + (line.entry.id.endsWith('ff') ? 'fe' : 'ff'), data: { text: 'only here' } } }
     store.put({ ...last, to: more.seq, text: last.text + JSON.stringify(more) + '\\n' })`,
   )
   await change(
@@ -68,7 +71,7 @@ export const ahead = async (page: Page, wall: string): Promise<void> => {
 
 /** @param what - done to `all` that is there and the `store` itself */
 const change = (page: Page, name: string, what: string): Promise<void> =>
-  page.evaluate(`new Promise((done) => {
+  page.evaluate(`new Promise((done, failed) => {
     const asked = indexedDB.open('stone-tally')
     asked.onsuccess = () => {
       const store = asked.result.transaction('${name}', 'readwrite').objectStore('${name}')
@@ -77,6 +80,7 @@ const change = (page: Page, name: string, what: string): Promise<void> =>
         const all = got.result
         ${what}
       }
+      store.transaction.onabort = () => failed(store.transaction.error)
       store.transaction.oncomplete = () => { asked.result.close(); done() }
     }
   })`)
