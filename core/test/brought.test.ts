@@ -9,6 +9,7 @@ import {
   materialsOf,
   mixesOf,
   mixOrders,
+  openOrders,
   orderList,
   PALLET,
   packsFor,
@@ -28,6 +29,7 @@ import {
   stockSheet,
   taskSheet,
   tasksIn,
+  tomorrowOf,
   trenchOf,
 } from '@stone-tally/core'
 import fc from 'fast-check'
@@ -112,6 +114,29 @@ describe('where a delivery is put down', () => {
     ])
     const arrived = say('delivery', { item: 'stone', name: 'Drainage stone', unit: 'm³', amount: 8, docket: 'D-2' })
     expect(standsOf(fold([layout], recorded([came, order, arrived]))).map((s) => s.expected)).toEqual([undefined, undefined])
+  })
+  test('what comes is of what was ordered first: the newer order is still to come, whatever came after it', () => {
+    const order = (amount: number, expected: string, reference: string) =>
+      say('ordered', { item: 'stone', name: 'Drainage stone', unit: 'm³', amount, expected, reference })
+    const first = order(8, '2026-05-19', 'A')
+    const second = order(6, '2026-05-19', 'B')
+    const came = say('delivery', { item: 'stone', name: 'Drainage stone', unit: 'm³', amount: 8, counted: 7, docket: 'D-9' })
+    const state = fold([layout], recorded([first, second, came]))
+    // One of eight is missing: it is still to come, and so is the second.
+    expect(openOrders(state).map((o) => [o.data.reference, o.open])).toEqual([
+      ['A', 1],
+      ['B', 6],
+    ])
+    expect(openOrders(state).reduce((n, o) => n + o.open, 0)).toBeCloseTo(stockBook(state).of('stone')?.expected ?? -1, 9)
+    expect(tomorrowOf(state, programmeOf(state, TODAY), TODAY).comes).toEqual([
+      expect.stringMatching(/Drainage stone \(A\)/),
+      expect.stringMatching(/\(B\)/),
+    ])
+    expect(standsOf(state).map((s) => [s.expected !== undefined, s.amount])).toEqual([
+      [false, 7],
+      [true, 6],
+      [true, 1],
+    ])
   })
   test('the trench of the plan is where the code says it is', () => {
     expect(spotWrong(wall, spot(10, -trenchOf(wall.plan).front)).length).toBeGreaterThan(0)

@@ -3,6 +3,7 @@ import {
   allTasksOf,
   calendarFrom,
   daylight,
+  daysOfForecast,
   emptyState,
   fixesOf,
   fold,
@@ -10,6 +11,7 @@ import {
   layOut,
   level,
   Network,
+  nightAndDay,
   odds,
   oddsInput,
   paces,
@@ -176,6 +178,11 @@ describe('crews and plant as resources', () => {
     expect(digger?.words.join()).toBe(`Excavator: needed last on ${last}, on hire to 2026-12-31. Send it back then.`)
     expect(digger?.hires[0]).toMatchObject({ ahead: 228, cost: 22800, saved: 100 * (228 - (digger?.needed.length ?? 0)) })
   })
+  test('plant that went back is not taken to be there: that it is needed is said', () => {
+    const s = wall(say('hire', { plant: 'plate', count: 1, from: '2026-04-01', to: '2026-05-10' }))
+    const [plate] = plantDays(s, programmeOf(s, TODAY), TODAY).filter((d) => d.plant === 'plate')
+    expect(plate?.words.join()).toMatch(/^Plate or roller: needed on \d+ days on which none is here, the first 2026-/)
+  })
   test('plant on hire for one wall is shared by all: one plate for two walls makes both later', () => {
     const own = (count: number) => programmeOf(wall(say('hire', { plant: 'plate', count, from: '2026-05-01' })), TODAY)
     const both = (count: number) =>
@@ -258,6 +265,12 @@ describe('work that is in no stage, and what is put on a day', () => {
     expect(p.tasks.find((t) => t.id === late?.id)?.from).toBe(late?.from)
     expect(p.conflicts.join()).toMatch(new RegExp(`${late?.title} was put on 2026-05-19, but cannot begin before ${late?.from}: it comes after`))
   })
+  test('put on a day under a plan that had it: said, once the plan has no such step', () => {
+    const s = wall(say('fixed', { task: 'units|Z|3', title: 'Units set, section Z course 3', day: '2026-06-15' }))
+    expect(programmeOf(s, TODAY).conflicts).toEqual([
+      expect.stringMatching(/^Units set, section Z course 3 was put on 2026-06-15 by .*: the plan in force has no such step/),
+    ])
+  })
   test('two people move one bar: the second is told who moved it where, and may move it once it has seen that', () => {
     const a = put('2026-06-15')
     const known = recorded([a])
@@ -316,6 +329,14 @@ describe('weather of the days to come', () => {
         .join(),
     ).toMatch(/skins over in the heat/)
     expect(threats(hot, p, `${on}T06:00:00Z`).some((t) => t.task.rate === 'dig')).toBe(false)
+  })
+  test('what is left open tonight is left open for tomorrow: the figures are the worse of both', () => {
+    const told = daysOfForecast({ rain0: 0, low0: 6, wind0: 10, high0: 14, rain1: 18, low1: 2, wind1: 40, rain2: 90, low2: -9, wind2: 99 }, TODAY)
+    expect(told.map((d) => d.day)).toEqual([TODAY, '2026-05-19', '2026-05-20'])
+    expect(nightAndDay(told)).toEqual({ rain: 18, low: 2, wind: 40, high: 14 })
+    expect([nightAndDay([]), nightAndDay(told.slice(0, 1))]).toEqual([undefined, { rain: 0, low: 6, wind: 10, high: 14 }])
+    // Half a forecast is not guessed at.
+    expect(daysOfForecast({ rain0: 1, low0: 2, wind0: 3, rain1: Number.NaN, low1: 2, wind1: 3, rain2: 1, low2: 1, wind2: 1 }, TODAY)).toHaveLength(1)
   })
   test('no forecast, an old one, an empty one: nothing is threatened and nothing is lost', () => {
     for (const s of [fresh, days([]), wall(say('weather', { rain: 40, low: 2, wind: 5, expected: true }, { at: '2026-05-10T06:00:00Z' }))]) {

@@ -17,11 +17,21 @@ describe('a wall to begin with', () => {
 })
 
 describe('a wall copied', () => {
-  const plan = { ...built(smallPlan), drawing: 'D-7', engineer: 'E-9', engineerBy: 'E. Record', ruleTable: 2 } as Plan
+  const plan = {
+    ...built(smallPlan),
+    drawing: 'D-7',
+    engineer: 'E-9',
+    engineerBy: 'E. Record',
+    ruleTable: 2,
+    holds: [],
+    front: { slope: 0, erodible: false },
+    frost: 0.8,
+  } as Plan
   const limits = [{ limit: 'padLevel', value: 0.004, source: 'D-7, note 3' }]
   test('keeps what a wall is, and nothing that belongs to the other alone', () => {
     const copy = copyOfPlan({ ...plan, rules: { ...plan.rules, limits, openCourses: 2 } } as Plan, 'Copy')
-    for (const gone of ['drawing', 'engineer', 'engineerBy', 'ruleTable', 'book']) expect(copy).not.toHaveProperty(gone)
+    for (const gone of ['drawing', 'engineer', 'engineerBy', 'ruleTable', 'book', 'holds', 'front', 'frost', 'obstacles', 'references'])
+      expect(copy).not.toHaveProperty(gone)
     expect(copy).toMatchObject({ name: 'Copy', length: plan.length, grades: plan.grades, system: plan.system })
     expect(copy.rules).toEqual({ ...plan.rules, openCourses: 2 })
     expect(plan.drawing).toBe('D-7')

@@ -1,4 +1,7 @@
-const DAY = 86_400_000
+import { dayAfter, daysTo as daysBetween } from '@stone-tally/core'
+
+export { dayAfter, daysBetween }
+
 const ms = (day: string) => Date.parse(`${day}T00:00:00Z`)
 // Written out here: what a browser makes of a locale differs from one to the next, and from the house.
 const WEEK = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'] as const
@@ -17,10 +20,6 @@ export function fullDay(day: string): string {
   const d = new Date(ms(day))
   return Number.isNaN(d.getTime()) ? '' : `${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]} ${d.getUTCFullYear()}`
 }
-/** @example dayAfter('2026-05-31', 2) // '2026-06-02' */
-export const dayAfter = (day: string, days: number): string => new Date(ms(day) + days * DAY).toISOString().slice(0, 10)
-/** Days from one to another. */
-export const daysBetween = (from: string, to: string): number => Math.round((ms(to) - ms(from)) / DAY)
 /** Every day from one to another. */
 export const daysFrom = (from: string, to: string): string[] =>
   Array.from({ length: Math.max(0, daysBetween(from, to)) + 1 }, (_, i) => dayAfter(from, i))

@@ -1,5 +1,5 @@
 import { live, type WallState } from '../record'
-import { hiresOf, type Programme, plantTitle } from '../schedule'
+import { dayAfter, hiresOf, type Programme, plantTitle } from '../schedule'
 
 /** A text of an iCalendar file: what would end it early is marked. */
 const escaped = (text: string) =>
@@ -32,7 +32,7 @@ function folded(line: string): string {
  */
 export function programmeIcs(state: WallState, p: Programme, name: string): string {
   const day = (d: string) => d.replace(/-/g, '')
-  const next = (d: string) => day(new Date(Date.parse(`${d}T00:00:00Z`) + 86_400_000).toISOString().slice(0, 10))
+  const next = (d: string) => day(dayAfter(d, 1))
   const stamp = `${day((state.entries[state.entries.length - 1]?.entry.at ?? `${p.calendar.from}T00:00:00Z`).slice(0, 10))}T000000Z`
   const events: { id: string; on: string; title: string }[] = [
     ...p.tasks.flatMap((t) => (t.kind === 'release' ? [{ id: t.id, on: t.to, title: `${name}: ${t.title}` }] : [])),

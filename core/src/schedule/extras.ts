@@ -20,6 +20,7 @@ export const allTasksOf = (state: WallState): readonly TaskData[] => [...newest<
 
 /** A task that was put on a day, and the entry that did it. */
 export interface Fix {
+  readonly title: string
   readonly day: string | undefined
   readonly entry: string
   readonly by: string
@@ -30,7 +31,7 @@ export const fixesOf = (state: WallState): ReadonlyMap<string, Fix> =>
   new Map(
     [...newest<FixedData>(state, 'fixed', (d) => d.task)].map(([name, { entry, data }]) => [
       name,
-      { day: data.day, entry: entry.entry.id, by: entry.entry.by.name, why: data.why },
+      { title: data.title, day: data.day, entry: entry.entry.id, by: entry.entry.by.name, why: data.why },
     ]),
   )
 

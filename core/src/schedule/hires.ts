@@ -64,7 +64,7 @@ export function plantDays(state: WallState, p: Programme, today: string): readon
           saved: each === undefined ? undefined : each * idle,
         }
       })
-    return [{ plant, title, needed, most: atOnce(tasks), hires, words: wordsOf(title, needed, hires) }]
+    return [{ plant, title, needed, most: atOnce(tasks), hires, words: wordsOf(title, needed, hires, all.length > 0) }]
   })
 }
 
@@ -79,11 +79,12 @@ function atOnce(tasks: readonly { readonly start: number; readonly finish: numbe
   return most
 }
 
-function wordsOf(title: string, needed: readonly string[], hires: PlantDays['hires']): readonly string[] {
+/** @param known - somebody keeps account of it: what was here and went back is not here */
+function wordsOf(title: string, needed: readonly string[], hires: PlantDays['hires'], known: boolean): readonly string[] {
   const words: string[] = []
   const here = (d: string) => hires.some((h) => h.from <= d && (h.to === undefined || h.to >= d))
   const [first, last] = [needed[0], needed[needed.length - 1]]
-  if (hires.length > 0) {
+  if (known) {
     const without = needed.filter((d) => !here(d))
     if (without.length > 0)
       words.push(

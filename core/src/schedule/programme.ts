@@ -3,7 +3,7 @@ import { MACHINE_KINDS, MACHINES, type MachineName, type RateName } from '../rul
 import { stockBook } from '../stock'
 import { type Calendar, calendarFrom, dayAfter, workdaysOf } from './calendar'
 import { draftsOf, type Reckoned } from './drafts'
-import { type Fix, fixesOf, hiresOf } from './extras'
+import { allTasksOf, type Fix, fixesOf, hiresOf } from './extras'
 import { type Levelled, level } from './level'
 import { Network } from './network'
 import { type Pace, paces, type Seen } from './pace'
@@ -227,6 +227,15 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
       fixed: put === 'none' || fix?.day === undefined ? undefined : fix,
     }
   })
+  // Put on a day under a plan that had it; what is done is put nowhere any more.
+  const drawn = new Set([
+    ...drafts.map((d) => d.id),
+    ...state.steps.flatMap((s) => [s.key, `release ${s.key}`]),
+    ...allTasksOf(state).map((t) => t.task),
+  ])
+  const astray =
+    put === 'none' ? [] : [...fixes].filter(([id, f]) => f.day !== undefined && f.day >= today && !drawn.has(id) && !id.startsWith('saw '))
+  const nowhere = astray.map(([id, f]) => `${f.title} was put on ${f.day} by ${f.by}: the plan in force has no such step (${id}).`)
   return {
     tasks,
     calendar,
@@ -237,7 +246,7 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
     levelled: made,
     gates: wiring.after,
     plant,
-    conflicts: [...conflicts, ...early],
+    conflicts: [...conflicts, ...early, ...nowhere],
     lost,
     foreseen: otherwise.fair ? [] : expectedDays(state, today).map((d) => d.day),
   }

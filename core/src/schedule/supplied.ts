@@ -1,6 +1,7 @@
 import { cellKey } from '../layout'
 import type { RecordedEntry, Step } from '../record'
 import { buildable, type Material, materialsOf, openNeeds, type StockBook, usage } from '../stock'
+import { dayAfter } from './calendar'
 
 /** A step that has to wait for what it builds in, and until when. */
 export interface Supplied {
@@ -10,8 +11,6 @@ export interface Supplied {
   /** Ordered for that day; otherwise as soon as it could come if it were ordered today. */
   readonly ordered: boolean
 }
-const DAY = 86_400_000
-const after = (day: string, days: number) => new Date(Date.parse(`${day}T00:00:00Z`) + days * DAY).toISOString().slice(0, 10)
 
 /** Without a word of how it is bought: so many days from order to site. */
 export const LEAD = 7
@@ -25,7 +24,7 @@ export function coming(ordered: readonly RecordedEntry[], expected: number, toda
     const amount = Math.min(left, d.amount)
     left -= amount
     // Promised for a day that is over: it comes tomorrow at the soonest.
-    list.push({ day: d.expected < today ? after(today, 1) : d.expected, amount })
+    list.push({ day: d.expected < today ? dayAfter(today, 1) : d.expected, amount })
   }
   return list.sort((a, b) => (a.day < b.day ? -1 : 1))
 }
@@ -71,7 +70,7 @@ export function suppliedOn(book: StockBook, steps: readonly Step[], today: strin
         store.day = next.day
       }
       const ordered = store.left >= -1e-6
-      const day = ordered ? store.day : after(today, book.supplies.get(m.id)?.lead ?? LEAD)
+      const day = ordered ? store.day : dayAfter(today, book.supplies.get(m.id)?.lead ?? LEAD)
       if (day <= today) continue
       for (const step of byCell.get(cellKey(section, course)) ?? []) {
         const known = found.get(step.key)

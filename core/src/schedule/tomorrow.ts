@@ -1,4 +1,5 @@
-import { amountSaid, type DeliveryData, live, type OrderedData, type WallState } from '../record'
+import { amountSaid, type WallState } from '../record'
+import { openOrders } from '../stock'
 import { hiresOf } from './extras'
 import { type Programme, plantTitle } from './programme'
 import { threats } from './threats'
@@ -24,19 +25,11 @@ export interface Tomorrow {
 export function tomorrowOf(state: WallState, p: Programme, today: string): Tomorrow {
   const first = p.calendar.nth(0)
   const day = first > today ? first : p.calendar.nth(1)
-  const came = new Map<string, number>()
-  const comes: string[] = []
-  for (let i = state.entries.length - 1; i >= 0; i--) {
-    const e = state.entries[i]
-    if (!e || !live(state, e.entry.id)) continue
-    const d = e.entry.data as DeliveryData & OrderedData
-    if (e.entry.kind === 'delivery') came.set(d.item, (came.get(d.item) ?? 0) + d.amount)
-    if (e.entry.kind !== 'ordered') continue
-    const here = came.get(d.item) ?? 0
-    came.set(d.item, Math.max(0, here - d.amount))
-    if (here < d.amount - 1e-9 && d.expected > today && d.expected <= day)
-      comes.unshift(`${amountSaid(d.amount, d.unit)} ${d.name}${d.supplier ? `, ${d.supplier}` : ''}${d.reference ? ` (${d.reference})` : ''}`)
-  }
+  const comes = openOrders(state).flatMap(({ data: d, open }) =>
+    d.expected > today && d.expected <= day
+      ? [`${amountSaid(open, d.unit)} ${d.name}${d.supplier ? `, ${d.supplier}` : ''}${d.reference ? ` (${d.reference})` : ''}`]
+      : [],
+  )
   for (const { data: d } of hiresOf(state)) {
     const what = `${d.count > 1 ? `${d.count} × ` : ''}${d.name ?? plantTitle(d.plant)}`
     if (d.from > today && d.from <= day) comes.push(`${what} comes`)

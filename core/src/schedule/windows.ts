@@ -74,3 +74,21 @@ export function daysOfForecast(values: Readonly<Record<string, number>>, today: 
   }
   return days
 }
+
+/**
+ * The figures of a forecast for the night and the day to come: the worse of today and tomorrow, since what is left open tonight is left open
+ * for both.
+ *
+ * @example nightAndDay(days)?.rain // 18, where tomorrow is wet
+ */
+export function nightAndDay(days: readonly DayWeather[]): Omit<DayWeather, 'day'> | undefined {
+  const [today, tomorrow = today] = days
+  if (!today || !tomorrow) return undefined
+  const high = [today.high, tomorrow.high].filter((h) => h !== undefined)
+  return {
+    rain: Math.max(today.rain, tomorrow.rain),
+    low: Math.min(today.low, tomorrow.low),
+    wind: Math.max(today.wind, tomorrow.wind),
+    high: high.length > 0 ? Math.max(...high) : undefined,
+  }
+}

@@ -1,5 +1,6 @@
 import type { Spot } from '../layout'
 import { type DeliveryData, live, type OrderedData, type PutData, type RecordedEntry, type WallState } from '../record'
+import { openOrders } from './open-orders'
 
 /** Something that stands by the wall or is on its way, and where it is put down. */
 export interface Stand {
@@ -28,23 +29,18 @@ export function standsOf(state: WallState): readonly Stand[] {
   for (const { entry } of state.entries)
     if (entry.kind === 'put' && live(state, entry.id)) places.set((entry.data as PutData).of, entry.data as PutData)
   const stands: Stand[] = []
-  const came = new Map<string, number>()
+  // What came stands there itself, not its order.
+  const open = new Map(openOrders(state).map((o) => [o.entry.entry.id, o.open]))
   for (let i = state.entries.length - 1; i >= 0 && stands.length < LATEST; i--) {
     const entry = state.entries[i] as RecordedEntry
     const { kind, id } = entry.entry
-    if ((kind !== 'delivery' && kind !== 'ordered') || !live(state, id)) continue
+    if (!(kind === 'delivery' || (kind === 'ordered' && open.has(id))) || !live(state, id)) continue
     const d = entry.entry.data as DeliveryData & OrderedData
-    if (kind === 'delivery') came.set(d.item, (came.get(d.item) ?? 0) + d.amount)
-    else if ((came.get(d.item) ?? 0) >= d.amount - 1e-9) {
-      // It came: the delivery stands there, not its order.
-      came.set(d.item, (came.get(d.item) ?? 0) - d.amount)
-      continue
-    }
     const put = places.get(id)
     stands.push({
       entry,
       name: d.name,
-      amount: d.counted ?? d.amount,
+      amount: open.get(id) ?? d.counted ?? d.amount,
       unit: d.unit,
       expected: kind === 'ordered' ? d.expected : undefined,
       pallets: put?.pallets ?? d.pallets ?? 1,

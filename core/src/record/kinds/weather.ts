@@ -14,7 +14,7 @@ const shape = {
 export const weatherData = record({
   ...shape,
   expected: optionalYesNo(),
-  /** Of what is expected: day by day, the first with the figures above. */
+  /** Of what is expected: day by day. The figures above are of the night and the day to come, the worse of the first two. */
   days: optionalList(record({ day: dayText(), ...shape }), 16),
 })
 export type WeatherData = InferType<typeof weatherData>

@@ -8,6 +8,7 @@ import {
   formatSpeed,
   formatTemperature,
   type Instrument,
+  nightAndDay,
   say,
   typedAmount,
   type UnitSystem,
@@ -115,9 +116,8 @@ function Forecast({ state, record }: Pick<GroundProps, 'state' | 'record'>) {
   const [told, setTold] = useState<{ days: readonly DayWeather[]; by: Instrument }>()
   const { busy, problems, go } = useRecord(record)
   const put = async () => {
-    const [first] = told?.days ?? []
-    if (!told || !first) return
-    const { day: _, ...now } = first
+    const now = told && nightAndDay(told.days)
+    if (!told || !now) return
     const done = await go([{ kind: 'weather', where: {}, data: { ...now, expected: true, days: told.days }, instrument: told.by }])
     if (done) setTold(undefined)
   }

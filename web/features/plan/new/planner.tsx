@@ -130,7 +130,10 @@ export function Planner({
           <SketchLine onTake={(line) => setBegun({ way: 'sketch', line })} onBack={() => setWay(undefined)} />
         ) : way === 'copy' ? (
           <>
-            <p>Its line, unit, pad, water, layers and sections are taken over; its drawing, its engineer and the limits that drawing set are not.</p>
+            <p>
+              Its line, unit, pad, water, layers and sections are taken over. Its drawing and engineer, what it holds, the ground in front and what
+              stands around are not: they are asked of this one.
+            </p>
             <ul aria-label="Walls to copy" style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 6 }}>
               {walls.map((w) => (
                 <li key={w.id}>

@@ -3,14 +3,12 @@
 import {
   type Adopted,
   type CatalogueUnit,
-  formatAmount,
   formatLength,
   issued,
   issueUnder,
   layOut,
   type Plan,
   proposeLayers,
-  quantities,
   type Result,
   type RuleBook,
   type Rules,
@@ -19,31 +17,29 @@ import {
   type UnitSystem,
   unitOfPlan,
 } from '@stone-tally/core'
-import { useMemo, useRef, useState } from 'react'
-import { Controller, type FieldPath, type UseFormReturn, useFieldArray, useForm } from 'react-hook-form'
+import { useState } from 'react'
+import { Controller, type FieldPath, useFieldArray, useForm } from 'react-hook-form'
 import styled from 'styled-components'
 import { send } from '@/device/send'
 import { ImportPanel } from '@/features/plan/set-out/import-panel'
 import { type Me, Places, useUnissued } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Button, Caution, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
-import { Elevation } from '@/ui/drawing/elevation'
-import { useWidth } from '@/ui/drawing/use-width'
+import { Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { takeHanded } from '@/ui/handed'
 import { usePreferences } from '@/ui/preferences'
 import { BuiltInLines } from './built-in-part'
 import { CompareWays, type Variant } from './compare-ways'
 import { afterUnit, chosenOf, type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf } from './draft'
-import { Effect } from './effect'
 import { Grid, Lines, Part } from './form-parts'
+import { HeightField } from './height-field'
 import { fieldLabel } from './labels'
 import { PartChapter, PartQuestions } from './part-questions'
+import { Preview } from './preview'
 import { type SubjectId, SubjectNav, subjectOf, subjectsOf } from './subjects'
 import { SuggestLength } from './suggest-length'
 import { DrawingLimits, Surroundings } from './surroundings-part'
 import { useStepsBack } from './use-steps-back'
 
-const Wide = styled.div`overflow-x: auto;`
 /** One subject beside the drawing; everything below it. */
 const Beside = styled.div`
   display: grid; gap: 22px; grid-template-columns: minmax(0, 1fr);
@@ -390,127 +386,4 @@ function beginWith(base: Plan | undefined, begun: Beginning | undefined, units: 
   if (begun?.draft) return begun.draft
   const draft = base ? draftOf(base, units) : { ...emptyDraft(units, book), site: begun?.site ?? '' }
   return begun?.line ? draftAlong(draft, begun.line, units) : draft
-}
-
-/** How high it shall stand, for a wall that is level: it fills in grades, benchmark and outlet until somebody types others. */
-function HeightField({ form, u }: { form: UseFormReturn<Draft>; u: string }) {
-  const [height, setHeight] = useState('')
-  const filled = useRef('')
-  const put = (text: string) => {
-    setHeight(text)
-    const { grades, lists, benchmark } = form.getValues()
-    const untouched = grades.every((g) => g.toe === '' && g.top === '') || JSON.stringify(grades.map((g) => [g.toe, g.top])) === filled.current
-    if (!untouched) return
-    const made = grades.map((g) => ({ ...g, toe: '0', top: text }))
-    filled.current = JSON.stringify(made.map((g) => [g.toe, g.top]))
-    form.setValue('grades', made, { shouldDirty: true })
-    if (benchmark.trim() === '') form.setValue('benchmark', '0')
-    // Water leaves a hand below the ground in front, until somebody says where.
-    const outlets = lists.outlets?.map((l) => (l.cells.invert === '' ? { ...l, cells: { ...l.cells, invert: u === 'm' ? '-0.1' : '-0.33' } } : l))
-    if (outlets) form.setValue('lists.outlets', outlets)
-  }
-  return <Field label={`Height, ${u}`} value={height} onChange={put} hint="above the ground in front, where that is level; otherwise its grades" />
-}
-
-/** What the plan means: drawn and counted. */
-function Preview({
-  plan,
-  problem,
-  issue,
-  subject,
-}: {
-  plan: Plan | undefined
-  problem: string | undefined
-  issue(p: Plan): Result<Plan>
-  subject: string | undefined
-}) {
-  const { units } = usePreferences()
-  const [ref, width] = useWidth<HTMLDivElement>(1140)
-  // What was drawn last stays while a field is wrong.
-  const last = useRef(plan)
-  if (plan) last.current = plan
-  const drawn = last.current
-  const under = drawn && issue(drawn)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what it is issued under follows from the plan alone
-  const laid = useMemo(() => (under?.ok ? layOut(under.value) : undefined), [drawn])
-  return (
-    <div ref={ref}>
-      {laid?.ok && problem ? (
-        <p style={{ margin: '0 0 6px' }}>
-          <strong>▲ {say(problem, units)}.</strong> <span style={{ color: 'var(--soft)' }}>The drawing shows the plan before that.</span>
-        </p>
-      ) : null}
-      {laid?.ok ? (
-        <>
-          <Elevation
-            layout={laid.value}
-            width={width}
-            height={Math.max(110, Math.round((width / (laid.value.plan.length + 1)) * 4) + 20)}
-            from={-0.5}
-            to={laid.value.plan.length + 0.5}
-            units={units}
-            label="The wall as planned"
-          />
-          <Effect layout={laid.value} subject={subject ?? ''} />
-          {laid.value.cautions.map((c) => (
-            <Caution key={c.id}>{say(c.message, units)}</Caution>
-          ))}
-          <details open={subject === undefined} style={{ marginTop: 8 }}>
-            <summary style={{ minHeight: 48, cursor: 'pointer' }}>
-              {laid.value.courses.length} courses, {laid.value.steps.length} pad steps, buried {formatLength(laid.value.buried.depth, units, 2)} or
-              more
-            </summary>
-            <Wide>
-              <table aria-label="Pad steps">
-                <thead>
-                  <tr>
-                    <th>Pad step</th>
-                    <th>Pad top</th>
-                    <th>Bottom of dig</th>
-                    <th>Below benchmark</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {laid.value.steps.map((s) => (
-                    <tr key={s.start}>
-                      <td>
-                        {formatLength(s.start, units, 2)} to {formatLength(s.end, units, 2)}
-                      </td>
-                      <td>{formatLength(s.elevation, units)}</td>
-                      <td>{formatLength(s.elevation - laid.value.building.foundation.thickness, units)}</td>
-                      <td>{formatLength(laid.value.plan.benchmark.elevation - s.elevation + laid.value.building.foundation.thickness, units)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Wide>
-            <Wide>
-              <table aria-label="What it takes" style={{ marginTop: 10 }}>
-                <thead>
-                  <tr>
-                    <th>Takes</th>
-                    <th>Amount</th>
-                    <th>Why</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {quantities(laid.value).map((q) => (
-                    <tr key={q.id}>
-                      <td>{say(q.name, units)}</td>
-                      <td>
-                        <strong>{formatAmount(q, units)}</strong>
-                      </td>
-                      <td style={{ color: 'var(--soft)' }}>{say(q.working, units)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Wide>
-          </details>
-        </>
-      ) : (
-        <p style={{ color: 'var(--soft)' }}>The wall is drawn here as soon as the plan makes one. {problem ? `Next: ${say(problem, units)}` : ''}</p>
-      )}
-    </div>
-  )
 }
