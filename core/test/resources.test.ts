@@ -271,6 +271,15 @@ describe('work that is in no stage, and what is put on a day', () => {
       expect.stringMatching(/^Units set, section Z course 3 was put on 2026-06-15 by .*: the plan in force has no such step/),
     ])
   })
+  test('a year with a wrong digit is refused; more work than days there are is said, never given a day as if it were so', () => {
+    expect(check(put('2062-06-15'))).toMatchObject({ ok: false, problems: [{ field: 'data.day', message: expect.stringMatching(/36 years ahead/) }] })
+    expect(check(say('hire', { plant: 'saw', count: 1, from: '2206-05-20' }))).toMatchObject({ problems: [{ field: 'data.from' }] })
+    expect(check(say('hire', { plant: 'saw', count: 1, from: TODAY, to: '2206-05-20' }))).toMatchObject({ problems: [{ field: 'data.to' }] })
+    expect(check(say('hire', { plant: 'saw', count: 1, from: TODAY, to: '2029-05-20' })).ok).toBe(true)
+    const endless = Array.from({ length: 300 }, (_, i) => own({ task: `t${i}`, hours: 2000, after: i ? [`t${i - 1}`] : [] }))
+    expect(programmeOf(wall(...endless), TODAY).conflicts[0]).toMatch(/longer than half a century.*is not when it ends/)
+    expect(plain.conflicts).toEqual([])
+  })
   test('two people move one bar: the second is told who moved it where, and may move it once it has seen that', () => {
     const a = put('2026-06-15')
     const known = recorded([a])

@@ -29,3 +29,18 @@ export const amountSaid = (amount: number, unit: ItemUnit): string =>
         : unit === 'kg'
           ? said.mass(amount)
           : `${Math.round(amount * 100) / 100}`
+
+/** Nobody plans a wall further ahead, years. */
+const YEARS = 10
+/**
+ * Is a day further from when it was said than anybody plans? Then a digit of its year is wrong.
+ *
+ * @returns what is wrong with it, in words
+ * @example farDay('2062-05-31', '2026-05-20T08:00:00Z') // 'is 2062-05-31, 36 years ahead …'
+ */
+export function farDay(day: string | undefined, at: string): string | undefined {
+  const years = day === undefined ? 0 : Number(day.slice(0, 4)) - Number(at.slice(0, 4))
+  return years > YEARS
+    ? `is ${day}, ${years} years ahead; nobody plans a wall more than ${YEARS} years ahead: is a digit of the year wrong?`
+    : undefined
+}

@@ -10,6 +10,8 @@ export interface Calendar {
   hoursOn(day: string): number
   /** The day on which so many working hours from the first are over, and on which the next begin. */
   dayOf(hours: number): string
+  /** Is there a day for that hour at all? Beyond half a century none is looked for. */
+  reaches(hours: number): boolean
   /** Where in its day that hour falls, from 0 to 1. */
   shareOf(hours: number): number
   /** The working day of that number, from 0. */
@@ -124,6 +126,10 @@ export function calendarFrom(data: WorkdaysData, today: string, lost: ReadonlySe
     usual,
     clock: ((on.size / 7) * usual) / 24,
     dayOf: (hours) => days[indexOf(hours)] ?? from,
+    reaches(hours) {
+      indexOf(hours)
+      return (begins[days.length] as number) >= hours - 1e-6
+    },
     shareOf(hours) {
       const i = indexOf(hours)
       const [a, b] = [begins[i] ?? 0, begins[i + 1] ?? 1]

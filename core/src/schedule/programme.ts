@@ -246,7 +246,16 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
     levelled: made,
     gates: wiring.after,
     plant,
-    conflicts: [...conflicts, ...early, ...nowhere],
+    conflicts: [
+      ...(calendar.reaches(network.end)
+        ? []
+        : [
+            `What is left takes longer than half a century: a number of hours, or of the working days, is wrong. ${calendar.dayOf(network.end)} is not when it ends.`,
+          ]),
+      ...conflicts,
+      ...early,
+      ...nowhere,
+    ],
     lost,
     foreseen: otherwise.fair ? [] : expectedDays(state, today).map((d) => d.day),
   }

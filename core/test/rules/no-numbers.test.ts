@@ -46,6 +46,8 @@ const NAMED: ReadonlySet<string> = new Set([
   ...['READING_NOISE', 'DRIFT', 'WORTH', 'BELIEF', 'BAND', 'COMMON_ROLL', 'WALKS_KEPT'],
   // How many pallets are drawn in one row, and how far past the ends of a wall its plan knows the ground.
   ...['ROW', 'PAST'],
+  // How far ahead a day is taken for meant.
+  'YEARS',
   // How what lies flat is drawn.
   ...['FLAT', 'DITCH'],
   // Where a piece that was sawn may lie off and still be it.

@@ -2,7 +2,7 @@ import { fail, ok } from '../../base/result'
 import { type InferType, optionalText, record, text } from '../../base/schema'
 import { ROLES } from '../../rules'
 import type { Entry, RecordedEntry } from '../entry'
-import { optionalDay } from '../item'
+import { farDay, optionalDay } from '../item'
 import { defineKind } from './kind'
 
 /** A task that somebody put on a day: it does not begin before. Without a day it is let go again. */
@@ -23,6 +23,8 @@ export const fixed = defineKind({
   schema: fixedData,
   check(entry, { of }) {
     const d = entry.data
+    const far = farDay(d.day, entry.at)
+    if (far) return fail('data.day', far)
     const own = of('fixed').filter((r) => (r.entry as Entry<string, FixedData>).data.task === d.task && r.entry.id !== entry.id)
     const last = own[own.length - 1] as (RecordedEntry & { entry: Entry<string, FixedData> }) | undefined
     if (last?.entry.id === (d.over || undefined) || (last && entry.supersedes === last.entry.id)) return ok(true)
