@@ -22,6 +22,10 @@ import { at } from './walls'
 const VALUES: Readonly<Record<LimitName, number>> = {
   excavation: 0.025,
   deviceDays: 14,
+  loadReach: 2,
+  driveLoad: 12,
+  levelBehind: 0.1,
+  fenceBehind: 0.9,
   standBehind: 2,
   swing: 3,
   standSlope: 0.25,

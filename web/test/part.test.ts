@@ -104,7 +104,7 @@ describe('a system’s part as it is typed', () => {
       ['foundation.width', 'unit.minRadius', 'drain.outlets[1].station', 'layers', 'embedment[0].depth', 'rolls[0].length'].map((f) =>
         partField(system, f),
       ),
-    ).toEqual(['part.padWidth', 'part.unit', 'lists.outlets.1.cells.station', 'lists.grid', 'part.embedFixed', undefined])
+    ).toEqual(['part.padWidth', 'part.unit', 'lists.outlets.1.cells.station', 'lists.grid', 'part.embedFixed', 'lists.rolls.0.cells.length'])
   })
 })
 

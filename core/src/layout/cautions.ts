@@ -26,7 +26,7 @@ function engineerCautions(plan: Plan, reasons: readonly string[]): Caution[] {
       { id: 'engineer', blocks: true, message: `This wall is an engineer's: ${reasons.join('; ')}. Enter ${missing} in the plan before it goes on.` },
     ]
   }
-  if (plan.holds === undefined && !named) {
+  if (plan.holds === undefined && !plan.stands?.length && !named) {
     return [
       {
         id: 'holds',

@@ -2,7 +2,7 @@ import { canonical } from '../base/canonical'
 import { said } from '../base/said'
 import { pointAt } from '../geometry'
 import type { Plan } from '../plan'
-import { toeAt, topAt } from '../plan'
+import { HOLDS_NAMES, STAND_NAMES, toeAt, topAt } from '../plan'
 import { bookOf, compareRules } from '../rules'
 import { counted, stageChanges } from '../systems'
 import { type Layout, stepAt } from './layout'
@@ -29,6 +29,18 @@ const FIELDS: readonly [string, string, (p: Plan) => string][] = [
   ['top', 'Top', (p) => p.top?.style ?? 'stepped'],
   ['openings', 'Openings', (p) => p.openings?.map((o) => `${o.name} at ${m(o.station)}`).join(', ') || 'none'],
   ['obstacles', 'Obstacles', (p) => p.obstacles?.map((o) => o.name).join(', ') || 'none'],
+  ['holds', 'It holds', (p) => (p.holds === undefined ? 'nobody has said' : p.holds.map((h) => HOLDS_NAMES[h]).join(', ') || 'nothing else')],
+  [
+    'stands',
+    'Around it',
+    (p) => p.stands?.map((s) => STAND_NAMES[s.kind].toLowerCase() + (s.away === undefined ? '' : ` ${m(s.away)} behind`)).join(', ') || 'nothing',
+  ],
+  ['found', 'Ground as found', (p) => (p.found ? `${p.found.points.length} levels` : 'not measured')],
+  ['front', 'Ground in front', (p) => (p.front ? `falls ${p.front.slope} per 1 out${p.front.erodible ? ', washes out' : ''}` : 'nobody has said')],
+  ['frost', 'Frost depth', (p) => (p.frost === undefined ? 'not given' : m(p.frost))],
+  ['engineer-by', 'Its engineer', (p) => p.engineerBy ?? 'none'],
+  ['padsteps', 'Pad steps', (p) => (p.padSteps ? `set at ${p.padSteps.map((s) => m(s)).join(', ') || 'none'}` : 'by themselves')],
+  ['heel', 'Heel drain', (p) => (p.water?.heel ? 'planned' : 'none')],
   ['sections', 'Sections', (p) => p.sections.map((s) => `${s.id} to ${m(s.to)}`).join(', ')],
 ]
 

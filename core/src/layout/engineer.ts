@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { below } from '../geometry'
-import { HOLDS_NAMES, type Plan } from '../plan'
+import { engineerFor, HOLDS_NAMES, type Plan } from '../plan'
 import { limitsOf } from '../rules'
 import { buildingOf, capHeight, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
@@ -56,6 +56,10 @@ export function engineerReasons(
   if (below(limit, built.height))
     reasons.push(`it stands ${said.length(built.height, 2)} from ${from} to its top at ${said.station(built.station)}, over ${said.given(limit)}`)
   for (const h of plan.holds ?? []) reasons.push(`it has to do with ${HOLDS_NAMES[h]}`)
+  for (const s of plan.stands ?? []) {
+    const why = engineerFor(s, plan, built.height)
+    if (why) reasons.push(why)
+  }
   const rows = rowsOn(steps, courses)
   reasons.push(...system.engineered(plan, plan.system.data, rows))
   // Units alone, without layers behind them, stand by their weight over their depth.

@@ -14,6 +14,7 @@ import { pickCautions } from './picks'
 import { plannedInvert, stagedFor } from './pipe'
 import { type Course, rowsOf, type Stretch } from './rows'
 import { type Run, runsOf } from './runs'
+import { stepsAsSet } from './set-steps'
 
 /** A course within a section: the unit of the record. */
 export interface Cell {
@@ -202,7 +203,20 @@ function stepsAndTops(plan: Plan, building: Building, buried: number): Result<{ 
       keepOff,
       levels,
     )
-  const pad = steps({ datum, minEmbedment: buried, minRun, toe: (g) => g.toe }, rises)
+  const pad = plan.padSteps
+    ? stepsAsSet(
+        {
+          datum,
+          minEmbedment: buried,
+          minRun,
+          unit: { height: first.height, length: first.length },
+          profile: plan.grades.map((g) => ({ station: g.station, toe: g.toe })),
+        },
+        plan.padSteps,
+        keepOff,
+        rises,
+      )
+    : steps({ datum, minEmbedment: buried, minRun, toe: (g) => g.toe }, rises)
   if (!pad.ok) return pad
   const topRun = plan.top?.minRun ?? minRun
   if (plan.top?.style === 'level') {

@@ -1,5 +1,7 @@
 export * from './cut-list'
+export { cutArea, digFound, FILL_BACK, fillOpenAt, fillVolume, fillWidth } from './earth'
 export { type FillBalance, fillBalance } from './fill-balance'
-export { fillWidth, quantities } from './quantities'
+export { DIG_PLAY, type LessDug, leastDigging, movedBy, type Shift } from './least-digging'
+export { quantities } from './quantities'
 export * from './saw-day'
 export { fewestCuts, type LengthSuggested, MOST_PLAY, ofLength } from './suggest-length'

@@ -4,6 +4,7 @@ import { gridOn, type Layout, picksOf, stepAt } from '../layout'
 import { aroundOf, builtInKindOf, slugOf, toeAt, topAt } from '../plan'
 import { counted, type Piece, type Quantity } from '../systems'
 import { cutList } from './cut-list'
+import { digFound, FILL_BACK, fillOpenAt, fillVolume } from './earth'
 
 export type { Quantity } from '../systems'
 
@@ -124,38 +125,22 @@ export function quantities(layout: Layout): Quantity[] {
 
   let backfill = 0
   for (const c of layout.courses) {
-    for (const s of c.stretches) backfill += fillWidth(layout, c, (s.from + s.to) / 2) * building.course(c.course).height * (s.to - s.from)
+    for (const s of c.stretches) backfill += fillVolume(layout, c, s.from, s.to)
   }
-  say('backfill', 'Backfill, compacted', backfill, 'm³', 'behind the stone to the cut, course by course', { name: 'Backfill', placed: 'backfill' })
+  say('backfill', 'Backfill, compacted', backfill, 'm³', backWords(layout), { name: 'Backfill', placed: 'backfill' })
 
-  const width = Math.max(foundation.width, unit.depth + plan.excavation.behind + (foundation.width - unit.depth) / 2)
-  const { slope } = plan.excavation
-  let dig = 0
-  let bank = 0
-  for (const s of layout.steps) {
-    const at = stationsOver(s.start, s.end, 0.5)
-    const depth = (station: number) => Math.max(0, toeAt(plan, station) - (s.elevation - foundation.thickness))
-    // Only the side behind leans back; the front is cut upright and closed again the same day.
-    const below = (station: number) => width * depth(station) + (slope * depth(station) ** 2) / 2
-    const above = (station: number) => {
-      const h = Math.max(0, topAt(plan, station) - toeAt(plan, station))
-      return (unit.depth + plan.excavation.behind + slope * depth(station)) * h + (slope * h * h) / 2
-    }
-    for (let i = 1; i < at.length; i++) {
-      const [a, b] = [at[i - 1] as number, at[i] as number]
-      dig += ((below(a) + below(b)) / 2) * (b - a)
-      bank += ((above(a) + above(b)) / 2) * (b - a)
-    }
-  }
-  say(
-    'dig',
-    'Dig below toe grade, bank',
-    dig,
-    'm³',
-    `${said.length(width, 2)} wide, the back leaning ${slope} : 1, from toe grade to the bottom of the pad; average end areas at ${said.given(0.5)}`,
-  )
-  say('bank', 'Cut above toe grade, bank', bank, 'm³', 'only where natural ground already stands at the top grade behind the wall')
-  say('spoil', 'Spoil of the trench, loose', dig * SWELL, 'm³', `dig × ${SWELL} swell; less what is kept as fill`)
+  const { found } = plan
+  if (found) {
+    say(
+      'dig',
+      'Dig, bank',
+      digFound(layout, found),
+      'm³',
+      `from the ground as found (${found.points.length} levels) to the bottom of the pad, the back leaning ${plan.excavation.slope} : 1; average end areas at ${said.given(0.5)}`,
+    )
+  } else digByGrades(layout, say)
+  const dug = result.find((q) => q.id === 'dig')?.value ?? 0
+  say('spoil', 'Spoil of the trench, loose', dug * SWELL, 'm³', `dig × ${SWELL} swell; less what is kept as fill`)
 
   const layers = layout.courses.flatMap((c) => gridOn(layout, c.course) ?? [])
   const gridArea = sum(layers, (g) => lengthOf(g.over) * g.length)
@@ -186,14 +171,52 @@ export function quantities(layout: Layout): Quantity[] {
   return result
 }
 
-const PIECES = { placed: 'pieces', seen: true } as const
-
-/** From the stone to the cut at a course, m: what is filled with soil there. @example fillWidth(layout, layout.courses[2], 12) // 1.35 */
-export function fillWidth({ plan, building, steps }: Layout, course: { bottom: number; top: number; offset: number }, station: number): number {
-  const up = (course.bottom + course.top) / 2 - stepAt(steps, station)
-  const { behind, slope } = plan.excavation
-  return Math.max(0, behind + slope * (up + building.foundation.thickness) - (building.stone?.width ?? 0) - course.offset)
+/** How far back is filled, and where that is not far enough. */
+function backWords(layout: Layout): string {
+  const { found } = layout.plan
+  if (!found) return 'behind the stone to the cut, course by course'
+  const open = fillOpenAt(layout, found)
+  const back = said.given(found.back ?? FILL_BACK)
+  return `behind the stone to the cut or to where the ground as found comes up, at most ${back} behind the face${open === undefined ? '' : `; at ${said.station(open)} the ground lies lower even there: say how far back is filled`}`
 }
+
+type Say = (id: string, name: string, value: number, of: Quantity['unit'], working: string) => void
+
+/** What is dug where only the grades are known, and what would be where the hillside stands at the top grade already. */
+function digByGrades(layout: Layout, say: Say): void {
+  const { plan, building } = layout
+  const { foundation } = building
+  const unit = building.course(1)
+  const width = Math.max(foundation.width, unit.depth + plan.excavation.behind + (foundation.width - unit.depth) / 2)
+  const { slope } = plan.excavation
+  let dig = 0
+  let bank = 0
+  for (const s of layout.steps) {
+    const at = stationsOver(s.start, s.end, 0.5)
+    const depth = (station: number) => Math.max(0, toeAt(plan, station) - (s.elevation - foundation.thickness))
+    // Only the side behind leans back; the front is cut upright and closed again the same day.
+    const below = (station: number) => width * depth(station) + (slope * depth(station) ** 2) / 2
+    const above = (station: number) => {
+      const h = Math.max(0, topAt(plan, station) - toeAt(plan, station))
+      return (unit.depth + plan.excavation.behind + slope * depth(station)) * h + (slope * h * h) / 2
+    }
+    for (let i = 1; i < at.length; i++) {
+      const [a, b] = [at[i - 1] as number, at[i] as number]
+      dig += ((below(a) + below(b)) / 2) * (b - a)
+      bank += ((above(a) + above(b)) / 2) * (b - a)
+    }
+  }
+  say(
+    'dig',
+    'Dig below toe grade, bank',
+    dig,
+    'm³',
+    `${said.length(width, 2)} wide, the back leaning ${slope} : 1, from toe grade to the bottom of the pad; average end areas at ${said.given(0.5)}`,
+  )
+  say('bank', 'Cut above toe grade, bank', bank, 'm³', 'only where natural ground already stands at the top grade behind the wall')
+}
+
+const PIECES = { placed: 'pieces', seen: true } as const
 
 const CAP_WORDS = { end: 'with a finished end', corner: 'mitred at corners', tapered: 'tapered', cut: 'cut' } as const
 const CAP_WHY = {

@@ -4,6 +4,7 @@ import { below, same } from '../geometry'
 import { checkBook } from '../rules'
 import { checkAlignment } from './alignment'
 import { checkBuiltIn } from './built-in'
+import { checkFound } from './found-ground'
 import { aroundOf, type Plan } from './plan'
 
 /**
@@ -56,6 +57,12 @@ export function checkPlan(plan: Plan): Problem[] {
     if (below(plan.length, o.station))
       say(`openings[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)
   })
+  plan.padSteps?.forEach((at, i) => {
+    const before = plan.padSteps?.[i - 1] ?? 0
+    if (!below(before, at)) say(`padSteps[${i}]`, `must be after ${said.given(before)}, not ${said.given(at)}; list the steps in order, each once`)
+    if (!below(at, plan.length)) say(`padSteps[${i}]`, `${said.given(at)} is not inside the wall, which ends at ${said.given(plan.length)}`)
+  })
+  problems.push(...checkFound(plan))
   plan.water?.possible?.forEach((o, i) => {
     if (below(plan.length, o.station))
       say(`water.possible[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(plan.length)}`)

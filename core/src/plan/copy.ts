@@ -10,7 +10,7 @@ import type { Plan } from './plan'
 export function copyOfPlan(plan: Plan, name: string): Plan {
   const { drawing: _d, engineer: _e, engineerBy: _b, ruleTable: _t, book: _k, rules, ...own } = plan
   // What stands above, in front and around is of the other place: nobody has said it of this one.
-  const { holds: _h, front: _f, frost: _r, obstacles: _o, references: _x, ...rest } = own
+  const { holds: _h, stands: _s, found: _g, front: _f, frost: _r, obstacles: _o, references: _x, ...rest } = own
   const { limits: _l, ...kept } = rules ?? {}
   return { ...rest, name, ...(Object.keys(kept).length > 0 ? { rules: kept } : {}) }
 }

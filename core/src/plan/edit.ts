@@ -49,9 +49,17 @@ export function commonAlong(plan: Plan, vertices: readonly Vertex[], closed: boo
     length,
     grades,
     sections,
+    ...(plan.padSteps ? { padSteps: plan.padSteps.filter((s) => s < length - 0.01) } : {}),
+    ...foundWithin(plan, length),
     ...(plan.openings ? { openings: near(plan.openings) } : {}),
     ...(plan.water?.possible ? { water: { ...plan.water, possible: near(plan.water.possible) } } : {}),
   }
+}
+
+/** The ground as found along a wall of another length: what lay beyond it is of another place. */
+function foundWithin({ found }: Plan, length: number): { found?: Plan['found'] } {
+  const points = found?.points.filter((p) => p.station <= length + 1e-6)
+  return found && points ? { found: points.length > 0 ? { ...found, points } : undefined } : {}
 }
 
 /** One point moved; arcs at it keep their angle. */

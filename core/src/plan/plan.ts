@@ -17,6 +17,8 @@ import {
 import { elevationAt, type ProfilePoint, readerOf } from '../geometry'
 import { addedPointSchema, choiceChangeSchema, pointChangeSchema, ruleBookSchema } from '../rules'
 import { type Around, builtInSchema } from './built-in'
+import { foundSchema } from './found-ground'
+import { standSchema } from './stands'
 
 const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
 const elevation = () => metres(-500, 9000)
@@ -48,6 +50,10 @@ export const planFields = {
   engineerBy: optionalText(120),
   /** What stands above and beside the wall, or comes at it; an empty list says that there is nothing, left out that nobody has said. */
   holds: optionalList(choice(HOLDS), 10),
+  /** What that is in plain words, with how far off and how much: what of it reaches the wall is judged by the rules. */
+  stands: optionalList(standSchema, 20),
+  /** The ground as it was found, before anything was dug. */
+  found: foundSchema(),
   /** The ground in front: how far it falls away, m down per m out, and whether water or feet wash it out. */
   front: optionalRecord({ slope: quantity({ min: 0, max: 2, unit: 'm down per m out' }), erodible: yesNo() }),
   /** How deep the ground freezes here, m. */
@@ -65,6 +71,8 @@ export const planFields = {
   }),
   /** How the top follows its grade, and the shortest top step (m). */
   top: optionalRecord({ style: choice(['stepped', 'level', 'cap-following'] as const), minRun: optionalQuantity({ min: 0, max: 50, unit: 'm' }) }),
+  /** Stations at which the pad steps, where somebody put them; by themselves where left out. */
+  padSteps: optionalList(stationField(), 200),
   /** Pipes and culverts through the wall: courses stop at them. Bottom is an elevation; m. */
   openings: optionalList(
     record({ name: text(60), station: stationField(), width: metres(0.02, 20), bottom: elevation(), height: metres(0.02, 10) }),

@@ -1,7 +1,7 @@
 import type { LimitName } from './shipped'
 
 /** How a limit is written: a length, or a number of its own. */
-export type LimitUnit = 'length' | '%' | 'passes' | '°' | 'share' | 'ratio' | 'mass' | 'count' | 'days' | 'temperature'
+export type LimitUnit = 'length' | '%' | 'passes' | '°' | 'share' | 'ratio' | 'mass' | 'count' | 'days' | 'temperature' | 'pressure'
 
 /** Chapters of the rule book, in the order of the work. */
 export const CHAPTERS = ['engineer', 'dig', 'pad', 'first', 'courses', 'water', 'fill', 'grid', 'concrete', 'top', 'lifting', 'devices'] as const
@@ -140,6 +140,10 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   groutLift: drawn('Grout placed in one go, high', 'length', 'most', [0.2, 3.6], 'concrete'),
   groutSlumpMin: drawn('Grout slump, least', 'length', 'least', [0.15, 0.25], 'concrete'),
   membraneLap: drawn('Membrane lap', 'length', 'least', [0.05, 0.5], 'concrete'),
+  loadReach: safe('Loads behind the wall count up to, times its height', 'ratio', 'least', [1, 5], 'engineer'),
+  driveLoad: safe('Load of a drive behind the wall', 'pressure', 'least', [10, 60], 'engineer'),
+  levelBehind: safe('Ground behind taken for level, up per 1 back', 'ratio', 'most', [0, 0.2], 'engineer'),
+  fenceBehind: safe('Posts behind the face', 'length', 'least', [0.6, 5], 'top'),
   standBehind: safe('Material behind the wall, times its height', 'ratio', 'least', [1, 5], 'fill'),
   swing: safe('Material clear of the machine to either side', 'length', 'least', [1.5, 15], 'lifting'),
   standSlope: safe('Ground that carries a stack, across to down', 'ratio', 'most', [0, 0.5], 'dig'),

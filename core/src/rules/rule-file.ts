@@ -85,6 +85,7 @@ export const RULE_UNITS: Readonly<Record<LimitUnit, string>> = {
   count: 'count',
   days: 'days',
   temperature: '°C',
+  pressure: 'kPa',
 }
 
 /** A limit as people read it; the reader's units. @example limitSaid(limitDef('padLevel'), 0.005) */
@@ -95,9 +96,11 @@ export const limitSaid = (d: { readonly of: LimitUnit } | undefined, value: numb
       ? said.mass(value)
       : d?.of === 'temperature'
         ? said.temperature(value)
-        : d?.of === '%' || d?.of === '°' || d?.of === 'days'
-          ? `${value} ${d.of}`
-          : `${value}`
+        : d?.of === 'pressure'
+          ? said.pressure(value)
+          : d?.of === '%' || d?.of === '°' || d?.of === 'days'
+            ? `${value} ${d.of}`
+            : `${value}`
 
 /**
  * Reads rules from outside: an open file, or what a form sends.

@@ -124,6 +124,20 @@ const FIRST = {
   standBehind: { value: 2, reason: 'What stands behind a wall pushes on it as far back as the wall is high; as much again is kept to be sure.' },
   swing: { value: 3, reason: `The tail of a machine swings through some ${said.given(3)} to either side; nobody has to reach in there for a unit.` },
   standSlope: { value: 0.25, reason: 'Ground that falls away more than 1 in 4 slides away under a stack of pallets.' },
+  loadReach: {
+    value: 2,
+    reason:
+      'What stands or drives behind a wall pushes on it about as far back as it is high; as much again is kept, since nobody on site knows the soil that well.',
+  },
+  driveLoad: {
+    value: 12,
+    reason: 'Cars and a delivery lorry now and then weigh as much as about two thirds of a metre of soil more behind the wall.',
+  },
+  levelBehind: { value: 0.1, reason: 'Ground that rises no more than 1 in 10 pushes hardly more than level ground does.' },
+  fenceBehind: {
+    value: 0.9,
+    reason: 'A post needs ground before it and behind it; nearer to the face the wind on the fence pushes the top courses out.',
+  },
   stoneFines: { value: 5, reason: 'Stone with more than 5 per cent of fines clogs the pipe and holds water.' },
 } as const satisfies Record<string, Limit>
 

@@ -1,5 +1,5 @@
 import { type Cell, cellKey, gridOn, type Layout } from '../layout'
-import { cutList, fillWidth } from '../materials'
+import { cutList, fillVolume } from '../materials'
 import type { Piece } from '../systems'
 import { type Material, materialsOf } from './material'
 
@@ -53,7 +53,7 @@ export function needsOfCells(layout: Layout): ReadonlyMap<string, CellNeeds> {
     caps: (c) => (c.last ? run(c) : 0),
     backfill: (c) => {
       const own = row.get(c.course)
-      return own ? c.stretches.reduce((n, s) => n + fillWidth(layout, own, (s.from + s.to) / 2) * height(c) * (s.to - s.from), 0) : 0
+      return own ? c.stretches.reduce((n, s) => n + fillVolume(layout, own, s.from, s.to), 0) : 0
     },
     layers: (c) => gridOn(layout, c.course)?.length ?? 0,
   }

@@ -8,8 +8,8 @@ export interface Starts {
   school(choice: string): string
 }
 
-/** What is typed for a question: a length (m or ft) or a small one (mm or in), a mass (kg or lb), per cent of a share, per cent and counts as they are, words. */
-export type QuestionOf = 'length' | 'small' | 'mass' | 'share' | 'number' | 'text'
+/** What is typed for a question: a length (m or ft) or a small one (mm or in), a mass, an area, rain, per cent of a share, per cent and counts as they are, words. */
+export type QuestionOf = 'length' | 'small' | 'mass' | 'area' | 'rain' | 'share' | 'number' | 'text'
 
 /** A column of a question that takes a list. */
 export interface QuestionColumn {
@@ -28,7 +28,7 @@ interface Asked {
   /** Where the answer stands in the part: `foundation.thickness`, `embedment[kind=fixed].depth`. */
   readonly at: string
   /** `own`: what no other system asks. */
-  readonly chapter: 'wall' | 'pad' | 'own' | 'water' | 'grid' | 'order'
+  readonly chapter: 'wall' | 'ground' | 'pad' | 'own' | 'water' | 'grid' | 'built' | 'rules' | 'order'
   readonly label: string
   readonly hint?: string
   /** Said of it outside the form, where a problem is named; the label where left out. */
@@ -47,7 +47,8 @@ export type Question = Asked &
   /** `usual`: what holds, and is shown, where the part says nothing. */
   (
     | { readonly of: QuestionOf; readonly optional?: true; readonly usual?: number }
-    | { readonly of: 'choice'; readonly options: readonly (readonly [id: string, title: string])[] }
+    /** `yesNo`: the plan holds a yes or no. An option with an empty id leaves it unsaid. */
+    | { readonly of: 'choice'; readonly options: readonly (readonly [id: string, title: string])[]; readonly yesNo?: true }
     /** One of the units of the catalogue that belong to the system. */
     | { readonly of: 'unit' }
     | {
@@ -56,6 +57,8 @@ export type Question = Asked &
         readonly columns: readonly QuestionColumn[]
         readonly least: number
         readonly add: string
+        /** A list without a line is none. */
+        readonly optional?: true
         readonly proposed?: 'layers'
       }
   )
@@ -97,7 +100,9 @@ export function withAnswer(part: unknown, at: string, answer: unknown): unknown 
     if ('field' in stop) {
       const of = { ...((here ?? {}) as Tree) }
       const inner = put(of[stop.field], rest)
-      if (inner === undefined) delete of[stop.field]
+      // What was taken out last takes what held it along.
+      const empty = answer === undefined && inner !== null && typeof inner === 'object' && Object.keys(inner).length === 0
+      if (inner === undefined || empty) delete of[stop.field]
       else of[stop.field] = inner
       return of
     }

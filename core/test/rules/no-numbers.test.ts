@@ -33,6 +33,8 @@ const KNOWN: readonly (readonly [code: string, what: string])[] = [
   ['meaning.lift < 0.2', 'words on a soil that wants thin lifts'],
   ['share >= 100', 'per cent'],
   ['(data.shifts ?? 1) > 24', 'hours of a day'],
+  ['x > 200', 'a loop'],
+  ['plan.alignment.vertices.length > 2', 'a line of more than one element'],
   ['o.points.length > 2', 'from where on points enclose something'],
   ['stations.length < 400', 'a loop'],
   ['up > plan.length + 3 && down < -3', 'how far past its ends room is looked for'],
@@ -52,6 +54,8 @@ const NAMED: ReadonlySet<string> = new Set([
   ...['FLAT', 'DITCH'],
   // Where a piece that was sawn may lie off and still be it.
   'BESIDE',
+  // How finely the ground as found is walked, and how far back it is looked for where nobody says how far is filled.
+  ...['ACROSS', 'FILL_BACK'],
   // Paper, and how much of a day's work a sheet shows.
   ...['OVERLAP', 'MARGIN', 'AHEAD'],
 ])

@@ -85,7 +85,17 @@ const own = (
   of,
   ...more,
 })
-const NOT_OF_MASONRY: ReadonlySet<string> = new Set(['grid', 'wasteGrid', 'padLift', 'embedShare'])
+const NOT_OF_MASONRY: ReadonlySet<string> = new Set([
+  'grid',
+  'rolls',
+  'wasteGrid',
+  'padLift',
+  'padLoose',
+  'embedShare',
+  'embedBase',
+  'embedPerMetre',
+  'embedCourses',
+])
 const questions: readonly Question[] = [
   ...blockQuestions(['footing']).filter((q) => !NOT_OF_MASONRY.has(q.id)),
   own('slab', 'slab', 'Finished slab at', 'length', { optional: true, hint: 'top of footing and first joint are measured from it' }),

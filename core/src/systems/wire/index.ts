@@ -83,7 +83,7 @@ const own = (id: string, label: string, of: 'length' | 'small' | 'text', hint?: 
   ...(hint ? { hint } : {}),
   ...(of === 'text' ? { optional: true as const } : {}),
 })
-const NOT_OF_WIRE: ReadonlySet<string> = new Set(['grid', 'wasteGrid', 'stone'])
+const NOT_OF_WIRE: ReadonlySet<string> = new Set(['grid', 'rolls', 'wasteGrid', 'stone'])
 const questions: readonly Question[] = [
   ...blockQuestions(FOUNDATIONS.map((f) => f.id)).filter((q) => !NOT_OF_WIRE.has(q.id)),
   {

@@ -1,3 +1,5 @@
+import type { Plan, StandKind } from '@stone-tally/core'
+
 /** Which line of the plan in force a typed line stands for; a new line has none. */
 export interface Was {
   was?: number
@@ -6,6 +8,14 @@ export interface Was {
 /** A line of a list of the system's part as it is typed, by column. */
 export interface Line extends Was {
   cells: Record<string, string>
+}
+
+/** What no field of the form shows as text: it is edited where it is drawn. SI, as the plan has it. */
+export interface Drawn {
+  references?: Plan['references']
+  obstacles?: Plan['obstacles']
+  /** Inspection points of this wall's own. */
+  added?: NonNullable<Plan['rules']>['added']
 }
 
 /** A plan as it is typed: every length a text in the crew's units. */
@@ -20,6 +30,13 @@ export interface Draft {
   frontSlope: string
   frontErodible: '' | 'yes' | 'no'
   frost: string
+  /** What stands around it, in plain words: each of its kind, with `away`, `size` and `note`. */
+  stands: (Line & { kind: StandKind })[]
+  /** The ground as found, a line a level: station; behind the face; level. Empty: not measured. */
+  found: string
+  foundBack: string
+  /** Stations of pad steps; empty: where they fall by themselves; `none`: one level pad. */
+  padSteps: string
   limits: ({ limit: string; value: string; source: string } & Was)[]
   system: string
   length: string
@@ -37,4 +54,8 @@ export interface Draft {
   part: Record<string, string>
   /** Answers that are lists: lines of columns. */
   lists: Record<string, Line[]>
+  /** Answers to what every wall is asked, in the same way. */
+  every: Record<string, string>
+  everyLists: Record<string, Line[]>
+  drawn: Drawn
 }

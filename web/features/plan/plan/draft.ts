@@ -32,9 +32,10 @@ import {
   type yup,
 } from '@stone-tally/core'
 
+import { aroundTexts, foundRead, padStepsRead, standsRead } from './around'
 import { builtInField, builtInRead, builtInTexts } from './built-in'
 import type { Draft, Was } from './draft-fields'
-import { partField, partRead, partTexts } from './part'
+import { EVERY, EVERY_ROOT, partField, partRead, partTexts } from './part'
 import { frontRead, holdsRead, rulesRead, surroundingsOf } from './surroundings'
 
 export type { Draft } from './draft-fields'
@@ -45,6 +46,11 @@ const startsOf = (book: RuleBook | undefined): Starts => ({
   school: (choice) => schoolBy({ book }, choice),
 })
 const first = SYSTEMS[0] as WallSystem
+/** What every wall is asked, as texts of the form. */
+const everyTexts = (plan: unknown, units: UnitSystem): Pick<Draft, 'every' | 'everyLists'> => {
+  const { part, lists } = partTexts(EVERY, plan, units)
+  return { every: part, everyLists: lists }
+}
 
 /** A new wall, from what the rule book has the planner start from. */
 export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
@@ -60,6 +66,12 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
     frontSlope: '',
     frontErodible: '',
     frost: '',
+    stands: [],
+    found: '',
+    foundBack: '',
+    padSteps: '',
+    ...everyTexts({}, units),
+    drawn: {},
     limits: [],
     builtIn: [],
     system: first.id,
@@ -89,6 +101,13 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     drawing: plan.drawing ?? '',
     engineer: plan.engineer ?? '',
     ...surroundingsOf(plan, units),
+    ...aroundTexts(plan, units),
+    ...everyTexts(plan, units),
+    drawn: {
+      ...(plan.references ? { references: plan.references } : {}),
+      ...(plan.obstacles ? { obstacles: plan.obstacles } : {}),
+      ...(plan.rules?.added ? { added: plan.rules.added } : {}),
+    },
     builtIn: builtInTexts(plan.builtIn, units),
     system: plan.system.id,
     ...(system ? partTexts(system, plan.system.data, units) : { part: {}, lists: {} }),
@@ -172,8 +191,11 @@ const FIELD: Record<string, string> = {
   'excavation.slope': 'slope',
   'rules.openCourses': 'openCourses',
 }
+const ASKED_OF_EVERY = /^(water|openings|rules\.(pointSpacing|engineeredAbove|heightFrom|ownRelease)|top\.minRun)/
 const draftField = (field: string, system: WallSystem) =>
   FIELD[field] ??
+  (field.startsWith('found') ? 'found' : field.startsWith('padSteps') ? 'padSteps' : undefined) ??
+  (ASKED_OF_EVERY.test(field) ? partField(EVERY, field, EVERY_ROOT) : undefined) ??
   builtInField(field) ??
   (field.startsWith(PART) ? partField(system, field.slice(PART.length)) : undefined) ??
   field.replace(/^rules\.limits/, 'limits').replace(/\[(\d+)\]/g, '.$1')
@@ -325,11 +347,17 @@ export function planOf(
       from: i === 0 ? 0 : (ends[i - 1] ?? 0),
       to: ends[i] ?? length,
     })),
+    stands: standsRead(draft.stands, shown?.stands, base?.stands, units, problems),
+    found: foundRead(draft, shown, base?.found, units, problems),
+    padSteps: padStepsRead(draft, shown, base?.padSteps, units, problems),
+    references: draft.drawn.references ?? (shown?.drawn.references ? undefined : base?.references),
+    obstacles: draft.drawn.obstacles ?? (shown?.drawn.obstacles ? undefined : base?.obstacles),
     rules: rulesRead(draft, shown, openCourses === undefined ? base?.rules : { ...base?.rules, openCourses }, units, problems),
   }
+  const whole = withEvery(withAdded(value))
   if (problems.length > 0) return failAll(problems)
   // What is undefined was left out: the plan's own JSON has no such key.
-  const plan = readPlan(Object.fromEntries(Object.entries(value).filter(([, v]) => v !== undefined)))
+  const plan = readPlan(Object.fromEntries(Object.entries(whole).filter(([, v]) => v !== undefined)))
   const placed = (list: readonly Problem[]) => failAll(list.map((p) => ({ field: draftField(p.field, system), message: p.message })))
   if (!plan.ok) return placed(plan.problems)
   const large = tooManyPieces(plan.value)
@@ -341,6 +369,22 @@ export function planOf(
   if (!laid.ok) return placed(laid.problems)
   const nowhere = misplaced(laid.value)
   return nowhere.length > 0 ? placed(nowhere) : ok(plan.value)
+
+  /** Inspection points of this wall's own, which are taken in where what stands around is said. */
+  function withAdded<V extends { rules: Plan['rules'] }>(of: V): V {
+    if (JSON.stringify(draft.drawn.added) === JSON.stringify(shown?.drawn.added)) return of
+    const { added: _, ...rules } = of.rules ?? {}
+    return { ...of, rules: draft.drawn.added?.length ? { ...rules, added: draft.drawn.added } : rules }
+  }
+
+  /** What every wall is asked, put where the plan has it. */
+  function withEvery(of: object): Record<string, unknown> {
+    const typed = { part: draft.every, lists: draft.everyLists }
+    const asShown = shown ? { part: shown.every, lists: shown.everyLists } : { ...partTexts(EVERY, {}, units) }
+    const made = partRead({ system: EVERY, typed, units, data: of, shown: asShown, root: EVERY_ROOT, problems }) as Record<string, unknown>
+    const top = made.top as { style?: string } | undefined
+    return top && top.style === undefined ? { ...made, top: { ...top, style: draft.topStyle } } : made
+  }
 
   /** The part the typed one is an edit of: the plan's own wherever the system can read it, else what a new wall starts with. */
   function partFrom(of: WallSystem, unit: Unit): { data: unknown; shown?: Draft | undefined } {

@@ -1,6 +1,6 @@
 import type { WallSystem } from '@stone-tally/core'
 import { builtInLabel } from './built-in'
-import { partLabel } from './part'
+import { EVERY, partLabel } from './part'
 
 /** What a field of the draft is called on the form, its lines counted from 1. */
 const LABEL: Readonly<Record<string, string>> = {
@@ -13,6 +13,12 @@ const LABEL: Readonly<Record<string, string>> = {
   frontSlope: 'Ground in front falls',
   frontErodible: 'Ground in front',
   frost: 'Frost depth',
+  stands: 'What stands around',
+  'stands.away': 'What stands around: how far off',
+  'stands.size': 'What stands around: how much',
+  found: 'Ground as found',
+  foundBack: 'Filled back to',
+  padSteps: 'Pad steps at',
   'limits.limit': 'Limit of the drawing: which',
   'limits.value': 'Limit of the drawing: value',
   'limits.source': 'Limit of the drawing: where it says so',
@@ -49,9 +55,12 @@ export function fieldLabel(field: string, system?: WallSystem): string {
   if (built) return built
   const own = system && partLabel(system, field)
   if (own) return own
+  const every = partLabel(EVERY, field)
+  if (every) return every
   const line = /^(\w+)\.(\d+)(?:\.(.+))?$/.exec(field)
   if (!line) return LABEL[field] ?? LABEL[field.split(/[.[]/)[0] ?? ''] ?? field
-  const [, list, at, rest] = line
+  const [, list, at, last] = line
+  const rest = last?.replace(/^cells\./, '')
   const label = LABEL[rest ? `${list}.${rest}` : `${list}`] ?? LABEL[list as string] ?? (list as string)
   const n = Number(at) + 1
   return label.includes(':') ? label.replace(':', ` ${n}:`) : `${label}, no. ${n}`

@@ -1,10 +1,10 @@
-import type { Question, QuestionOf, WallSystem } from '@stone-tally/core'
+import { type Question, type QuestionOf, unitOf } from '@stone-tally/core'
 import { type CSSProperties, type ReactNode, useState } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
 import { Caution, Choice, Quiet, Row } from '@/ui/controls'
 import type { Draft } from './draft-fields'
 import { Grid, Lines, Part } from './form-parts'
-import { emptyLine, isAsked } from './part'
+import { type Asking, emptyLine, isAsked, PART_ROOT, type Root } from './part'
 
 type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
 type ListQuestion = Extract<Question, { of: 'list' }>
@@ -18,9 +18,10 @@ export function PartQuestions({
   text,
   u,
   small,
+  root = PART_ROOT,
   onPropose,
 }: {
-  system: WallSystem
+  system: Asking
   chapter: Question['chapter']
   /** Answers as they are typed: some questions follow from others. */
   part: Record<string, string>
@@ -29,6 +30,7 @@ export function PartQuestions({
   /** The units that a bare length and a small one are read in. */
   u: string
   small: string
+  root?: Root
   /** Fills a list by the rules, where they propose one; says why where they do not. */
   onPropose?(question: string): string | undefined
 }) {
@@ -40,7 +42,17 @@ export function PartQuestions({
     else made.push([q])
     return made
   }, [])
-  const unit = { length: `, ${u}`, small: `, ${small}`, mass: u === 'm' ? ', kg' : ', lb', share: '', number: '', text: '' }
+  const measured = (of: 'mass' | 'area' | 'rain') => `, ${unitOf(of, u === 'm' ? 'metric' : 'imperial')}`
+  const unit = {
+    length: `, ${u}`,
+    small: `, ${small}`,
+    mass: measured('mass'),
+    area: measured('area'),
+    rain: measured('rain'),
+    share: '',
+    number: '',
+    text: '',
+  }
   return (
     <>
       {groups.map(([q, ...more]) =>
@@ -48,15 +60,15 @@ export function PartQuestions({
           <Controller
             key={q.id}
             control={control}
-            name={`part.${q.id}`}
-            render={({ field }) => <Choice label={q.label} value={field.value} options={[...q.options]} onChange={field.onChange} />}
+            name={`${root[0]}.${q.id}`}
+            render={({ field }) => <Choice label={q.label} value={field.value ?? ''} options={[...q.options]} onChange={field.onChange} />}
           />
         ) : q.of === 'list' ? (
-          <QuestionLines key={q.id} question={q} control={control} text={text} unit={unit} onPropose={onPropose} />
+          <QuestionLines key={q.id} root={root} question={q} control={control} text={text} unit={unit} onPropose={onPropose} />
         ) : (
           <Grid key={q.id}>
             {[q, ...more].map((f) => (
-              <div key={f.id}>{text(`part.${f.id}`, isField(f) ? `${f.label}${unit[f.of]}` : f.label, f.hint)}</div>
+              <div key={f.id}>{text(`${root[0]}.${f.id}`, isField(f) ? `${f.label}${unit[f.of]}` : f.label, f.hint)}</div>
             ))}
           </Grid>
         ),
@@ -90,8 +102,10 @@ function QuestionLines({
   control,
   text,
   unit,
+  root,
   onPropose,
 }: {
+  root: Root
   question: ListQuestion
   control: Control<Draft>
   text: Text
@@ -99,13 +113,13 @@ function QuestionLines({
   onPropose: ((question: string) => string | undefined) | undefined
 }) {
   const [why, setWhy] = useState<string>()
-  const lines = useFieldArray({ control, name: `lists.${q.id}` })
+  const lines = useFieldArray({ control, name: `${root[1]}.${q.id}` })
   return (
     <Lines>
       {lines.fields.map((f, i) => (
         <div className="line" key={f.id}>
           {q.columns.map((c) => (
-            <div key={c.id}>{text(`lists.${q.id}.${i}.cells.${c.id}`, `${c.label}${unit[c.of]}`)}</div>
+            <div key={c.id}>{text(`${root[1]}.${q.id}.${i}.cells.${c.id}`, `${c.label}${unit[c.of]}`)}</div>
           ))}
           {lines.fields.length > q.least ? (
             <Quiet onPress={() => lines.remove(i)} aria-label="Remove this line">

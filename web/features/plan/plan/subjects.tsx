@@ -3,7 +3,7 @@
 import type { WallSystem } from '@stone-tally/core'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import { isAsked } from './part'
+import { EVERY, isAsked } from './part'
 
 /** What a wall is asked, one subject at a time, in the order of the trade. */
 export const SUBJECTS = [
@@ -34,6 +34,13 @@ const OF: Readonly<Record<string, SubjectId>> = {
   frontSlope: 'holds',
   frontErodible: 'holds',
   frost: 'holds',
+  stands: 'holds',
+  found: 'ground',
+  foundBack: 'ground',
+  padSteps: 'pad',
+  drawn: 'built',
+  references: 'built',
+  obstacles: 'built',
   grades: 'ground',
   benchmark: 'ground',
   benchmarkName: 'ground',
@@ -45,12 +52,23 @@ const OF: Readonly<Record<string, SubjectId>> = {
   builtIn: 'built',
   limits: 'rules',
 }
-const CHAPTER: Readonly<Record<string, SubjectId>> = { wall: 'unit', pad: 'pad', own: 'own', water: 'water', grid: 'grid', order: 'rules' }
+const CHAPTER: Readonly<Record<string, SubjectId>> = {
+  wall: 'unit',
+  ground: 'ground',
+  built: 'built',
+  rules: 'rules',
+  pad: 'pad',
+  own: 'own',
+  water: 'water',
+  grid: 'grid',
+  order: 'rules',
+}
 
 /** The subject a field of the draft is asked in. @example subjectOf('grades.1.top', system) // 'ground' */
 export function subjectOf(field: string, system: WallSystem | undefined): SubjectId {
   const [first = '', second = ''] = field.split('.')
   if (first === 'part' || first === 'lists') return CHAPTER[system?.questions.find((q) => q.id === second)?.chapter ?? ''] ?? 'unit'
+  if (first === 'every' || first === 'everyLists') return CHAPTER[EVERY.questions.find((q) => q.id === second)?.chapter ?? ''] ?? 'rules'
   return OF[first] ?? 'line'
 }
 

@@ -16,9 +16,9 @@ import type { Draft } from './draft-fields'
 export type Surroundings = Pick<Draft, 'engineerBy' | 'holds' | 'frontSlope' | 'frontErodible' | 'frost' | 'limits'>
 
 /** How a limit of the drawing is measured; undefined where it is a number of its own. */
-export function measureOfLimit(limit: string): 'small' | 'mass' | 'temperature' | undefined {
+export function measureOfLimit(limit: string): 'small' | 'mass' | 'temperature' | 'pressure' | undefined {
   const of = limitDef(limit)?.of
-  return of === 'length' ? 'small' : of === 'mass' || of === 'temperature' ? of : undefined
+  return of === 'length' ? 'small' : of === 'mass' || of === 'temperature' || of === 'pressure' ? of : undefined
 }
 
 export function surroundingsOf(plan: Plan, units: UnitSystem): Surroundings {

@@ -14,6 +14,7 @@ import {
   type Result,
   type Rules,
   startDef,
+  typedAmount,
   type UnitSystem,
   unitOf as unitOfMeasure,
 } from '@stone-tally/core'
@@ -78,9 +79,15 @@ export const defOf = (
 const LARGE = 2
 
 /** How a number of the book is measured; undefined for one that has no unit of its own to turn into another. */
-export const measureOf = (name: string): 'length' | 'small' | 'mass' | 'temperature' | undefined => {
+export const measureOf = (name: string): 'length' | 'small' | 'mass' | 'temperature' | 'pressure' | undefined => {
   const d = defOf(name)
-  return d?.of === 'length' ? (d.range[1] >= LARGE ? 'length' : 'small') : d?.of === 'mass' || d?.of === 'temperature' ? d.of : undefined
+  return d?.of === 'length'
+    ? d.range[1] >= LARGE
+      ? 'length'
+      : 'small'
+    : d?.of === 'mass' || d?.of === 'temperature' || d?.of === 'pressure'
+      ? d.of
+      : undefined
 }
 
 /** The unit a limit is typed and read in. @example unitOf('padLevel', 'metric') // 'mm' */
@@ -89,7 +96,7 @@ export function unitOf(name: string, units: UnitSystem): string {
   const measure = measureOf(name)
   if (!d) return ''
   if (measure) return unitOfMeasure(measure, units)
-  const words: Readonly<Record<Exclude<LimitUnit, 'length' | 'mass' | 'temperature'>, string>> = {
+  const words: Readonly<Record<Exclude<LimitUnit, 'length' | 'mass' | 'temperature' | 'pressure'>, string>> = {
     '%': '%',
     '°': '°',
     passes: 'passes',
@@ -106,6 +113,7 @@ export function limitText(name: string, value: number, units: UnitSystem): strin
   const measure = measureOf(name)
   const either = defOf(name)?.sense === 'within' ? '±' : ''
   if (measure === 'mass') return `${either}${formatMass(value, units)}`
+  if (measure === 'pressure') return `${either}${typedAmount(value, 'pressure', units)} ${unitOf(name, units)}`
   if (measure === 'temperature') return `${either}${formatTemperature(value, units)}`
   if (measure === 'length') return `${either}${formatLength(value, units, 2)}`
   if (measure === 'small') return `${either}${formatSigned(value, units)}`

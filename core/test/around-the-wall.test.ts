@@ -1,0 +1,274 @@
+import {
+  compareLayouts,
+  engineerFor,
+  foundAlong,
+  groundReader,
+  holdsAlready,
+  issued,
+  type Layout,
+  layOut,
+  leastDigging,
+  meaningsOf,
+  movedBy,
+  type Plan,
+  quantities,
+  readPlan,
+  STANDS,
+  SYSTEMS,
+  startPlan,
+  surchargeOf,
+  takeIn,
+  withLine,
+} from '@stone-tally/core'
+import fc from 'fast-check'
+import { startedLayout } from './started'
+
+const start = (change: Partial<Plan> = {}): Plan => {
+  const plan = { ...startPlan(SYSTEMS.find((s) => s.id === 'landscape') ?? (SYSTEMS[0] as never), 12), holds: [], ...change } as Plan
+  return issued(plan)
+}
+const laid = (plan: Plan): Layout => {
+  const made = layOut(plan)
+  if (!made.ok) throw new Error(JSON.stringify(made.problems))
+  return made.value
+}
+const amount = (plan: Plan, id: string) => quantities(laid(plan)).find((q) => q.id === id)?.value ?? Number.NaN
+const toe = start().grades[0]?.toe ?? 0
+const engineered = (plan: Plan) => laid(plan).cautions.some((c) => c.id === 'engineer' && c.blocks)
+
+describe('what a wall holds, in plain words', () => {
+  const rules = start()
+  test.each([
+    [{ kind: 'drive' as const }, true],
+    [{ kind: 'drive' as const, away: 1.99 }, true],
+    [{ kind: 'drive' as const, away: 2 }, false],
+    [{ kind: 'building' as const, away: 2 }, false],
+    [{ kind: 'pool' as const, away: 1.5, size: 1.4 }, true],
+    [{ kind: 'slope' as const, size: 0.1 }, false],
+    [{ kind: 'slope' as const, size: 0.11 }, true],
+    [{ kind: 'slope' as const, size: 0.5, away: 2 }, false],
+    [{ kind: 'slope' as const }, true],
+    [{ kind: 'fence' as const, away: 0.89 }, true],
+    [{ kind: 'fence' as const, away: 0.9 }, false],
+    [{ kind: 'fence' as const }, true],
+    [{ kind: 'water' as const, away: 50 }, true],
+    [{ kind: 'wall' as const, away: 2 }, false],
+    // The higher of two walls reaches further.
+    [{ kind: 'wall' as const, away: 3.9, size: 2 }, true],
+  ])('%j makes a wall of a metre an engineer’s: %s', (stand, is) => {
+    expect(engineerFor(stand, rules, 1) !== undefined).toBe(is)
+  })
+  test('what nobody has said is never kinder than what somebody says', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...STANDS),
+        fc.double({ min: 0, max: 9, noNaN: true }),
+        fc.double({ min: 0.3, max: 3, noNaN: true }),
+        (kind, away, height) => {
+          if (engineerFor({ kind, away }, rules, height)) expect(engineerFor({ kind }, rules, height)).toBeDefined()
+          expect(surchargeOf({ kind, away, size: 1 }, rules, height)).toBeLessThanOrEqual(surchargeOf({ kind, size: 1 }, rules, height))
+        },
+      ),
+    )
+  })
+  const low = (change: Partial<Plan>) => start({ grades: start().grades.map((g) => ({ ...g, top: g.toe + 0.4 })), ...change })
+  test('it is said, it blocks the dig until the engineer is named, and a drive far off does neither', () => {
+    expect(engineered(low({ stands: [{ kind: 'drive', away: 1 }] }))).toBe(true)
+    expect(engineered(low({ stands: [{ kind: 'drive', away: 20 }] }))).toBe(false)
+    expect(engineered(low({ stands: [{ kind: 'drive', away: 1 }], engineer: 'E-114', engineerBy: 'E. Record, 4711' }))).toBe(false)
+    // Somebody has said what is there: nothing more is asked.
+    const said = { ...low({ stands: [{ kind: 'drive', away: 20 }] }), holds: undefined } as unknown as Plan
+    expect(laid(said).cautions.some((c) => c.id === 'holds')).toBe(false)
+  })
+  test.each(STANDS)('%s: each meaning has its reason; what it gives the plan can be read, laid out, and is given once', (kind) => {
+    const plan = start()
+    const layout = laid(plan)
+    const list = meaningsOf({ kind, away: 0.5, size: 1 }, plan, { height: 1, length: plan.length, stages: layout.system.stages.map((s) => s.id) })
+    expect(list.length).toBeGreaterThan(1)
+    for (const m of list) {
+      expect(m.why.length).toBeGreaterThan(10)
+      const given = takeIn(plan, m)
+      expect(holdsAlready(given, m)).toBe(true)
+      expect(takeIn(given, m)).toBe(given)
+      if (!m.takes) continue
+      const { book: _b, ...open } = given
+      const read = readPlan(JSON.parse(JSON.stringify(open)))
+      expect(read.ok ? [] : read.problems).toEqual([])
+      if (read.ok) expect(layOut(issued(read.value)).ok).toBe(true)
+    }
+  })
+  test('a revision says what changed around the wall', () => {
+    const texts = compareLayouts(laid(start()), laid(start({ stands: [{ kind: 'pool', away: 3 }] }))).map((c) => c.text)
+    expect(texts.some((t) => t.startsWith('Around it: nothing → a pool or pond'))).toBe(true)
+  })
+})
+
+describe('the ground as found', () => {
+  const flat = (level: number) => ({ points: [{ station: 0, behind: 0, level }] })
+  test('a plane is read as itself everywhere inside, and its nearest edge outside', () => {
+    const plane = (s: number, b: number) => 10 + 0.1 * s - 0.2 * b
+    const points = [0, 4, 9, 12].flatMap((station) => [-2, 0, 1.5, 5].map((behind) => ({ station, behind, level: plane(station, behind) })))
+    const at = groundReader({ points })
+    fc.assert(
+      fc.property(fc.double({ min: 0, max: 12, noNaN: true }), fc.double({ min: -2, max: 5, noNaN: true }), (s, b) => {
+        expect(at(s, b)).toBeCloseTo(plane(s, b), 6)
+      }),
+    )
+    expect(at(6, 40)).toBeCloseTo(plane(6, 5), 6)
+    expect(at(6, -9)).toBeCloseTo(plane(6, -2), 6)
+  })
+  test('levels along one line are level across it', () => {
+    const at = groundReader({
+      points: [
+        { station: 10, behind: 0, level: 11 },
+        { station: 0, behind: 0, level: 10 },
+      ],
+    })
+    for (const b of [-3, 0, 4]) expect(at(5, b)).toBeCloseTo(10.5, 9)
+    expect(groundReader(flat(7))(3, 3)).toBe(7)
+  })
+  test('ground at the toe grade digs what the grades alone say; higher ground digs more, lower fills more', () => {
+    const by = amount(start(), 'dig')
+    // The side that leans out goes on above the toe grade only where there is ground.
+    expect(amount(start({ found: flat(toe) }), 'dig')).toBeCloseTo(by, 0)
+    expect(Math.abs(amount(start({ found: flat(toe) }), 'dig') / by - 1)).toBeLessThan(0.05)
+    expect(amount(start({ found: flat(toe + 0.5) }), 'dig')).toBeGreaterThan(by * 1.5)
+    expect(amount(start({ found: flat(toe - 5) }), 'dig')).toBe(0)
+    const top = Math.max(...start().grades.map((g) => g.top))
+    expect(amount(start({ found: flat(top + 1) }), 'backfill')).toBeCloseTo(amount(start(), 'backfill'), 6)
+    expect(amount(start({ found: flat(toe) }), 'backfill')).toBeGreaterThan(amount(start(), 'backfill') * 1.5)
+    expect(amount(start({ found: { ...flat(toe), back: 0.2 } }), 'backfill')).toBeCloseTo(amount(start(), 'backfill'), 6)
+  })
+  test('levels beyond the wall, and one place at two levels, are refused where they stand', () => {
+    const refused = (points: { station: number; behind: number; level: number }[]) => {
+      const { book: _b, ...open } = start()
+      const made = readPlan({ ...open, found: { points } })
+      return made.ok ? [] : made.problems.map((p) => p.field)
+    }
+    expect(refused([{ station: 99, behind: 0, level: 1 }])).toEqual(['found.points[0].station'])
+    expect(
+      refused([
+        { station: 1, behind: 0, level: 1 },
+        { station: 1, behind: 0, level: 2 },
+      ]),
+    ).toEqual(['found.points[1].level'])
+    expect(
+      refused([
+        { station: 1, behind: 0, level: 1 },
+        { station: 1, behind: 0, level: 1 },
+      ]),
+    ).toEqual([])
+  })
+  test('points of a survey: beside the line by station and how far behind; what is far, flat or too many is counted', () => {
+    const plan = start()
+    const survey = foundAlong(plan, [
+      { easting: 3, northing: 2, elevation: 10 },
+      { easting: 3, northing: -1, elevation: 9 },
+      { easting: 3, northing: 2, elevation: 11 },
+      { easting: 3, northing: 2 },
+      { easting: 40, northing: 0, elevation: 10 },
+      { easting: 3, northing: 99, elevation: 10 },
+    ])
+    expect(survey).toEqual({
+      points: [
+        { station: 3, behind: -1, level: 9 },
+        { station: 3, behind: 2, level: 10 },
+      ],
+      far: 2,
+      flat: 1,
+      thinned: 0,
+    })
+    const many = Array.from({ length: 9000 }, (_, i) => ({ easting: (i % 120) / 10, northing: Math.floor(i / 120) / 10, elevation: 10 }))
+    const thin = foundAlong(plan, many)
+    expect(thin.points.length).toBeLessThanOrEqual(2000)
+    expect(thin.points.length + thin.thinned).toBe(9000)
+  })
+  test('a shorter wall loses what lay beyond its end', () => {
+    const plan = withLine(
+      start({
+        found: {
+          points: [
+            { station: 2, behind: 0, level: 10 },
+            { station: 11, behind: 0, level: 10 },
+          ],
+        },
+        padSteps: [],
+      }),
+      [
+        { easting: 0, northing: 0 },
+        { easting: 6, northing: 0 },
+      ],
+      false,
+    )
+    expect(plan.found?.points).toEqual([{ station: 2, behind: 0, level: 10 }])
+  })
+})
+
+describe('least digging', () => {
+  const hill = { points: [0, 12].flatMap((station) => [-4, 0, 4].map((behind) => ({ station, behind, level: toe + 0.2 + behind * 0.3 }))) }
+  test.each([
+    ['line', 0.5],
+    ['grade', 0.3],
+  ] as const)('by %s: never more than as given, never less than the bound, and what it says is what the moved wall takes', (of, play) => {
+    const plan = start({ found: hill })
+    const found = leastDigging(plan, of, play)
+    if (!found.ok) throw new Error(JSON.stringify(found.problems))
+    const { shift, dig, given, bound } = found.value
+    expect(dig).toBeLessThan(given)
+    expect(dig).toBeGreaterThanOrEqual(bound - 1e-9)
+    // Forward, out of the hill; or up.
+    expect(Math.sign(shift)).toBe(of === 'line' ? -1 : 1)
+    expect(Math.abs(amount(movedBy(plan, of, shift), 'dig') / dig - 1)).toBeLessThan(0.03)
+    expect(Math.abs(amount(plan, 'dig') / given - 1)).toBeLessThan(0.03)
+  })
+  test('without ground as found, along corners, and beyond a play that is another wall it is refused', () => {
+    expect(leastDigging(start(), 'grade', 0.2)).toMatchObject({ ok: false, problems: [{ field: 'found' }] })
+    const bent = {
+      vertices: [
+        { easting: 0, northing: 0 },
+        { easting: 6, northing: 0 },
+        { easting: 6, northing: 6 },
+      ],
+      closed: false,
+    }
+    expect(leastDigging(start({ found: hill, alignment: bent }), 'line', 0.2)).toMatchObject({ ok: false, problems: [{ field: 'alignment' }] })
+    expect(leastDigging(start({ found: hill }), 'line', 9)).toMatchObject({ ok: false, problems: [{ field: 'play' }] })
+  })
+  test('it can be ended', () => {
+    const whole = leastDigging(start({ found: hill }), 'line', 0.5)
+    const ended = leastDigging(start({ found: hill }), 'line', 0.5, () => false)
+    expect(ended.ok && whole.ok && ended.value.tried < whole.value.tried).toBe(true)
+  })
+})
+
+describe('pad steps where somebody put them', () => {
+  const rising = {
+    grades: [
+      { station: 0, toe, top: toe + 1 },
+      { station: 12, toe: toe + 0.9, top: toe + 1.9 },
+    ],
+  }
+  const own = laid(start(rising)).steps
+  test('put where they fall by themselves they are the same steps', () => {
+    expect(own.length).toBeGreaterThan(2)
+    expect(laid(start({ ...rising, padSteps: own.slice(1).map((s) => s.start) })).steps).toEqual(own)
+  })
+  test('one left out makes a stretch deeper, never shallower than the embedment asks; none at all is one level pad', () => {
+    const moved = laid(start({ ...rising, padSteps: own.slice(2).map((s) => s.start) }))
+    const at = (layout: Layout, s: number) => layout.steps.find((x) => s < x.end)?.elevation ?? 0
+    for (let s = 0.1; s < 12; s += 0.3) expect(at(moved, s)).toBeLessThanOrEqual(at(laid(start(rising)), s) + 1e-9)
+    expect(laid(start({ ...rising, padSteps: [] })).steps).toHaveLength(1)
+  })
+  test('out of order, outside, or too short a step is refused at its place', () => {
+    const refused = (padSteps: number[]) => {
+      const { book: _b, ...open } = start({ ...rising, padSteps })
+      const read = readPlan(open)
+      const made = read.ok ? layOut(issued(read.value)) : read
+      return made.ok ? [] : made.problems.map((p) => p.field)
+    }
+    expect(refused([6, 3])).toEqual(['padSteps[1]'])
+    expect(refused([12])).toEqual(['padSteps[0]'])
+    expect(refused([6, 6.4])).toContain('padSteps[1]')
+    expect(startedLayout('landscape').plan.padSteps).toBeUndefined()
+  })
+})
