@@ -7,6 +7,7 @@ import { type Kysely, sql } from 'kysely'
 import { addPerson, type Person } from '../web/server/accounts'
 import { type Database, database } from '../web/server/database'
 import { takePhoto } from '../web/server/photos'
+import { markSeen } from '../web/server/planning'
 import { recordEntries } from '../web/server/record-store'
 import { createWall } from '../web/server/walls'
 import { BUILDS, tellBuild } from './builds'
@@ -218,6 +219,8 @@ export async function loadDemo(now = Date.now()): Promise<{ wall: string }> {
     const added = known ? ok(known) : await addPerson(COMPANY, { ...p, password: DEMO_PASSWORD })
     if (!added.ok) throw new Error(added.problems[0]?.message)
     people.set(p.role, { ...p, id: added.value.id, companyId: COMPANY })
+    // They have been here for a while: nobody walks them through their own wall.
+    await markSeen({ ...p, id: added.value.id, companyId: COMPANY }, { what: 'walk' })
   }
   const foreman = people.get('foreman') as Person
   const day = 86_400_000

@@ -52,7 +52,7 @@ test('another company: not listed, not opened, not written, not exported', async
   await post(rival, '/api/sign-in', { email: 'rival@other.example', password: 'rivals-password' })
   const page = await rival.newPage()
   await page.goto(url())
-  await expect(page.getByText('No walls yet')).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Begin with a wall' })).toBeVisible()
   await page.goto(`${url()}/walls/${demoWall()}`)
   await expect(page.getByText('There is nothing here')).toBeVisible()
   for (const path of ['entries', 'live', 'export']) expect((await rival.request.get(`${url()}/api/walls/${demoWall()}/${path}`)).status()).toBe(404)

@@ -1,7 +1,7 @@
 // A new wall: the ways in, one subject at a time beside the drawing, ways compared, nothing typed lost.
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { expect, newWall, ready, signIn, test, url } from './site'
+import { demoWall, expect, newWall, post, ready, signIn, test, url } from './site'
 
 const begin = async (page: Page) => {
   await page.goto(`${url()}/walls/new`)
@@ -91,34 +91,185 @@ test('a little longer it takes fewer cuts: looked for beside the page, taken by 
   await expect(page.getByLabel('Length, m', { exact: true })).toHaveValue(String(Number.parseFloat(length)))
 })
 
-test('two other ways of the same wall side by side; the one that is kept is the plan', async ({ page, context }) => {
+test('two other ways of the same wall side by side; the one that is kept is the plan, the other a sketch to take up again', async ({
+  page,
+  context,
+}) => {
   await signIn(context, 'foreman')
   await byTyping(page)
   await page.getByLabel('Name', { exact: true }).first().fill('Compared wall')
   await page.getByLabel('Length, m', { exact: true }).fill('9')
-  await page.getByLabel('Height, m', { exact: true }).fill('0.9')
+  await page.getByLabel('Height, m', { exact: true }).fill('0.5')
   await subject(page, 'System and unit').click()
   const ways = page.getByRole('group', { name: 'Ways compared' })
-  const others = ways.getByRole('button')
-  await others.nth(0).click()
-  await others.nth(1).click()
-  // Three stand side by side, no more.
-  await expect(others.nth(2)).toBeDisabled()
+  const choose = ways.getByRole('combobox', { name: 'Compare with another way' })
+  await choose.selectOption({ index: 1 })
   const table = ways.getByRole('region', { name: 'What each way takes' })
+  await expect(table.getByRole('columnheader')).toHaveCount(3)
+  await choose.selectOption({ index: 3 })
+  // Three stand side by side, no more.
+  await expect(choose).toBeDisabled()
   await expect(table.getByRole('columnheader')).toHaveCount(4)
   for (const row of ['Courses', 'Units to set', 'Cuts', 'Dig', 'Working days, one crew', 'Lorries of 18 t'])
     await expect(table.getByRole('row', { name: new RegExp(`^${row}`) })).toBeVisible()
-  const name = (
-    (await table
-      .getByRole('button', { name: /^Keep / })
-      .first()
-      .textContent()) ?? ''
-  ).replace('Keep ', '')
-  await table
-    .getByRole('button', { name: /^Keep / })
-    .first()
-    .click()
-  await expect(page.locator('label', { hasText: name }).locator('input')).toBeChecked()
+  const before = await page.getByRole('radio', { checked: true }).first().getAttribute('value')
+  const title = ((await table.getByRole('columnheader').nth(2).textContent()) ?? '').replace('Another unit: ', '')
+  await table.getByRole('button', { name: `Keep Another unit: ${title}` }).click()
+  await expect(page.locator('label[data-selected]', { hasText: title })).toHaveCount(1)
+  // What was planned before is a sketch, and comes back whole.
+  await ways.getByRole('list', { name: 'Sketches' }).getByRole('button', { name: 'Take it up' }).click()
+  await expect(page.getByRole('radio', { checked: true }).first()).toHaveValue(before ?? '')
+  await subject(page, 'Pad and dig').click()
+  await ways.getByRole('combobox').selectOption('buried eighth')
+  await expect(table.getByRole('columnheader', { name: 'Buried: An eighth of the height' })).toBeVisible()
+})
+
+test('what it holds is said in plain words and means what the rules say; what it asks for is taken into the plan', async ({ page, context }) => {
+  await signIn(context, 'foreman')
+  await byTyping(page)
+  await page.getByLabel('Name', { exact: true }).first().fill('Held wall')
+  await page.getByLabel('Length, m', { exact: true }).fill('9')
+  await page.getByLabel('Height, m', { exact: true }).fill('0.4')
+  await subject(page, 'What it holds').click()
+  await page.getByText('A fence or rail on top').click()
+  const means = page.getByRole('list', { name: 'What it means: a fence or rail on top' })
+  await expect(means.getByText(/An engineer’s wall: a fence or rail \(nobody has said how far from it\)/)).toBeVisible()
+  await page.getByLabel('Behind the face, m').fill('1.2')
+  await expect(means.getByText(/An engineer’s wall/)).toHaveCount(0)
+  await means.getByRole('button', { name: 'Take it in' }).click()
+  await expect(means.getByText('✓ in the plan')).toBeVisible()
+  await page.getByText('A pool or pond').click()
+  await page.getByLabel('Behind the face, m').first().fill(`39'-4 3/8"`)
+  await expect(page.getByRole('list', { name: 'What it means: a pool or pond' }).getByText(/not counted as a load on this wall/)).toBeVisible()
+  await subject(page, 'Built in').click()
+  await expect(page.getByLabel('Called').first()).toHaveValue('Fence')
+  await expect(page.getByLabel('Behind the face, m')).toHaveValue('1.2')
+})
+
+test('grades, outlets, openings and pad steps are moved on the drawing as they are typed; the ground as found says what is dug', async ({
+  page,
+  context,
+}) => {
+  await signIn(context, 'foreman')
+  await byTyping(page)
+  await page.getByLabel('Name', { exact: true }).first().fill('Moved wall')
+  await page.getByLabel('Length, m', { exact: true }).fill('9')
+  await page.getByLabel('Height, m', { exact: true }).fill('0.6')
+  await subject(page, 'Ground and heights').click()
+  const section = page.getByRole('group', { name: /^Long section/ })
+  const grip = section.getByRole('button', { name: /^Toe grade at 9\.00/ })
+  const box = (await grip.boundingBox()) as { x: number; y: number; width: number; height: number }
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  for (let i = 1; i <= 12; i++) await page.mouse.move(x, y - i * 3)
+  await page.mouse.up()
+  const toe = page.getByLabel('Toe, m').nth(1)
+  await expect(toe).not.toHaveValue('0')
+  const moved = Number(await toe.inputValue())
+  expect(moved).toBeGreaterThan(0.05)
+  await section.getByRole('button', { name: /^Top grade at 9\.00/ }).press('Shift+ArrowUp')
+  await expect(page.getByLabel('Top, m').nth(1)).toHaveValue('0.7')
+  // One drag is one step back.
+  await page.waitForTimeout(800)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByLabel('Top, m').nth(1)).toHaveValue('0.6')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByLabel('Toe, m').nth(1)).toHaveValue('0')
+  await subject(page, 'Water').click()
+  await section.getByRole('button', { name: /^Outlet at 0\.00/ }).press('ArrowRight')
+  await expect(page.getByLabel('Outlet at, m').first()).toHaveValue('0.1')
+  await subject(page, 'Ground and heights').click()
+  await page.getByText('Ground as found', { exact: false }).first().click()
+  await page.getByLabel(/^Levels, m/).fill('0; -2; 0\n0; 3; 0.9\n9; -2; 0\n9; 3; 0.9')
+  await expect(page.getByText('Ground as found, 4 levels')).toBeVisible()
+  const less = page.getByRole('group', { name: 'Least digging' })
+  await less.getByRole('button', { name: 'Look for less digging' }).click()
+  await expect(less.getByText(/forward: .* to dig instead of .*None of them can do with less than/)).toBeVisible()
+  await less.getByRole('button', { name: /^Move it/ }).click()
+  await expect(page.getByLabel(/^Levels, m/)).toHaveValue(/^0; -1\.7; 0/)
+})
+
+test('a revision says what it changes and what no longer fits before it is issued; who was told stays in the record', async ({ page, context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Revised wall')
+  await page.goto(`${url()}/walls/${wall}/plan`)
+  await ready(page)
+  await subject(page, 'Ground and heights').click()
+  await page.getByLabel('Top, m').nth(1).fill('11.5')
+  const effects = page.getByRole('group', { name: 'What this revision changes' })
+  await expect(effects.getByText(/^Top grade: up to 19\d mm higher/)).toBeVisible()
+  await expect(effects.getByText('All that is recorded still fits.')).toBeVisible()
+  // Loaded anew nothing typed is lost, and nothing is put in by itself.
+  await page.reload()
+  await ready(page)
+  await page.getByRole('button', { name: 'Go on with what you had changed' }).click()
+  await page.getByRole('button', { name: 'Issue revision 2' }).click()
+  await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()
+  await page.goto(`${url()}/walls/${wall}/plan`)
+  await ready(page)
+  await page.getByText(/^Who was told of revision 2/).click()
+  await page.getByText('Tobin Ash', { exact: true }).click()
+  await page.getByRole('button', { name: 'Record who was told' }).click()
+  await expect(page.getByRole('list', { name: 'Told' }).getByText(/^Tobin Ash, in person/)).toBeVisible()
+})
+
+test('a template begins the next wall; a wall is put away and brought back; a made-up one is thrown away whole', async ({ page, context }) => {
+  await signIn(context, 'foreman')
+  const wall = await newWall(context, 'Usual wall')
+  await page.goto(`${url()}/walls/${wall}/plan`)
+  await ready(page)
+  await page.getByRole('button', { name: 'Keep as a template' }).click()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByText('Kept as the template “Usual wall”', { exact: false })).toBeVisible()
+  await page.getByRole('button', { name: 'Put this wall away' }).click()
+  await page.getByLabel('Why, if you like').fill('next year')
+  await page.getByRole('button', { name: 'Put it away' }).click()
+  await page.getByText('1 wall put away').click()
+  await expect(page.getByRole('list', { name: 'Walls put away' }).getByText(/next year/)).toBeVisible()
+  await page.getByRole('button', { name: 'Bring Usual wall back' }).click()
+  await expect(page.getByRole('link', { name: 'Usual wall', exact: true })).toBeVisible()
+  await begin(page)
+  await page.getByRole('button', { name: /^Begin with a template/ }).click()
+  await page.getByRole('button', { name: 'Usual wall', exact: true }).click()
+  await page.getByLabel('Name', { exact: true }).first().fill('Next one')
+  await page.getByLabel('Length, m', { exact: true }).fill('6')
+  await page.getByLabel('Height, m', { exact: true }).fill('0.5')
+  await subject(page, 'Pad and dig').click()
+  await expect(page.getByLabel('Shortest step, m')).toHaveValue('1.35')
+  await page.getByRole('button', { name: 'Make the wall' }).click()
+  await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()
+  const made = await post(context, '/api/walls/made-up', {})
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`${url()}/walls/${id}/plan`)
+  await ready(page)
+  await page.getByRole('button', { name: 'Throw this wall away' }).click()
+  await page.getByRole('button', { name: 'Throw it away' }).click()
+  await expect(page.getByRole('heading', { name: 'Yard' })).toBeVisible()
+  expect((await context.request.get(`${url()}/api/walls/${id}/export`)).status()).toBe(404)
+})
+
+test('somebody new is walked through the first wall once, and a word of the trade opens its meaning', async ({ browser, context }) => {
+  await signIn(context, 'office')
+  const email = `new-${Date.now()}@tidewrack.example`
+  await post(context, '/api/people', { name: 'Nell New', email, password: 'nells-password', role: 'crew' })
+  const fresh = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, serviceWorkers: 'block' })
+  await post(fresh, '/api/sign-in', { email, password: 'nells-password' })
+  const page = await fresh.newPage()
+  await page.goto(`${url()}/walls/${demoWall()}`)
+  await ready(page)
+  const walk = page.getByRole('region', { name: 'First time here' })
+  await expect(walk.getByText('1 of 3: Here is the wall, and here is Now')).toBeVisible()
+  await walk.getByRole('button', { name: 'Go on' }).click()
+  await walk.getByRole('button', { name: 'hold point: what it means' }).click()
+  await expect(page.getByRole('dialog', { name: 'hold point' })).toContainText('released it')
+  await page.keyboard.press('Escape')
+  await walk.getByRole('button', { name: 'Skip this' }).click()
+  await expect(walk).toHaveCount(0)
+  await page.reload()
+  await ready(page)
+  await expect(page.getByRole('region', { name: 'First time here' })).toHaveCount(0)
+  await fresh.close()
 })
 
 test('a wall is copied with what makes sense to copy; a line is sketched; what cannot be read is said', async ({ page, context }) => {
@@ -173,16 +324,7 @@ test('the planner is readable by everyone at the desk and on a phone, nothing wi
     await byTyping(page)
     await page.getByLabel('Length, m', { exact: true }).fill('9')
     await page.getByLabel('Height, m', { exact: true }).fill('0.9')
-    for (const name of [
-      'System and unit',
-      'Ground and heights',
-      'What it holds',
-      'Pad and dig',
-      'Water',
-      'Sections',
-      'Built in',
-      'Rules and order',
-    ]) {
+    for (const name of ['System and unit', 'Ground and heights', 'What it holds', 'Pad and dig', 'Water', 'Sections', 'Built in', 'Rules']) {
       await subject(page, name).click()
       await look(name)
     }

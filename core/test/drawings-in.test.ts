@@ -114,7 +114,7 @@ describe('LandXML as others write it', () => {
           <lx:Profile><lx:ProfSurf name="toe ground"><lx:PntList2D>0 10 15 11 30 12</lx:PntList2D></lx:ProfSurf></lx:Profile></lx:Alignment>
         <lx:Alignment name="South" staStart="0"><lx:CoordGeom><lx:Line><lx:Start>50 0</lx:Start><lx:End>50 60</lx:End></lx:Line></lx:CoordGeom></lx:Alignment>
       </lx:Alignments>
-      <lx:CgPoints><lx:CgPoint name="7" code="BM">1 2 3.5</lx:CgPoint><lx:CgPoint name="8" pntRef="7"/></lx:CgPoints><lx:Surfaces/></lx:LandXML>`
+      <lx:CgPoints><lx:CgPoint name="7" code="BM">1 2 3.5</lx:CgPoint><lx:CgPoint name="8" pntRef="7"/></lx:CgPoints><lx:Surfaces><lx:Surface name="before"><lx:Definition surfType="TIN"><lx:Pnts><lx:P id="1">5 3 12.25</lx:P><lx:P id="2">x</lx:P></lx:Pnts></lx:Definition></lx:Surface></lx:Surfaces></lx:LandXML>`
     const drawing = ok(readLandXml(text))
     expect(drawing.lines.map((l) => l.name)).toEqual(['North', 'South'])
     expect(drawing.unit).toBe('ft')
@@ -122,7 +122,8 @@ describe('LandXML as others write it', () => {
       { name: 'toe ground', line: 'line-1', points: [{ station: 0, elevation: 10 }, { station: 15 }, { station: 30 }] },
     ])
     expect(drawing.points).toEqual([{ name: '7', code: 'BM', northing: 1, easting: 2, elevation: 3.5 }])
-    expect(drawing.ignored.map((i) => i.what)).toEqual(expect.arrayContaining(['Surfaces', 'points without coordinates']))
+    expect(drawing.ignored.map((i) => i.what)).toEqual(expect.arrayContaining(['points without coordinates', 'points of a surface']))
+    expect(drawing.ground).toEqual([{ northing: 5, easting: 3, elevation: 12.25 }])
   })
   test('one good alignment is offered though another has a spiral; the bad one is told', () => {
     const line = '<Line><Start>0 0</Start><End>0 9</End></Line>'

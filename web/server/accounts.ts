@@ -1,9 +1,10 @@
 import { createHash, createHmac, randomUUID, timingSafeEqual } from 'node:crypto'
-import { fail, type InferType, ok, type Result, ROLES, type Role, read, record, text } from '@stone-tally/core'
+import { fail, type InferType, ok, optionalChoice, type Result, ROLES, type Role, read, record, text } from '@stone-tally/core'
 import { betterAuth } from 'better-auth'
 import { sql, type Transaction } from 'kysely'
 import { RateLimiterPostgres, RateLimiterRes } from 'rate-limiter-flexible'
 import { type Database, database } from './database'
+import type { WallRow } from './wall-row'
 
 /** A signed-in person. */
 export interface Person {
@@ -104,10 +105,17 @@ async function tokenOf(headers: Headers): Promise<string | undefined> {
   return dot > 0 && given.length === made.length && timingSafeEqual(given, made) ? token : undefined
 }
 
+interface Shelf {
+  readonly madeUp: boolean | null
+  readonly stands: string | null
+  readonly why: string | null
+  readonly by: string | null
+  readonly at: Date | null
+}
 /** A person, and the wall asked for when it is their company's. */
 export interface Asked {
   readonly person: Person
-  readonly wall: { readonly id: string; readonly name: string; readonly site: string } | undefined
+  readonly wall: WallRow | undefined
 }
 
 const WALL_ID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/
@@ -121,18 +129,23 @@ const WALL_ID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/
 export async function asked(headers: Headers, wallId?: string): Promise<Asked | undefined> {
   const token = await tokenOf(headers)
   if (!token) return undefined
-  const { rows } = await database().pool.query<Person & { wallId: string | null; wallName: string; site: string }>({
+  const { rows } = await database().pool.query<Person & { wallId: string | null; wallName: string; site: string } & Shelf>({
     name: 'asked',
-    text: `SELECT u.id, u.name, u.email, u.role, u."companyId", w.id AS "wallId", w.name AS "wallName", w.site
+    text: `SELECT u.id, u.name, u.email, u.role, u."companyId", w.id AS "wallId", w.name AS "wallName", w.site,
+        w.made_up AS "madeUp", f.stands, f.why, f.changed_by AS by, f.changed_at AS at
       FROM session s JOIN "user" u ON u.id = s."userId"
       LEFT JOIN wall w ON w.id = $2::uuid AND w.company_id = u."companyId"::uuid
+      LEFT JOIN LATERAL (SELECT * FROM wall_shelf x WHERE x.wall_id = w.id ORDER BY x.number DESC LIMIT 1) f ON true
       WHERE s.token = $1 AND s."expiresAt" > now()`,
     values: [token, wallId !== undefined && WALL_ID.test(wallId) ? wallId : null],
   })
   const row = rows[0]
   if (!row) return undefined
-  const { wallId: id, wallName, site, ...person } = row
-  return { person, wall: id === null ? undefined : { id, name: wallName, site } }
+  const { wallId: id, wallName, site, madeUp, stands, why, by, at, ...person } = row
+  // One that was thrown away is none.
+  if (id === null || stands === 'thrown') return { person, wall: undefined }
+  const away = stands === 'away' ? { away: { by: by ?? '', at: at?.toISOString() ?? '', why: why ?? '' } } : {}
+  return { person, wall: { id, name: wallName, site, madeUp: madeUp ?? false, ...away } }
 }
 
 /** The person behind a request, or undefined. */
@@ -174,6 +187,24 @@ async function insertPerson(tx: Transaction<Database>, companyId: string, { name
   return id
 }
 
+/**
+ * Why somebody may not add a person in a role; undefined where they may. The office adds anybody; a foreman the people of the site, and the
+ * office too while there is none: whoever sets up a company alone can begin with everybody.
+ */
+export async function mayNotAdd(person: Person, role: unknown): Promise<string | undefined> {
+  if (person.role === 'office') return undefined
+  if (person.role !== 'foreman') return 'adding people takes the office or the foreman'
+  if (role !== 'office') return undefined
+  const office = await database()
+    .db.selectFrom('user')
+    .select('id')
+    .where('companyId', '=', person.companyId)
+    .where('role', '=', 'office')
+    .limit(1)
+    .executeTakeFirst()
+  return office ? 'somebody for the office is added by the office' : undefined
+}
+
 /** Adds a person to a company, with their account or not at all. */
 export async function addPerson(companyId: string, value: unknown): Promise<Result<{ id: string }>> {
   const account = await accountOf(value)
@@ -184,7 +215,15 @@ export async function addPerson(companyId: string, value: unknown): Promise<Resu
   return id === undefined ? fail('email', `${account.value.email} has an account already`) : ok({ id })
 }
 
-const companySchema = record({ company: text(80), name: text(80), email: text(200), password: text(128), code: text(40) })
+const companySchema = record({
+  company: text(80),
+  name: text(80),
+  email: text(200),
+  password: text(128),
+  code: text(40),
+  /** What the first person does: the foreman plans and records at once. The office where it is left out. */
+  role: optionalChoice(['foreman', 'office'] as const),
+})
 
 /** The set-up code that bin/start prints, so that not whoever finds the page first owns the installation. */
 const isSetupCode = (given: string) => {
@@ -204,7 +243,7 @@ const isSetupCode = (given: string) => {
 export async function firstCompany(value: unknown): Promise<Result<{ companyId: string }>> {
   const input = read(companySchema, value)
   if (!input.ok) return input
-  const { company, code, ...who } = input.value
+  const { company, code, role = 'office', ...who } = input.value
   try {
     await throttle().consume('set-up')
   } catch (error) {
@@ -214,7 +253,7 @@ export async function firstCompany(value: unknown): Promise<Result<{ companyId: 
   const taken = () => fail('company', 'this installation has a company; ask its office for an account')
   if (!isSetupCode(code)) return fail('code', 'is not the set-up code that was printed when the application was started')
   if (await hasPeople()) return taken()
-  const account = await accountOf({ ...who, role: 'office' })
+  const account = await accountOf({ ...who, role })
   if (!account.ok) return account
   return database()
     .db.transaction()

@@ -25,7 +25,10 @@ export interface Database {
     userAgent: string | null
     userId: string
   }
-  wall: { id: string; company_id: string; name: string; site: string; created_at: Generated<Date> }
+  wall: { id: string; company_id: string; name: string; site: string; created_at: Generated<Date>; made_up: Generated<boolean> }
+  wall_shelf: { wall_id: string; number: number; stands: 'away' | 'back' | 'thrown'; why: string; changed_by: string; changed_at: Generated<Date> }
+  template: { company_id: string; name: string; number: number; plan: string | null; changed_by: string; changed_at: Generated<Date> }
+  seen: { person_id: string; what: string; seen_at: Generated<Date> }
   revision: { wall_id: string; number: number; plan: ColumnType<unknown, string, never>; issued_at: Generated<Date>; issued_by: string }
   catalogue_unit: {
     company_id: string

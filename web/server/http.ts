@@ -1,6 +1,6 @@
 import type { Problem } from '@stone-tally/core'
 import { asked, endedSession, type Person, personOf } from './accounts'
-import type { WallRow } from './walls'
+import type { WallRow } from './wall-row'
 
 export { BODY, bodyOf } from './bodies'
 

@@ -20,7 +20,7 @@ function seenOn(state: WallState): readonly Seen[] {
  * when there are many: this is an average, not a record.
  */
 export async function seenElsewhere(company: string, wall: string): Promise<readonly Seen[]> {
-  const walls = (await wallsOf(company)).filter((w) => w.id !== wall)
+  const walls = (await wallsOf(company)).filter((w) => w.id !== wall && !w.madeUp)
   const found: Seen[] = []
   let folded = 0
   for (const w of walls) {

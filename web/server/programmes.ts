@@ -41,6 +41,8 @@ function comingOf(p: Programme, today: string) {
 export async function daysOf(person: Person, today: string, crews: number): Promise<{ walls: WallDays[]; bound: number; hours: number }> {
   const open: { id: string; name: string; site: string; programme: Programme; promised: string | undefined }[] = []
   for (const wall of await wallsOf(person.companyId)) {
+    // What is put away is not being built, and a made-up wall takes no crew.
+    if (wall.away || wall.madeUp) continue
     if ((await whyNotShown(wall.id)) !== undefined) continue
     const state = await stateOf(wall.id)
     // Planned and not begun: it takes nobody's time before somebody says that it is next.

@@ -18,28 +18,54 @@ import { isUuid, uuid7 } from './ids'
 import { laidOut } from './layouts'
 import { forget, revisionEntry } from './record-store'
 import { levelsFor, wallRulesKept, wallRulesSigned } from './rules'
+import type { WallRow } from './wall-row'
 
 export { uuid7 } from './ids'
 
-export interface WallRow {
-  readonly id: string
-  readonly name: string
-  readonly site: string
+/** Where a wall stands: the last that was said of it. */
+async function shelvesOf(ids: readonly string[]) {
+  if (ids.length === 0) return new Map<string, { stands: string; by: string; at: string; why: string }>()
+  const rows = await database()
+    .db.selectFrom('wall_shelf')
+    .distinctOn('wall_id')
+    .select(['wall_id', 'stands', 'why', 'changed_by', 'changed_at'])
+    .where('wall_id', 'in', [...ids])
+    .orderBy('wall_id')
+    .orderBy('number', 'desc')
+    .execute()
+  return new Map(rows.map((r) => [r.wall_id, { stands: r.stands, by: r.changed_by, at: r.changed_at.toISOString(), why: r.why }]))
 }
 
-/** Walls of a company, newest last. */
-export const wallsOf = (companyId: string): Promise<WallRow[]> =>
-  database().db.selectFrom('wall').select(['id', 'name', 'site']).where('company_id', '=', companyId).orderBy('created_at').execute()
+/** Walls of a company, newest last; those that were thrown away are none. */
+export async function wallsOf(companyId: string): Promise<WallRow[]> {
+  const rows = await database()
+    .db.selectFrom('wall')
+    .select(['id', 'name', 'site', 'made_up'])
+    .where('company_id', '=', companyId)
+    .orderBy('created_at')
+    .execute()
+  return standing(rows)
+}
+
+async function standing(rows: readonly { id: string; name: string; site: string; made_up: boolean }[]): Promise<WallRow[]> {
+  const shelves = await shelvesOf(rows.map((r) => r.id))
+  return rows.flatMap(({ made_up, ...wall }) => {
+    const shelf = shelves.get(wall.id)
+    if (shelf?.stands === 'thrown') return []
+    return [{ ...wall, madeUp: made_up, ...(shelf?.stands === 'away' ? { away: { by: shelf.by, at: shelf.at, why: shelf.why } } : {}) }]
+  })
+}
 
 /** A wall, if it is this person's company's; undefined alike for none and for somebody else's. */
 export async function wallFor(person: Person, id: string): Promise<WallRow | undefined> {
   if (!isUuid(id)) return undefined
-  return database()
+  const row = await database()
     .db.selectFrom('wall')
-    .select(['id', 'name', 'site'])
+    .select(['id', 'name', 'site', 'made_up'])
     .where('id', '=', id)
     .where('company_id', '=', person.companyId)
     .executeTakeFirst()
+  return row && (await standing([row]))[0]
 }
 
 /** Who may plan. */
@@ -69,7 +95,7 @@ async function checkPlan(person: Person, value: unknown, before?: { plan: Plan; 
 }
 
 /** Makes a wall with its first revision, which is the first link of its record. */
-export async function createWall(person: Person, value: unknown, now = Date.now()): Promise<Result<{ id: string }>> {
+export async function createWall(person: Person, value: unknown, now = Date.now(), madeUp = false): Promise<Result<{ id: string }>> {
   if (!mayPlan(person)) return fail('role', 'planning takes the foreman or the office')
   const plan = await checkPlan(person, value)
   if (!plan.ok) return plan
@@ -77,7 +103,10 @@ export async function createWall(person: Person, value: unknown, now = Date.now(
   await database()
     .db.transaction()
     .execute(async (tx) => {
-      await tx.insertInto('wall').values({ id, company_id: person.companyId, name: plan.value.name, site: plan.value.site }).execute()
+      await tx
+        .insertInto('wall')
+        .values({ id, company_id: person.companyId, name: plan.value.name, site: plan.value.site, made_up: madeUp })
+        .execute()
       await tx
         .insertInto('revision')
         .values({ wall_id: id, number: 1, plan: canonical(plan.value), issued_by: person.name })

@@ -163,7 +163,7 @@ test('the Yard tells what is next and what is in the way, of one’s own walls',
     last: { by: 'The foreman' },
   })
   expect(mine?.total).toBe([...layoutOf().cells.values()].reduce((n, c) => n + c.pieces.length, 0))
-  expect(await yardOf(s.person('foreman', s.theirs))).toEqual({ walls: [], hidden: [] })
+  expect(await yardOf(s.person('foreman', s.theirs))).toEqual({ walls: [], hidden: [], away: [] })
   expect(database().url).toBe(s.cluster.appUrl)
 })
 test('a wall whose system is gone hides no other: it is said why, and its record is given out as it was stored', async () => {

@@ -170,7 +170,19 @@ describe('revisions', () => {
   test('two revisions are told apart in words; the draft of a reader cannot be issued', () => {
     render(
       <Bench start={changed}>
-        {(d) => <RevisionsPanel wall="w" draft={d} issued={issued} left={1} right={2} onCompare={() => {}} unmatched={[]} may={false} />}
+        {(d) => (
+          <RevisionsPanel
+            wall="w"
+            draft={d}
+            issued={issued}
+            left={1}
+            right={2}
+            onCompare={() => {}}
+            unmatched={[]}
+            told={() => 'nobody yet'}
+            may={false}
+          />
+        )}
       </Bench>,
     )
     expect(screen.getByText('Geogrid on course 2 added: 1.2 m uniaxial 30')).toBeTruthy()
@@ -181,7 +193,7 @@ describe('revisions', () => {
     const lost = [{ key: 'dig|A|', title: 'Excavation depth', section: 'A', entries: [], message: 'its target is now 50 mm lower' }]
     render(
       <Bench start={changed}>
-        {(d) => <RevisionsPanel wall="w" draft={d} issued={issued} left={2} right={0} onCompare={() => {}} unmatched={lost} may />}
+        {(d) => <RevisionsPanel wall="w" draft={d} issued={issued} left={2} right={0} onCompare={() => {}} unmatched={lost} told={() => ''} may />}
       </Bench>,
     )
     expect(screen.getByText(/Excavation depth.*section A.*its target is now 50 mm lower/)).toBeTruthy()

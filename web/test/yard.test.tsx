@@ -26,7 +26,7 @@ const wall = (name: string, list: readonly ReturnType<typeof due>[]) => ({
 const show = (role: 'foreman' | 'inspector' | 'office', walls: readonly ReturnType<typeof wall>[]) =>
   render(
     <PreferencesProvider units="metric" theme="day">
-      <Yard me={{ id: role, name: 'Ann', role }} walls={walls as never} hidden={[]} />
+      <Yard me={{ id: role, name: 'Ann', role }} walls={walls as never} hidden={[]} away={[]} />
     </PreferencesProvider>,
   )
 const walls = [
@@ -82,10 +82,10 @@ test('a wall that cannot be shown is named with why, and its record can be saved
   const why = 'Revision 2 of its plan cannot be laid out: "mud-brick" is not a system this application knows.'
   render(
     <PreferencesProvider units="metric" theme="day">
-      <Yard me={{ id: 'f', name: 'Fay', role: 'foreman' }} walls={[]} hidden={[{ id: 'w9', name: 'Old wall', site: 'Yard', why }]} />
+      <Yard me={{ id: 'f', name: 'Fay', role: 'foreman' }} walls={[]} hidden={[{ id: 'w9', name: 'Old wall', site: 'Yard', why }]} away={[]} />
     </PreferencesProvider>,
   )
   expect(screen.getByText(/mud-brick.*Its record is kept whole/)).toBeTruthy()
   expect(screen.getByRole('link', { name: 'Save its record' }).getAttribute('href')).toBe('/api/walls/w9/export')
-  expect(screen.queryByText(/No walls yet/)).toBeNull()
+  expect(screen.queryByText('Begin with a wall')).toBeNull()
 })

@@ -19,6 +19,9 @@ export interface CutList {
   readonly lowerBound: number
 }
 
+/** It follows from the layout alone, and many ask for it. */
+const listed = new WeakMap<Layout, CutList>()
+
 /**
  * Every piece to cut, and the fewest whole units they come out of; off-cuts are used again where they are long enough.
  * Halves count as cuts where the unit has none made. Mitred pieces take a whole unit each and are not listed.
@@ -26,6 +29,14 @@ export interface CutList {
  * @example cutList(layout).units.length // whole units to set aside for the saw
  */
 export function cutList(layout: Layout): CutList {
+  const known = listed.get(layout)
+  if (known) return known
+  const made = listAll(layout)
+  listed.set(layout, made)
+  return made
+}
+
+function listAll(layout: Layout): CutList {
   const unit = layout.building.course(1)
   const pieces: CutPiece[] = []
   layout.runs.forEach((runs, i) => {

@@ -14,6 +14,9 @@ const SWELL = 1.25
 const sum = <T>(list: readonly T[], of: (one: T) => number) => list.reduce((total, one) => total + of(one), 0)
 const lengthOf = (s: readonly { from: number; to: number }[]) => sum(s, (one) => one.to - one.from)
 
+/** What a wall takes is asked for by many, and follows from its layout alone. */
+const taken = new WeakMap<Layout, readonly Quantity[]>()
+
 /**
  * What the wall takes: units by kind, cuts, caps, pad, stone, excavation, spoil, grid, pipe, pallets and mass; then what
  * only its system has. Each says how it was worked out.
@@ -22,6 +25,14 @@ const lengthOf = (s: readonly { from: number; to: number }[]) => sum(s, (one) =>
  * @example quantities(layout).find((q) => q.id === 'pad')
  */
 export function quantities(layout: Layout): Quantity[] {
+  const known = taken.get(layout)
+  if (known) return [...known]
+  const made = countAll(layout)
+  taken.set(layout, made)
+  return [...made]
+}
+
+function countAll(layout: Layout): Quantity[] {
   const { plan, system, building } = layout
   const { foundation, cap, waste } = building
   const unit = building.course(1)
@@ -31,7 +42,22 @@ export function quantities(layout: Layout): Quantity[] {
     result.push({ id, name, value: tidy(value), unit: of, working, bought })
   const pieces = [...layout.cells.values()].flatMap((c) => c.pieces)
   const set = pieces.filter((p) => p.kind !== 'return')
-  const count = (kind: Piece['kind']) => set.filter((p) => p.kind === kind && p.shape === undefined).length
+  // One walk over what may be a hundred thousand pieces.
+  const counts = new Map<Piece['kind'], number>()
+  const shaped: Piece[] = []
+  let [run, seen] = [0, 0]
+  for (const p of pieces) {
+    if (p.kind === 'return') {
+      seen += p.length * unit.height
+      continue
+    }
+    if (p.shape === undefined) counts.set(p.kind, (counts.get(p.kind) ?? 0) + 1)
+    else shaped.push(p)
+    const high = p.height ?? unit.height
+    run += p.length * (high / unit.height)
+    seen += p.length * high
+  }
+  const count = (kind: Piece['kind']) => counts.get(kind) ?? 0
 
   say('full', `Full ${many}`, count('full'), 'pieces', 'counted course by course')
   if (unit.half || count('half') > 0)
@@ -46,8 +72,8 @@ export function quantities(layout: Layout): Quantity[] {
   say('cut', `Cut ${many}`, count('cut'), 'pieces', 'where a run ends off the half-unit grid, or a curve shifts the joints')
   if (count('corner') > 0) say('corner', 'Corner units', count('corner'), 'pieces', 'one a course at every outside corner, alternating', PIECES)
   if (count('mitre') > 0) say('mitre', `Mitred ${many}`, count('mitre'), 'pieces', 'two a course at every corner that takes no corner unit')
-  for (const shape of new Set(set.flatMap((p) => (p.shape === undefined ? [] : [p.shape])))) {
-    const own = set.filter((p) => p.shape === shape)
+  for (const shape of new Set(shaped.map((p) => p.shape as string))) {
+    const own = shaped.filter((p) => p.shape === shape)
     const cut = own.filter((p) => p.kind === 'cut').length
     say(`shape-${shape}`, `Shape: ${shape}`, own.length, 'pieces', `by the pattern's tile, ${cut} of them cut`, PIECES)
   }
@@ -61,7 +87,6 @@ export function quantities(layout: Layout): Quantity[] {
       `${cuts.pieces.length} pieces, off-cuts used again; no fewer than ${cuts.lowerBound} can do`,
     )
   }
-  const shaped = set.filter((p) => p.shape !== undefined)
   const whole = count('full') + cuts.units.length + count('mitre')
   const other = count('corner') + (!unit.half ? 0 : count('half')) + shaped.length
   const ordered = Math.ceil((whole * (100 + waste.units)) / 100 - 1e-9)
@@ -73,7 +98,6 @@ export function quantities(layout: Layout): Quantity[] {
   })
   if (unit.perPallet)
     say('pallets', 'Pallets', Math.ceil((ordered + other) / unit.perPallet), 'pieces', `${ordered + other} ÷ ${unit.perPallet} a pallet`)
-  const run = sum(set, (p) => p.length * ((p.height ?? unit.height) / unit.height))
   say(
     'mass',
     `Mass of ${many}`,
@@ -82,7 +106,7 @@ export function quantities(layout: Layout): Quantity[] {
     `${said.length(run, 2)} of course ÷ ${said.given(unit.length)} × ${said.mass(unit.mass)}`,
   )
 
-  const face = sum(set, (p) => p.length * (p.height ?? unit.height)) + sum(pieces, (p) => (p.kind === 'return' ? p.length * unit.height : 0))
+  const face = seen
   say('face', 'Face', face, 'm²', 'true length of every course × its height')
   const topRun = sum(layout.caps, (c) => c.length)
   if (layout.caps.length > 0) {

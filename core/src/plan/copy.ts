@@ -14,3 +14,13 @@ export function copyOfPlan(plan: Plan, name: string): Plan {
   const { limits: _l, ...kept } = rules ?? {}
   return { ...rest, name, ...(Object.keys(kept).length > 0 ? { rules: kept } : {}) }
 }
+
+/**
+ * What a company makes its usual wall from: a copy without its own line, openings and steps, which every wall has of its own.
+ *
+ * @example templateOf(plan, 'Garden wall').alignment // undefined
+ */
+export function templateOf(plan: Plan, name: string): Plan {
+  const { alignment: _a, openings: _o, padSteps: _p, builtIn: _b, ...rest } = copyOfPlan(plan, name)
+  return rest
+}

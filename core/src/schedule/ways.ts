@@ -2,7 +2,8 @@ import type { Layout } from '../layout'
 import { cutList, quantities } from '../materials'
 import { emptyState } from '../record'
 import { massOf, materialsOf } from '../stock'
-import { programmeOf } from './programme'
+import { calendarFrom, workdaysOf } from './calendar'
+import { paces, workOfStep } from './pace'
 
 /** What a wall would take, to be held beside what another way of building it takes. SI; days are working days of one crew. */
 export interface Way {
@@ -14,6 +15,7 @@ export interface Way {
   readonly stone: number
   readonly backfill: number
   readonly layers: number
+  /** Of the crew's own work; waits for releases and for material are what its Days will say. */
   readonly days: number
   /** Lorries of 18 t that bring what comes, as far as anybody knows what it weighs. */
   readonly loads: number
@@ -29,7 +31,12 @@ const LORRY = 18_000
  */
 export function wayOf(layout: Layout, today: string): Way {
   const of = new Map(quantities(layout).map((q) => [q.id, q.value]))
-  const p = programmeOf(emptyState([layout]), today)
+  const state = emptyState([layout])
+  const pace = paces(state, [], 'shipped')
+  const hours = state.steps.reduce((n, step) => {
+    const { rate, amount } = workOfStep(state, step)
+    return n + amount / pace[rate].value
+  }, 0)
   const kilos = materialsOf(layout).reduce((n, m) => n + (massOf(layout, m, undefined) ?? 0) * m.order, 0)
   const pieces = [...layout.cells.values()].reduce((n, c) => n + c.pieces.filter((x) => x.kind !== 'return').length, 0)
   return {
@@ -41,7 +48,7 @@ export function wayOf(layout: Layout, today: string): Way {
     stone: of.get('stone') ?? 0,
     backfill: of.get('backfill') ?? 0,
     layers: new Set(layout.building.layers.map((l) => l.course)).size,
-    days: p.hours / p.calendar.usual,
+    days: hours / calendarFrom(workdaysOf(state), today).usual,
     loads: Math.ceil(kilos / LORRY - 1e-9),
     padSteps: layout.steps.length,
   }

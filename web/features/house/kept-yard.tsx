@@ -80,7 +80,7 @@ function KeptWallRow({ held, me }: { held: Held; me: Me }) {
   if (!plan || !laid?.ok) return <Problems list={laid && !laid.ok ? laid.problems : []} />
   const none: WallOverview = { cells: {}, set: 0, total: 0, next: [], holds: [], findings: 0, due: [], last: undefined }
   return (
-    <YardRow wall={{ id: wall.id, name: wall.desk.name, site: wall.desk.site, plan, ...(seen ?? none) }}>
+    <YardRow wall={{ id: wall.id, name: wall.desk.name, site: wall.desk.site, plan, madeUp: false, ...(seen ?? none) }}>
       <Kept held={held} />
     </YardRow>
   )

@@ -30,12 +30,20 @@ export const Bench = dynamic(() => import('@/features/bench').then((m) => m.Benc
 const Print = dynamic(() => import('./kept-print').then((m) => m.KeptPrint), { loading })
 
 /** The Board, at the step or the station its address says. @param seen - what is next by section, as the house saw it when it made the page */
-export function BoardPlace({ seen }: { seen?: Readonly<globalThis.Record<string, string>> }) {
+export function BoardPlace({ seen, walk }: { seen?: Readonly<globalThis.Record<string, string>>; walk?: boolean }) {
   const query = useSearchParams()
   const step = query.get('step')
   const from = Number(query.get('station') ?? Number.NaN)
   // Another step asked for while one is here is another Board; the record behind it stays.
-  return <Board key={`${step} ${from}`} {...(seen ? { seen } : {})} {...(step ? { open: step } : {})} {...(Number.isFinite(from) ? { from } : {})} />
+  return (
+    <Board
+      key={`${step} ${from}`}
+      walk={walk ?? false}
+      {...(seen ? { seen } : {})}
+      {...(step ? { open: step } : {})}
+      {...(Number.isFinite(from) ? { from } : {})}
+    />
+  )
 }
 /** Dig and pad, at the panel its address says. */
 export function GroundPlace() {

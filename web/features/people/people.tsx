@@ -20,6 +20,9 @@ export function People({ me, people }: { me: Me; people: readonly Member[] }) {
   const [v, setV] = useState({ name: '', email: '', password: '' })
   const [role, setRole] = useState<Role>('crew')
   const [problems, setProblems] = useState<readonly Problem[]>([])
+  // A foreman adds the people of the site, and the office while there is none.
+  const office = people.some((p) => p.role === 'office')
+  const adds = ROLES.filter((r) => me.role === 'office' || (me.role === 'foreman' && (r !== 'office' || !office)))
   const set = (k: keyof typeof v) => (value: string) => setV({ ...v, [k]: value })
   const add = async () => {
     const answer = await send('POST', '/api/people', { ...v, role })
@@ -63,7 +66,7 @@ export function People({ me, people }: { me: Me; people: readonly Member[] }) {
           </tbody>
         </table>
         <Problems list={problems} />
-        {me.role === 'office' ? (
+        {adds.length > 0 ? (
           <Stack>
             <h2>Add a person</h2>
             <Row>
@@ -78,7 +81,7 @@ export function People({ me, people }: { me: Me; people: readonly Member[] }) {
                 onChange={set('password')}
               />
             </Row>
-            <Choice label="Role" value={role} options={ROLES.map((r) => [r, ROLE_NAMES[r]] as const)} onChange={setRole} />
+            <Choice label="Role" value={role} options={adds.map((r) => [r, ROLE_NAMES[r]] as const)} onChange={setRole} />
             <Row>
               <NowButton onPress={add}>Add</NowButton>
             </Row>

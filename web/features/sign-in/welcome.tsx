@@ -4,18 +4,19 @@ import type { Problem } from '@stone-tally/core'
 import { useState } from 'react'
 import { send } from '@/device/send'
 import { Bar } from '@/ui/bar'
-import { Field, NowButton, Problems, Stack } from '@/ui/controls'
+import { Choice, Field, NowButton, Problems, Stack } from '@/ui/controls'
 import { Narrow } from './sign-in'
 
 /** First run without demo data: the first company and its owner. */
 export function Welcome() {
   const [v, setV] = useState({ code: '', company: '', name: '', email: '', password: '' })
+  const [role, setRole] = useState<'foreman' | 'office'>('foreman')
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   const set = (k: keyof typeof v) => (value: string) => setV({ ...v, [k]: value })
   const go = async () => {
     setBusy(true)
-    const made = await send('POST', '/api/first-company', v)
+    const made = await send('POST', '/api/first-company', { ...v, role })
     const signed = made.ok ? await send('POST', '/api/sign-in', { email: v.email, password: v.password }) : made
     if (signed.ok) window.location.assign('/')
     else {
@@ -56,6 +57,15 @@ export function Welcome() {
               onChange={set('password')}
               error={wrong('password')}
               autoComplete="new-password"
+            />
+            <Choice
+              label="What you do"
+              value={role}
+              options={[
+                ['foreman', 'Foreman: plan and record'],
+                ['office', 'Office: plan and order'],
+              ]}
+              onChange={setRole}
             />
             <NowButton type="submit" isDisabled={busy}>
               Start

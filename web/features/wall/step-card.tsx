@@ -5,6 +5,7 @@ import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { Words } from '@/ui/words'
 import { DiaryList } from './diary'
 import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel, UnmatchedPanel } from './gate'
 import { PhotoStrip } from './photos'
@@ -78,7 +79,9 @@ export function StepCard({
           {` · ${status.done} of ${status.total}`}
           {status.hold === 'released' ? ` · released by ${status.decision ? decidedBy(status.decision.entry as never) : ''}` : ''}
         </Condensed>
-        <p style={{ fontSize: 15, color: 'var(--soft)' }}>{say(step.stage.how, units)}</p>
+        <p style={{ fontSize: 15, color: 'var(--soft)' }}>
+          <Words>{say(step.stage.how, units)}</Words>
+        </p>
       </Title>
       {status.override ? (
         <Caution>

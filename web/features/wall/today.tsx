@@ -92,7 +92,7 @@ export function NeedsPanel({ state, step, wall }: { state: WallState; step: Step
   const needs = needsOf(state, step)
   if (needs.length === 0) return null
   return (
-    <Caution>
+    <Caution as="div">
       <Stack>
         <strong>Before it can be released:</strong>
         {needs.map((n) => (

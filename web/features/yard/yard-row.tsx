@@ -40,6 +40,7 @@ export function YardRow({ wall, children }: { wall: YardWall; children?: ReactNo
           <Link href={`/walls/${wall.id}`}>{wall.name}</Link>
         </h2>
         <Condensed style={{ color: 'var(--soft)' }}>
+          {wall.madeUp ? 'made up to try · ' : ''}
           {wall.site} · {formatLength(wall.plan.length, units, 1)} long
         </Condensed>
       </Row>

@@ -6,18 +6,32 @@ import { useEffect, useRef, useState } from 'react'
 import { send } from '@/device/send'
 import { signedIn } from '@/device/session'
 import type { Me } from '@/features/wall'
+import type { WallRow } from '@/server/wall-row'
 import type { HiddenWall, YardWall } from '@/server/yard'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { hand } from '@/ui/handed'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { FirstMinute } from './first-minute'
+import { PutAway } from './put-away'
 import { YardRow } from './yard-row'
 
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 
 /** The Yard: every wall as a small drawing, with what is next and what is in the way. */
-export function Yard({ me, walls, hidden }: { me: Me; walls: readonly YardWall[]; hidden: readonly HiddenWall[] }) {
+export function Yard({
+  me,
+  walls,
+  hidden,
+  away,
+}: {
+  me: Me
+  walls: readonly YardWall[]
+  hidden: readonly HiddenWall[]
+  /** Walls that were put away. */
+  away: readonly WallRow[]
+}) {
   const file = useRef<HTMLInputElement>(null)
   const router = useRouter()
   const [problems, setProblems] = useState<readonly Problem[]>([])
@@ -70,7 +84,8 @@ export function Yard({ me, walls, hidden }: { me: Me; walls: readonly YardWall[]
             <LinkButton href="/bench">Bench</LinkButton>
             <LinkButton href="/instruments">Instruments</LinkButton>
             <LinkButton href="/device">This device</LinkButton>
-            {me.role === 'office' ? <LinkButton href="/people">People</LinkButton> : null}
+            <LinkButton href="/words">Words</LinkButton>
+            {may ? <LinkButton href="/people">People</LinkButton> : null}
             {may ? (
               <>
                 <Button onPress={() => file.current?.click()}>Import plan or drawing</Button>
@@ -88,9 +103,7 @@ export function Yard({ me, walls, hidden }: { me: Me; walls: readonly YardWall[]
           </Row>
         </Row>
         <Problems list={problems} />
-        {walls.length + hidden.length === 0 ? (
-          <p>No walls yet. {may ? 'Make one, or import a plan file.' : 'The foreman or the office makes the first one.'}</p>
-        ) : null}
+        {walls.length + hidden.length === 0 ? <FirstMinute me={me} /> : null}
         <DueToday walls={walls} me={me} />
         {walls.map((w) => (
           <YardRow key={w.id} wall={w} />
@@ -102,6 +115,7 @@ export function Yard({ me, walls, hidden }: { me: Me; walls: readonly YardWall[]
             <LinkButton href={`/api/walls/${w.id}/export`}>Save its record</LinkButton>
           </section>
         ))}
+        <PutAway me={me} walls={away} />
       </Page>
     </>
   )

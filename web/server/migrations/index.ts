@@ -6,6 +6,7 @@ import * as photos from './004-photos'
 import * as founded from './005-founded'
 import * as rules from './006-rules'
 import * as devices from './007-devices'
+import * as planning from './008-planning'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -16,6 +17,7 @@ const provider: MigrationProvider = {
     '005-founded': founded,
     '006-rules': rules,
     '007-devices': devices,
+    '008-planning': planning,
   }),
 }
 

@@ -15,6 +15,8 @@ export interface Choice {
   readonly fillRight?: boolean | undefined
   readonly toe?: string | undefined
   readonly top?: string | undefined
+  /** Grades that cross somewhere are given all the same, and the places noted: for a plan that is still being made. */
+  readonly asFarAsItGoes?: boolean | undefined
 }
 
 /** What a drawing gives a plan, in metres, and what was mended on the way. */
@@ -112,7 +114,8 @@ export function adopt(drawing: Drawing, choice: Choice): Result<Adopted> {
       })
     return { station, toe: a, top: b }
   })
-  if (problems.length > 0) return failAll(problems)
+  if (problems.length > 0 && !choice.asFarAsItGoes) return failAll(problems)
+  notes.push(...problems.map((p) => p.message))
   // Lines in space follow every arc; what says nothing new of the grades is not carried on. Profiles are taken point by point.
   const inSpace = [choice.toe, choice.top].some((id) => drawing.kind === 'dxf' && drawing.lines.some((l) => l.id === id))
   const grades = inSpace ? thinned(all) : all

@@ -44,6 +44,8 @@ export interface Drawing {
   readonly lines: readonly FoundLine[]
   readonly profiles: readonly FoundProfile[]
   readonly points: readonly FoundPoint[]
+  /** Points of a surface of the ground, in the file's own unit. */
+  readonly ground?: readonly { readonly easting: number; readonly northing: number; readonly elevation: number }[]
   readonly layers: readonly { readonly name: string; readonly lines: number; readonly hidden?: 'off' | 'frozen' }[]
   /** Left out, how many, and why. */
   readonly ignored: readonly { readonly what: string; readonly count: number; readonly why: string }[]

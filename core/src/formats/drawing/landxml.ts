@@ -25,7 +25,7 @@ const UNITS: ReadonlyMap<string, DrawingUnit> = new Map(
 )
 
 /** What is read of a file, and what tells of the file itself; everything else is named as left out. */
-const READ: readonly string[] = ['Units', 'Alignments', 'PlanFeatures', 'CgPoints']
+const READ: readonly string[] = ['Units', 'Alignments', 'PlanFeatures', 'CgPoints', 'Surfaces']
 const OF_THE_FILE: readonly string[] = ['Project', 'Application', 'CoordinateSystem']
 
 /** Points by name, for those that refer to them. */
@@ -125,6 +125,17 @@ export function readLandXml(content: string, progress?: (share: number) => void)
         })
     }
   }
+  const ground = all(root, 'Surfaces')
+    .flatMap((group) => all(group, 'Surface'))
+    .flatMap((surface) => all(one(surface, 'Definition'), 'Pnts'))
+    .flatMap((list) => all(list, 'P'))
+    .flatMap((p) => {
+      const [northing, easting, elevation] = numbers(p)
+      if (northing !== undefined && easting !== undefined && elevation !== undefined && [northing, easting, elevation].every(Number.isFinite))
+        return [{ northing, easting, elevation }]
+      ignored.add('points of a surface', 'they have no three numbers')
+      return []
+    })
   for (const { name } of root.children)
     if (!READ.includes(name) && !OF_THE_FILE.includes(name)) ignored.add(name, 'it is no alignment, profile or point')
   if (lines.length === 0 && problems.length > 0) return failAll(problems)
@@ -136,6 +147,7 @@ export function readLandXml(content: string, progress?: (share: number) => void)
     lines,
     profiles,
     points,
+    ...(ground.length > 0 ? { ground } : {}),
     layers: ['Alignments', 'Plan features'].flatMap((name) => {
       const n = lines.filter((l) => l.layer === name).length
       return n > 0 || name === 'Alignments' ? [{ name, lines: n }] : []

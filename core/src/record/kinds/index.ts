@@ -37,6 +37,7 @@ import { stock } from './stock'
 import { strike } from './strike'
 import { supply } from './supply'
 import { task } from './task'
+import { told } from './told'
 import { undercut } from './undercut'
 import { unitLevel } from './unit-level'
 import { units } from './units'
@@ -82,6 +83,7 @@ export const KINDS: readonly EntryKind[] = [
   task,
   fixed,
   promise,
+  told,
   release,
   override,
   action,
@@ -133,6 +135,7 @@ export { STOCK_CHANGES, type StockData, stock } from './stock'
 export type { StrikeData } from './strike'
 export { type SupplyData, supply } from './supply'
 export { type TaskData, task } from './task'
+export { TOLD_HOW, TOLD_WORDS, type ToldData, told } from './told'
 export type { UndercutData } from './undercut'
 export type { UnitLevelData } from './unit-level'
 export type { UnitsData } from './units'

@@ -1,13 +1,14 @@
-import { addPerson, signOutEverywhere } from '@/server/accounts'
+import { addPerson, mayNotAdd, signOutEverywhere } from '@/server/accounts'
 import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
 
 /** Adds a person. */
 export const POST = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  if (person.role !== 'office') return refuse(403, 'adding people takes the office')
   const body = await bodyOf(request, BODY.words)
   if (!body.ok) return refuse(400, body.problems)
+  const why = await mayNotAdd(person, (body.value as { role?: unknown } | null)?.role)
+  if (why) return refuse(403, why)
   const made = await addPerson(person.companyId, body.value)
   return made.ok ? Response.json(made.value, { status: 201 }) : refuse(422, made.problems)
 })

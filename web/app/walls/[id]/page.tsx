@@ -1,8 +1,10 @@
 import { BoardPlace } from '@/features/house/pages'
 import { nextSeen } from '@/server/glimpses'
 import { requireWall } from '@/server/page'
+import { hasSeen } from '@/server/planning'
 
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
-  const { wall } = await requireWall((await params).id)
-  return <BoardPlace seen={await nextSeen(wall.id)} />
+  const { person, wall } = await requireWall((await params).id)
+  const [seen, walked] = await Promise.all([nextSeen(wall.id), hasSeen(person, 'walk')])
+  return <BoardPlace seen={seen} walk={!walked} />
 }

@@ -31,6 +31,7 @@ import { useMatches } from '@/ui/use-matches'
 import { CourseSheetCard } from './course-sheet'
 import { CourseTable, Pick } from './course-table'
 import { EarlierRules } from './earlier-rules'
+import { Walk } from './walk'
 import { WallView } from './wall-view'
 
 const Layout = styled.main.attrs(MAIN)`
@@ -76,12 +77,15 @@ export function Board({
   open,
   from,
   seen,
+  walk,
   children,
 }: {
   /** Step that is opened at first. */
   open?: string
   /** Station that is looked at first, m. */
   from?: number
+  /** Nobody has walked this person through a wall yet. */
+  walk?: boolean
   /** What is next in each section, as the house saw it when it made the page; until this device knows better. */
   seen?: Readonly<Record<string, string>>
   children?: React.ReactNode
@@ -221,6 +225,7 @@ export function Board({
         <h1 className="unseen">Board</h1>
         <div className="ways">
           <Places here="" />
+          {walk ? <Walk /> : null}
           <AwayPanel />
           <RefusedPanel feed={feed} me={me} />
         </div>

@@ -4,11 +4,12 @@ import { type CatalogueUnit, copyOfPlan, decodeText, type Plan, type RuleBook, t
 import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
+import { send } from '@/device/send'
 import type { Draft } from '@/features/plan/plan/draft'
 import { type Beginning, PlanForm } from '@/features/plan/plan/plan-form'
 import { type Me, useTyped } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Button, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
+import { Button, Caution, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { hand, takeHanded } from '@/ui/handed'
 import { useHydrated } from '@/ui/use-hydrated'
 import { SketchLine } from './sketch-line'
@@ -18,7 +19,16 @@ const Ways = styled.ul`
   button { width: 100%; height: 100%; min-height: 190px; text-align: left; display: grid; gap: 8px; align-content: start; padding: 14px; background: var(--panel); border: 2px solid var(--ink); color: var(--ink); font: inherit; cursor: pointer; border-radius: 4px; }
   button[data-hovered] { background: var(--faint); } strong { font-size: 18px; } span { color: var(--soft); font-size: 15px; } svg { width: 100%; height: 84px; display: block; }
 `
-type WayIn = 'sketch' | 'type' | 'file' | 'copy'
+type WayIn = 'sketch' | 'type' | 'file' | 'copy' | 'template'
+const WAYS: readonly WayIn[] = ['sketch', 'type', 'file', 'copy', 'template']
+
+/** A template of the company; `why`: it cannot be begun with here. */
+export interface Usual {
+  readonly name: string
+  readonly by: string
+  readonly plan?: Plan | undefined
+  readonly why?: string | undefined
+}
 
 /** A wall that can be copied: its name, and where its plan is. */
 export interface Copyable {
@@ -48,6 +58,8 @@ export function Planner({
   book,
   levels,
   walls,
+  templates,
+  asked,
   site,
 }: {
   me: Me
@@ -55,13 +67,16 @@ export function Planner({
   book: RuleBook | undefined
   levels: { company: Rules; sites: Record<string, Rules> }
   walls: readonly Copyable[]
+  templates: readonly Usual[]
+  /** The way in that was chosen on the Yard. */
+  asked: string | undefined
   /** The site that was planned on last. */
   site: string
 }) {
   const [handed] = useState(takeHanded)
-  const [way, setWay] = useState<WayIn | undefined>(handed ? 'file' : undefined)
+  const [way, setWay] = useState<WayIn | undefined>(handed ? 'file' : WAYS.find((w) => w === asked && w !== 'type' && w !== 'file'))
   const [begun, setBegun] = useState<Begun | undefined>(() => {
-    if (!handed) return undefined
+    if (!handed) return asked === 'type' ? { way: 'type' } : undefined
     // A drawing that was handed over is read where its line is chosen.
     hand(handed)
     return { way: 'file' }
@@ -104,7 +119,7 @@ export function Planner({
         book={book}
         levels={levels}
         begun={{ ...begun, site }}
-        kept={{ set: (draft) => keep(`{"begun":${JSON.stringify({ ...begun, draft: undefined })},"draft":${draft}}`), letGo }}
+        kept={{ text: '', set: (draft) => keep(`{"begun":${JSON.stringify({ ...begun, draft: undefined })},"draft":${draft}}`), letGo }}
         onBack={() => {
           setBegun(undefined)
           setWay(undefined)
@@ -146,6 +161,13 @@ export function Planner({
             {walls.length === 0 ? <p>There is no wall yet that could be copied.</p> : null}
             <Quiet onPress={() => setWay(undefined)}>Another way in</Quiet>
           </>
+        ) : way === 'template' ? (
+          <Templates
+            list={templates}
+            may={me.role === 'foreman' || me.role === 'office'}
+            onTake={(t) => setBegun({ way: 'template', from: t })}
+            onBack={() => setWay(undefined)}
+          />
         ) : (
           <Ways aria-label="Ways in">
             <Way
@@ -179,6 +201,20 @@ export function Planner({
               <path d="M120 37H140M134 31L141 37L134 43" stroke="var(--now)" strokeWidth="2.5" fill="none" />
               <path d="M150 66H232V28H150ZM150 47H232M191 28V47M170 47V66M212 47V66" fill="none" stroke="var(--ink)" strokeWidth="2.5" />
             </Way>
+            {templates.length > 0 ? (
+              <Way
+                title="Begin with a template"
+                words={`The usual wall of your company: ${templates
+                  .slice(0, 3)
+                  .map((t) => t.name)
+                  .join(', ')}${templates.length > 3 ? ' …' : ''}.`}
+                onPress={() => setWay('template')}
+              >
+                <path d="M20 66H220V24H20Z" fill="none" stroke="var(--soft)" strokeWidth="2" strokeDasharray="6 5" />
+                <path d="M40 54H150V34H40ZM40 44H150M95 34V44M68 44V54M122 44V54" fill="none" stroke="var(--ink)" strokeWidth="2" />
+                <path d="M168 44H200M184 28V60" stroke="var(--now)" strokeWidth="3" />
+              </Way>
+            ) : null}
           </Ways>
         )}
         <Problems list={problems} />
@@ -198,6 +234,41 @@ const Way = ({ title, words, onPress, children }: { title: string; words: string
     </AriaButton>
   </li>
 )
+
+/** Templates to begin with, each taken out by whoever may; one of a system that is gone says so. */
+function Templates({ list, may, onTake, onBack }: { list: readonly Usual[]; may: boolean; onTake(plan: Plan): void; onBack(): void }) {
+  const [problems, setProblems] = useState<readonly { field: string; message: string }[]>([])
+  const drop = async (name: string) => {
+    const answer = await send('POST', '/api/templates', { name, plan: null })
+    if (answer.ok) window.location.reload()
+    else setProblems(answer.problems)
+  }
+  return (
+    <>
+      <p>Its unit, pad, water, layers and rules are filled in; its name, length and heights are asked.</p>
+      <ul aria-label="Templates" style={{ listStyle: 'none', margin: 0, padding: 0, display: 'grid', gap: 6 }}>
+        {list.map((t) => (
+          <li key={t.name}>
+            <Row style={{ alignItems: 'center' }}>
+              <Button isDisabled={!t.plan} onPress={() => t.plan && onTake(t.plan)}>
+                {t.name}
+              </Button>
+              <span style={{ color: 'var(--soft)' }}>kept by {t.by}</span>
+              {may ? (
+                <Quiet onPress={() => drop(t.name)} aria-label={`Take the template ${t.name} out`}>
+                  ✕
+                </Quiet>
+              ) : null}
+            </Row>
+            {t.why ? <Caution>▲ It cannot be begun with here: {t.why}.</Caution> : null}
+          </li>
+        ))}
+      </ul>
+      <Problems list={problems} />
+      <Quiet onPress={onBack}>Another way in</Quiet>
+    </>
+  )
+}
 
 function FileWay({ onFile }: { onFile(f: File): void }) {
   return (

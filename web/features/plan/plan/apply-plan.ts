@@ -31,7 +31,7 @@ export function applyPlan(draft: Draft, before: Plan, after: Plan, units: UnitSy
   const next: Record<string, unknown> = { ...draft }
   const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
   for (const key of Object.keys(is) as (keyof Draft)[]) {
-    if (same(was[key], is[key])) continue
+    if (key === 'sketches' || same(was[key], is[key])) continue
     const [typed, now] = [draft[key], is[key]]
     if (Array.isArray(now)) next[key] = lines(typed as Was[], now as Was[])
     else if (key === 'part' || key === 'every' || key === 'lists' || key === 'everyLists') {

@@ -58,4 +58,6 @@ export interface Draft {
   every: Record<string, string>
   everyLists: Record<string, Line[]>
   drawn: Drawn
+  /** Ways that were compared and not kept. */
+  sketches: { title: string; draft: Omit<Draft, 'sketches'> }[]
 }

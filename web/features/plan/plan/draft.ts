@@ -72,6 +72,7 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
     padSteps: '',
     ...everyTexts({}, units),
     drawn: {},
+    sketches: [],
     limits: [],
     builtIn: [],
     system: first.id,
@@ -91,6 +92,16 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
   }
 }
 
+const EVERY_UNIT: readonly { system: string; unit: Unit }[] = SYSTEMS.flatMap((s) => s.units.map((unit) => ({ system: s.id, unit })))
+const shownBefore = new WeakMap<Plan, Partial<Record<UnitSystem, Draft>>>()
+/** A plan as it was shown; made once, since every letter typed is held against it. */
+function shownOf(plan: Plan, units: UnitSystem): Draft {
+  const known = shownBefore.get(plan) ?? {}
+  const draft = known[units] ?? draftOf(plan, units)
+  shownBefore.set(plan, { ...known, [units]: draft })
+  return draft
+}
+
 /** The draft of a plan in force, to make its next revision from. */
 export function draftOf(plan: Plan, units: UnitSystem): Draft {
   const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
@@ -103,6 +114,7 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     ...surroundingsOf(plan, units),
     ...aroundTexts(plan, units),
     ...everyTexts(plan, units),
+    sketches: [],
     drawn: {
       ...(plan.references ? { references: plan.references } : {}),
       ...(plan.obstacles ? { obstacles: plan.obstacles } : {}),
@@ -242,6 +254,17 @@ export function afterUnit(
   return { part: { ...part, unit: id }, lists }
 }
 
+/** Problems of a plan, each at the field of the draft it was typed in. */
+export const placedIn = (
+  draft: Pick<Draft, 'part'>,
+  catalogue: readonly { system: string; unit: Unit }[],
+  base: Plan | undefined,
+  list: readonly Problem[],
+): Problem[] => {
+  const system = chosenOf(draft, catalogue, base)?.system
+  return list.map((p) => ({ field: system ? draftField(p.field, system) : p.field, message: p.message }))
+}
+
 /**
  * What was typed, as a plan the core has checked and laid out; problems carry the path of the draft's field.
  *
@@ -257,9 +280,35 @@ export function afterUnit(
 export function planOf(
   draft: Draft,
   units: UnitSystem,
-  catalogue: readonly { system: string; unit: Unit }[] = SYSTEMS.flatMap((s) => s.units.map((unit) => ({ system: s.id, unit }))),
+  catalogue: readonly { system: string; unit: Unit }[] = EVERY_UNIT,
   base?: Plan,
   issue: (plan: Plan) => Result<Plan> = (plan) => ok(issued(plan)),
+  book?: RuleBook,
+): Result<Plan> {
+  const plan = planRead(draft, units, catalogue, base, book)
+  if (!plan.ok) return plan
+  const placed = (list: readonly Problem[]) => failAll(placedIn(draft, catalogue, base, list))
+  const large = tooManyPieces(plan.value)
+  if (large) return placed([large])
+  // As it would be issued: by the rules of company and site.
+  const under = issue(plan.value)
+  if (!under.ok) return placed(under.problems)
+  const laid = layOut(under.value)
+  if (!laid.ok) return placed(laid.problems)
+  const nowhere = misplaced(laid.value)
+  return nowhere.length > 0 ? placed(nowhere) : plan
+}
+
+/**
+ * What was typed, as a plan that is one; whether it can be laid out is not looked at. As {@link planOf} otherwise.
+ *
+ * @example planRead(draft, 'metric').ok
+ */
+export function planRead(
+  draft: Draft,
+  units: UnitSystem,
+  catalogue: readonly { system: string; unit: Unit }[] = EVERY_UNIT,
+  base?: Plan,
   book?: RuleBook,
 ): Result<Plan> {
   const problems: Problem[] = []
@@ -282,7 +331,7 @@ export function planOf(
     return Number.NaN
   }
   const [fall, lean] = [reading(parseFall), reading(parseLean)]
-  const shown = base && draftOf(base, units)
+  const shown = base && shownOf(base, units)
   type Typed = { [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft]
   /** The plan's own value while the field reads as it was shown; else what was typed. */
   const edit = <T>(name: Typed, own: T | undefined, parse: (field: string, value: string) => T): T =>
@@ -358,17 +407,7 @@ export function planOf(
   if (problems.length > 0) return failAll(problems)
   // What is undefined was left out: the plan's own JSON has no such key.
   const plan = readPlan(Object.fromEntries(Object.entries(whole).filter(([, v]) => v !== undefined)))
-  const placed = (list: readonly Problem[]) => failAll(list.map((p) => ({ field: draftField(p.field, system), message: p.message })))
-  if (!plan.ok) return placed(plan.problems)
-  const large = tooManyPieces(plan.value)
-  if (large) return placed([large])
-  // As it would be issued: by the rules of company and site.
-  const under = issue(plan.value)
-  if (!under.ok) return placed(under.problems)
-  const laid = layOut(under.value)
-  if (!laid.ok) return placed(laid.problems)
-  const nowhere = misplaced(laid.value)
-  return nowhere.length > 0 ? placed(nowhere) : ok(plan.value)
+  return plan.ok ? plan : failAll(placedIn(draft, catalogue, base, plan.problems))
 
   /** Inspection points of this wall's own, which are taken in where what stands around is said. */
   function withAdded<V extends { rules: Plan['rules'] }>(of: V): V {

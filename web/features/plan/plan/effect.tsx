@@ -32,7 +32,9 @@ export function Effect({ layout, subject }: { layout: Layout; subject: string })
   ]
   return (
     <p role="status" style={{ minHeight: 22 }}>
-      <Condensed>{changes.length > 0 ? changes.join(' · ') : `${is.courses} courses, ${is.pieces} units`}</Condensed>
+      <Condensed>
+        {changes.length > 0 ? changes.join(' · ') : `${is.courses} ${is.courses === 1 ? 'course' : 'courses'}, ${is.pieces} units`}
+      </Condensed>
     </p>
   )
 }

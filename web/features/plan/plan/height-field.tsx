@@ -4,21 +4,26 @@ import { Field } from '@/ui/controls'
 import type { Draft } from './draft-fields'
 
 /** How high it shall stand, for a wall that is level: it fills in grades, benchmark and outlet until somebody types others. */
-export function HeightField({ form, u }: { form: UseFormReturn<Draft>; u: string }) {
+export function HeightField({ form, u, onPut }: { form: UseFormReturn<Draft>; u: string; onPut(next: Draft): void }) {
   const [height, setHeight] = useState('')
   const filled = useRef('')
   const put = (text: string) => {
     setHeight(text)
-    const { grades, lists, benchmark } = form.getValues()
+    const values = form.getValues()
+    const { grades, lists, benchmark } = values
     const untouched = grades.every((g) => g.toe === '' && g.top === '') || JSON.stringify(grades.map((g) => [g.toe, g.top])) === filled.current
     if (!untouched) return
     const made = grades.map((g) => ({ ...g, toe: '0', top: text }))
     filled.current = JSON.stringify(made.map((g) => [g.toe, g.top]))
-    form.setValue('grades', made, { shouldDirty: true })
-    if (benchmark.trim() === '') form.setValue('benchmark', '0')
     // Water leaves a hand below the ground in front, until somebody says where.
     const outlets = lists.outlets?.map((l) => (l.cells.invert === '' ? { ...l, cells: { ...l.cells, invert: u === 'm' ? '-0.1' : '-0.33' } } : l))
-    if (outlets) form.setValue('lists.outlets', outlets)
+    // All of it is one step, and one step back.
+    onPut({
+      ...values,
+      grades: made,
+      benchmark: benchmark.trim() === '' ? '0' : benchmark,
+      lists: outlets ? { ...lists, outlets } : lists,
+    })
   }
   return (
     <Field

@@ -1,4 +1,4 @@
-import { type Question, type QuestionOf, unitOf } from '@stone-tally/core'
+import { type Question, type QuestionOf, startDef, unitOf } from '@stone-tally/core'
 import { type CSSProperties, type ReactNode, useState } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
 import { Caution, Choice, Quiet, Row } from '@/ui/controls'
@@ -68,7 +68,7 @@ export function PartQuestions({
         ) : (
           <Grid key={q.id}>
             {[q, ...more].map((f) => (
-              <div key={f.id}>{text(`${root[0]}.${f.id}`, isField(f) ? `${f.label}${unit[f.of]}` : f.label, f.hint)}</div>
+              <div key={f.id}>{text(`${root[0]}.${f.id}`, isField(f) ? `${f.label}${unit[f.of]}` : f.label, f.hint ?? startDef(f.id)?.why)}</div>
             ))}
           </Grid>
         ),

@@ -17,9 +17,22 @@ export const SUBJECTS = [
   ['grid', 'Layers'],
   ['sections', 'Sections'],
   ['built', 'Built in'],
-  ['rules', 'Rules and order'],
+  ['rules', 'Rules'],
 ] as const
 export type SubjectId = (typeof SUBJECTS)[number][0]
+
+/** What a subject is about, in the words of the trade. */
+export const ABOUT: Readonly<Partial<Record<SubjectId, string>>> = {
+  unit: 'The system is what the wall is built of; every course is a row of its units.',
+  ground: 'The toe grade is the finished ground in front, the top grade the ground above. Everything is measured from the benchmark.',
+  holds: 'Most walls need nobody but you. What stands here may make one an engineer’s; until it is said the dig stays closed.',
+  pad: 'The pad carries the wall. How deep its foot is buried is its embedment; the subgrade under it is looked at before anything is laid.',
+  water: 'Water that stays behind a wall pushes it over. Drainage stone leads it down, the toe drain along, the outlet away.',
+  grid: 'Geogrid ties the wall to the fill where units alone would be too slender. Never proposed for an engineer’s wall.',
+  sections: 'A section is built and released by itself: one can be filled while another waits at a hold point.',
+  built: 'What is cleared first, laid through or behind the wall, and put on top, so that nobody digs it up again.',
+  rules: 'The rule book holds for every wall; here is what this drawing asks for otherwise.',
+}
 
 /** Fields of the draft by their first word; those of the system stand in its own chapters. */
 const OF: Readonly<Record<string, SubjectId>> = {
@@ -80,7 +93,7 @@ export const subjectsOf = (system: WallSystem | undefined, part: Record<string, 
 
 const Nav = styled.nav`
   display: flex; flex-wrap: wrap; gap: 6px;
-  button { min-height: 48px; padding: 0 12px; background: none; border: 1.5px solid var(--line); color: var(--ink); font: 500 16px/1.2 'Archivo Variable', sans-serif; cursor: pointer; border-radius: 4px; }
+  button { min-height: 48px; padding: 0 10px; background: none; border: 1.5px solid var(--line); color: var(--ink); font: 500 15.5px/1.2 'Archivo Variable', sans-serif; cursor: pointer; border-radius: 4px; }
   @media (max-width: 640px) { flex-wrap: nowrap; overflow-x: auto; button { flex: none; } }
   button[aria-current='step'] { background: var(--ink); color: var(--ground); border-color: var(--ink); }
 `

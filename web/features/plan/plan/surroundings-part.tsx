@@ -1,40 +1,16 @@
-import { DRAWING_LIMITS, HOLDS, HOLDS_NAMES, limitDef, type UnitSystem, unitOf } from '@stone-tally/core'
+import { DRAWING_LIMITS, limitDef, type UnitSystem, unitOf } from '@stone-tally/core'
 import type { ReactNode } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
-import { Check, Choice, Quiet, Row } from '@/ui/controls'
+import { Choice, Quiet } from '@/ui/controls'
 import type { Draft } from './draft-fields'
 import { measureOfLimit } from './surroundings'
 
-const NONE = 'none'
 type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
 
-/** What stands round the wall: asked, because each of these makes it an engineer's. */
+/** The ground in front and the frost of the place. */
 export function Surroundings({ control, text, u }: { control: Control<Draft>; text: Text; u: string }) {
   return (
     <>
-      <Controller
-        control={control}
-        name="holds"
-        render={({ field }) => {
-          const given = field.value === '' || field.value === NONE ? [] : field.value.split(',')
-          const put = (list: readonly string[]) => field.onChange(list.join(','))
-          return (
-            <fieldset style={{ border: 0, padding: 0, margin: 0 }}>
-              <legend style={{ font: 'inherit', padding: 0 }}>Above, beside and at it: what applies?</legend>
-              <Row style={{ gap: '4px 24px' }}>
-                {HOLDS.map((h) => (
-                  <Check key={h} checked={given.includes(h)} onChange={(on) => put(on ? [...given, h] : given.filter((x) => x !== h))}>
-                    {HOLDS_NAMES[h].replace(/^./, (c) => c.toUpperCase())}
-                  </Check>
-                ))}
-                <Check checked={field.value === NONE} onChange={(on) => field.onChange(on ? NONE : '')}>
-                  Nothing of these
-                </Check>
-              </Row>
-            </fieldset>
-          )
-        }}
-      />
       <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(190px, 1fr))', gap: 12 }}>
         {text('frontSlope', 'Ground in front falls, down per 1 out', '0 where it is level; 1:8, 2 % and 5° are read too')}
         {text('frost', `Frost depth of the place, ${u}`, 'from the local code')}

@@ -18,23 +18,33 @@ export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: 
   const { watch, reset, getValues } = form
   const keep = useRef(kept)
   keep.current = kept
-  useEffect(() => {
-    let timer: ReturnType<typeof setTimeout> | undefined
-    let field: string | undefined
-    let latest = now.current
-    const settle = (text = JSON.stringify(getValues())) => {
+  const latest = useRef(now.current)
+  const field = useRef<string>(undefined)
+  /** What is typed so far is a step of its own. */
+  const settle = useCallback(
+    (text = JSON.stringify(getValues())) => {
       if (text === now.current) return
       past.current = [...past.current, now.current].slice(-DEPTH)
       future.current = []
       now.current = text
       turn((n) => n + 1)
-    }
+    },
+    [getValues],
+  )
+  const begin = useCallback(
+    (name: string) => {
+      if (name !== field.current) settle(latest.current)
+      field.current = name
+    },
+    [settle],
+  )
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined
     const sub = watch((_, { name }) => {
-      // Another field is another step, however fast somebody types.
-      if (name !== undefined && name !== field) settle(latest)
-      field = name
-      latest = JSON.stringify(getValues())
-      keep.current?.set(latest)
+      // Another field is another step, however fast somebody types. What is put in all at once says so itself.
+      if (name !== undefined) begin(name)
+      latest.current = JSON.stringify(getValues())
+      keep.current?.set(latest.current)
       clearTimeout(timer)
       timer = setTimeout(() => settle(), PAUSE)
     })
@@ -42,7 +52,7 @@ export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: 
       clearTimeout(timer)
       sub.unsubscribe()
     }
-  }, [watch, getValues])
+  }, [watch, getValues, settle, begin])
   const go = useCallback(
     (from: { current: string[] }, to: { current: string[] }) => {
       const text = JSON.stringify(getValues())
@@ -56,6 +66,8 @@ export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: 
       from.current = from.current.slice(0, -1)
       to.current = [...to.current, now.current]
       now.current = next
+      latest.current = next
+      field.current = undefined
       reset(JSON.parse(next), { keepDefaultValues: true })
       keep.current?.set(next)
       turn((n) => n + 1)
@@ -63,6 +75,8 @@ export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: 
     [getValues, reset],
   )
   return {
+    /** Says that something else is changed from here on: a drag, a unit chosen, a field filled in with others. */
+    begin,
     undo: useCallback(() => go(past, future), [go]),
     redo: useCallback(() => go(future, past), [go]),
     canUndo: past.current.length > 0,

@@ -64,6 +64,7 @@ export function ImportPanel({
   length,
   units,
   handed,
+  asFarAsItGoes,
   onTake,
 }: {
   /** Length of the wall as it is planned, m; to notice feet read as metres. */
@@ -71,6 +72,8 @@ export function ImportPanel({
   units: UnitSystem
   /** A file chosen elsewhere. */
   handed?: File | undefined
+  /** Grades that make no wall everywhere are taken all the same, the places marked; for a wall that is still being made. */
+  asFarAsItGoes?: boolean
   onTake(line: Adopted): void
 }) {
   const input = useRef<HTMLInputElement>(null)
@@ -160,7 +163,7 @@ export function ImportPanel({
   }, [])
   const d = drawing?.value
   const hiddenLayers = new Map((d?.layers ?? []).map((l) => [l.name, l.hidden]))
-  const made = d ? adopt(d, { line, unit, fillRight: fillRight === 'right', toe: toe || undefined, top: top || undefined }) : undefined
+  const made = d ? adopt(d, { line, unit, fillRight: fillRight === 'right', toe: toe || undefined, top: top || undefined, asFarAsItGoes }) : undefined
   const take = (a: Adopted) => {
     setDrawing(undefined)
     setFile(undefined)

@@ -23,6 +23,7 @@ export function RevisionsPanel({
   right,
   onCompare,
   unmatched,
+  told,
   may,
 }: {
   wall: string
@@ -33,6 +34,8 @@ export function RevisionsPanel({
   right: number
   onCompare(left: number, right: number): void
   unmatched: readonly Unmatched[]
+  /** Who was told of a revision, in words. */
+  told(revision: number): string
   may: boolean
 }) {
   const { units } = usePreferences()
@@ -59,6 +62,7 @@ export function RevisionsPanel({
             <th>No.</th>
             <th>Issued</th>
             <th>By</th>
+            <th>Told</th>
           </tr>
         </thead>
         <tbody>
@@ -69,6 +73,7 @@ export function RevisionsPanel({
               </td>
               <td>{new Date(r.issuedAt).toISOString().slice(0, 10)}</td>
               <td>{r.issuedBy}</td>
+              <td>{told(r.number)}</td>
             </tr>
           ))}
         </tbody>

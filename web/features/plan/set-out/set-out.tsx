@@ -1,6 +1,6 @@
 'use client'
 
-import { advance, clearances, emptyState, formatLength, type Layout, lineBeside, type Plan, say, unmatched } from '@stone-tally/core'
+import { advance, clearances, emptyState, formatLength, type Layout, lineBeside, type Plan, say, toldOf, unmatched } from '@stone-tally/core'
 import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { Places, useFeed, useHere, useUnissued } from '@/features/wall'
@@ -218,6 +218,13 @@ export function SetOut({ revisions }: { revisions: readonly RevisionOf[] }) {
                 right={right}
                 onCompare={(a, b) => compare([a, b])}
                 unmatched={lost}
+                told={(n) =>
+                  feed.loaded
+                    ? toldOf(feed.state, n)
+                        .map((t) => t.name)
+                        .join(', ') || 'nobody yet'
+                    : '…'
+                }
                 may={may}
               />
             ) : null}

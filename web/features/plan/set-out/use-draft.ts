@@ -1,10 +1,8 @@
 'use client'
 
-import { type Layout, layOut, misplaced, type Plan, type Problem, readPlan, tooManyPieces, travelled } from '@stone-tally/core'
-import { proxy } from 'comlink'
-import { useCallback, useEffect, useReducer, useRef, useState } from 'react'
-import { type Beside, beside } from '@/workers/beside'
-import type { LayoutWorker } from '@/workers/layout.worker'
+import type { Layout, Plan, Problem } from '@stone-tally/core'
+import { useCallback, useReducer } from 'react'
+import { useLaid } from './use-laid'
 
 interface History {
   readonly past: readonly Plan[]
@@ -56,69 +54,10 @@ export interface Draft {
   redo(): void
 }
 
-/** Walls up to this face (m²) are laid out at once; larger ones in a worker. */
-const AT_ONCE = 150
-
 /** A plan being changed, with undo and redo, and its layout following. */
 export function useDraft(start: Plan, initial: Layout): Draft {
   const [h, dispatch] = useReducer(history, { past: [], now: start, future: [], key: undefined })
-  const [made, setMade] = useState<{ layout: Layout; problems: readonly Problem[] }>({ layout: initial, problems: [] })
-  const [progress, setProgress] = useState<number>()
-  const last = useRef(initial)
-  const worker = useRef<Beside<LayoutWorker>>(undefined)
-  const turn = useRef(0)
-
-  useEffect(() => {
-    const mine = ++turn.current
-    const plan = readPlan(h.now)
-    if (!plan.ok) {
-      setMade((m) => ({ ...m, problems: plan.problems }))
-      return
-    }
-    const large = tooManyPieces(plan.value)
-    if (large) {
-      setMade((m) => ({ ...m, problems: [large] }))
-      return
-    }
-    const take = (laid: ReturnType<typeof layOut>) => {
-      if (mine !== turn.current) return
-      setProgress(undefined)
-      if (laid.ok) {
-        last.current = laid.value
-        setMade({ layout: laid.value, problems: misplaced(laid.value) })
-      } else setMade((m) => ({ ...m, problems: laid.problems }))
-    }
-    const face = plan.value.length * Math.max(...plan.value.grades.map((g) => g.top - g.toe))
-    if (face <= AT_ONCE) return take(layOut(plan.value, last.current))
-    const wait = setTimeout(async () => {
-      worker.current ??= beside<LayoutWorker>(() => new Worker(new URL('../../../workers/layout.worker.ts', import.meta.url), { type: 'module' }))
-      setProgress(0)
-      // Progress travels on a port of its own: its last word may come in after the answer.
-      let answered = false
-      try {
-        const answer = await worker.current.ask(
-          async (api, alive) =>
-            await api.layOut(
-              plan.value,
-              proxy((done: number) => {
-                alive()
-                if (!answered && mine === turn.current) setProgress(done)
-              }),
-            ),
-        )
-        answered = true
-        const whole = answer.ok ? travelled(answer.value) : undefined
-        take(whole ? { ok: true, value: whole } : (answer as ReturnType<typeof layOut>))
-      } catch (error) {
-        // A page that stands still for a second is better than a wall that never comes.
-        answered = true
-        console.warn('laid out on the page:', error)
-        if (mine === turn.current) take(layOut(plan.value, last.current))
-      }
-    }, 120)
-    return () => clearTimeout(wait)
-  }, [h.now])
-  useEffect(() => () => worker.current?.end(), [])
+  const { made, progress } = useLaid(h.now, initial)
 
   return {
     plan: h.now,

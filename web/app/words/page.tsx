@@ -1,0 +1,7 @@
+import { TradeWordsPage } from '@/features/house/trade-words'
+import { requirePerson } from '@/server/page'
+
+export default async function Page() {
+  const { id, name, role } = await requirePerson()
+  return <TradeWordsPage me={{ id, name, role }} />
+}

@@ -1,0 +1,215 @@
+'use client'
+
+import {
+  type Adopted,
+  type CatalogueUnit,
+  formatLength,
+  issued,
+  issueUnder,
+  type Layout,
+  type Plan,
+  type Problem,
+  type Result,
+  type RuleBook,
+  type Rules,
+  type UnitSystem,
+  unitOfPlan,
+  type WallSystem,
+} from '@stone-tally/core'
+import { useCallback, useMemo, useRef, useState } from 'react'
+import { type UseFormReturn, useForm } from 'react-hook-form'
+import type { Draft as Edits } from '@/features/plan/set-out/use-draft'
+import { useLaid } from '@/features/plan/set-out/use-laid'
+import { laidFor } from '@/ui/laid'
+import { usePreferences } from '@/ui/preferences'
+import { applyPlan } from './apply-plan'
+import { afterUnit, chosenOf, type Draft, draftAlong, draftOf, emptyDraft, placedIn, planAlong, planRead } from './draft'
+import { useStepsBack } from './use-steps-back'
+
+/** How a new wall is begun: on a line, from another plan, or from nothing. */
+export interface Beginning {
+  readonly way: 'sketch' | 'type' | 'file' | 'copy' | 'template'
+  readonly line?: Adopted | undefined
+  /** The plan it begins from: what the form does not show is kept of it. */
+  readonly from?: Plan | undefined
+  /** The site that was planned on last. */
+  readonly site: string
+  /** What was typed before the page was loaded anew. */
+  readonly draft?: Draft | undefined
+}
+/** The wall a plan is the next revision of. */
+export interface Revised {
+  readonly id: string
+  readonly name: string
+  readonly revision: number
+  readonly plan: Plan
+  readonly madeUp?: boolean
+  /** It was put away. */
+  readonly away?: boolean
+}
+export interface Planning {
+  readonly wall?: Revised | undefined
+  readonly catalogue: readonly CatalogueUnit[]
+  /** The company's rules, which a new wall starts from. */
+  readonly book?: RuleBook | undefined
+  /** Rules of the company and its sites, which the plan would be issued under. */
+  readonly levels?: { readonly company: Rules; readonly sites: Readonly<Record<string, Rules>> } | undefined
+  readonly begun?: Beginning | undefined
+  /** Keeps what is typed over a reload; told that it is not wanted any more once it is issued. */
+  readonly kept?: { readonly text: string; set(draft: string): void; letGo(): void } | undefined
+}
+
+/** A plan while it is typed: its texts, the plan and the wall they make, and what is wrong with them. */
+export interface PlanForm {
+  readonly form: UseFormReturn<Draft>
+  readonly draft: Draft
+  readonly base: Plan | undefined
+  /** What a bare number means. */
+  readonly units: UnitSystem
+  readonly u: 'm' | 'ft'
+  /** What is typed makes this plan; undefined while it makes none. */
+  readonly plan: Plan | undefined
+  /** By field of the draft; empty where the wall can be built as it is typed. */
+  readonly problems: readonly Problem[]
+  /** The last wall that could be laid out, as it would be issued. */
+  readonly layout: Layout | undefined
+  readonly progress: number | undefined
+  /** The wall as it was issued last. */
+  readonly before: Layout | undefined
+  readonly system: WallSystem | undefined
+  readonly offered: readonly CatalogueUnit[]
+  readonly steps: ReturnType<typeof useStepsBack>
+  readonly line: Adopted | undefined
+  /** The plan changed on its drawing. */
+  readonly edits: Pick<Edits, 'plan' | 'layout' | 'edit' | 'settle'> | undefined
+  setLine(line: Adopted | undefined): void
+  /** Another draft in place of this one, as one step; with the same key in a row it is the same step. */
+  put(next: Draft, key?: string): void
+  withUnit(id: string): Draft
+  /** The plan another draft makes, as it would be issued. */
+  planOf(of: Draft): Result<Plan>
+}
+
+/** What the form begins with: what was typed before, a plan, or what the rule book has. */
+function beginWith(base: Plan | undefined, begun: Beginning | undefined, units: UnitSystem, book: RuleBook | undefined): Draft {
+  const empty = base ? draftOf(base, units) : { ...emptyDraft(units, book), site: begun?.site ?? '' }
+  // Written by an earlier version of the application it may lack what is asked since.
+  if (begun?.draft) return { ...empty, ...begun.draft }
+  if (begun?.way === 'template') return fromTemplate(empty, begun.site)
+  return begun?.line ? draftAlong(empty, begun.line, units) : empty
+}
+
+/** A template fills in what a wall is; where it lies, how long and how high is asked. */
+function fromTemplate(draft: Draft, site: string): Draft {
+  const outlets = draft.lists.outlets?.slice(0, 1).map((l) => ({ cells: { ...l.cells, station: '0', invert: '' } }))
+  return {
+    ...draft,
+    name: '',
+    site,
+    length: '',
+    grades: [
+      { station: '0', toe: '', top: '' },
+      { station: '', toe: '', top: '' },
+    ],
+    sections: [{ id: 'A', to: '' }],
+    benchmark: '',
+    padSteps: '',
+    everyLists: { ...draft.everyLists, openings: [] },
+    lists: outlets ? { ...draft.lists, outlets } : draft.lists,
+  }
+}
+
+/** State of a plan being made or revised; knows no markup. */
+export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Planning): PlanForm {
+  const { units: reads } = usePreferences()
+  // A change of units in the middle of typing would change what a bare number means.
+  const [units] = useState<UnitSystem>(reads)
+  const base = wall?.plan ?? begun?.from
+  const form = useForm<Draft>({ defaultValues: beginWith(base, begun, units, book) })
+  const steps = useStepsBack(form, kept)
+  const [line, setLine] = useState<Adopted | undefined>(begun?.line)
+  const draft = form.watch()
+  // The unit of this wall is offered even when it has left the catalogue.
+  const offered = useMemo(() => {
+    const own = base && unitOfPlan(base)
+    return own && base && !catalogue.some((c) => c.unit.id === own.id) ? [...catalogue, { system: base.system.id, unit: own }] : catalogue
+  }, [base, catalogue])
+  const site = wall?.plan.site
+  const issue = useCallback(
+    (p: Plan): Result<Plan> =>
+      levels ? issueUnder(p, { company: levels.company, site: levels.sites[site ?? p.site] }) : { ok: true, value: issued(p) },
+    [levels, site],
+  )
+  const read = useCallback(
+    (of: Draft): Result<Plan> => {
+      const plan = planRead(of, units, catalogue, base, book)
+      return plan.ok && line ? { ok: true, value: planAlong(plan.value, line, of, units) } : plan
+    },
+    [units, catalogue, base, book, line],
+  )
+  const [first] = useState(() => {
+    const laid = wall && laidFor(wall.plan)
+    return laid?.ok ? laid.value : undefined
+  })
+  const text = JSON.stringify(draft)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft is its text
+  const made = useMemo(() => read(draft), [text, read])
+  const plan = made.ok ? made.value : undefined
+  const { made: laid, progress } = useLaid<Layout | undefined>(plan, first, issue)
+  const problems = made.ok ? (plan === undefined ? [] : placedIn(draft, catalogue, base, laid.problems)) : made.problems
+  const now = useRef(plan)
+  now.current = plan
+  const { begin } = steps
+  const turn = useRef(0)
+  const put = useCallback(
+    (next: Draft, key = `put ${++turn.current}`) => {
+      begin(key)
+      form.reset(next, { keepDefaultValues: true })
+    },
+    [form, begin],
+  )
+  const edit = useCallback(
+    (change: (p: Plan) => Plan, key?: string) => {
+      const before = now.current
+      const after = before && change(before)
+      if (!before || !after || after === before) return
+      put(applyPlan(form.getValues(), before, after, units), key)
+      // The next step of the same drag starts from here.
+      now.current = after
+    },
+    [form, put, units],
+  )
+  const settle = useCallback(() => begin(`after ${++turn.current}`), [begin])
+  const { layout } = laid
+  const edits = useMemo(() => (plan && layout ? { plan, layout, edit, settle } : undefined), [plan, layout, edit, settle])
+  return {
+    form,
+    draft,
+    base,
+    units,
+    u: units === 'metric' ? 'm' : 'ft',
+    plan,
+    problems,
+    layout,
+    progress,
+    before: first,
+    system: chosenOf(draft, catalogue, base)?.system,
+    offered,
+    steps,
+    line,
+    edits,
+    setLine,
+    put,
+    withUnit: (id) => {
+      const values = form.getValues()
+      return { ...values, ...afterUnit(values, offered, id, units, base, book) }
+    },
+    planOf: (of) => {
+      const p = read(of)
+      return p.ok ? issue(p.value) : p
+    },
+  }
+}
+
+/** A length as a field of this form holds it. @example lengthText(12.5, 'metric') // '12.5' */
+export const lengthText = (m: number, units: UnitSystem) => (units === 'metric' ? `${m}` : formatLength(m, units))
