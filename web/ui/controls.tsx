@@ -198,7 +198,7 @@ export const Page = styled.main.attrs(
 )`max-width: 1180px; margin: 0 auto; padding: 20px; display: grid; gap: 20px; grid-template-columns: minmax(0, 1fr);`
 
 /** A table that is wider than a phone scrolls by itself; give it a label, a role of region and a tab stop. */
-export const Wide = styled.div`overflow-x: auto; position: relative; td, th { white-space: nowrap; } td.n, th.n { text-align: right; } td.wrap { white-space: normal; min-width: 130px; } tr[data-on='true'] td { background: var(--faint); }`
+export const Wide = styled.div`overflow-x: auto; position: relative; td, th { white-space: nowrap; } td.n, th.n { text-align: right; } td.wrap, th.wrap { white-space: normal; min-width: 130px; } th.n.wrap { min-width: 96px; } tr[data-on='true'] td { background: var(--faint); }`
 
 /** Problems from the core or the server, each with its field. */
 export function Problems({ list }: { list: readonly { field: string; message: string }[] }) {

@@ -62,6 +62,12 @@ export function LookMenu() {
         <Menu aria-label="Units of measure and theme">
           <Choices title="Units of measure" value={units} of={UNIT_SYSTEMS.map((u) => [u, UNIT_NAMES[u].long] as const)} onChoose={setUnits} />
           <Choices title="Theme" value={theme} of={(['day', 'night'] as const).map((t) => [t, THEMES[t].long] as const)} onChoose={setTheme} />
+          <MenuSection aria-label="Help">
+            <MenuItem id="words" href="/words" textValue="Words of the trade">
+              <span className="mark" aria-hidden="true" />
+              Words of the trade
+            </MenuItem>
+          </MenuSection>
         </Menu>
       </Sheet>
     </MenuTrigger>

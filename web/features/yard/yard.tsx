@@ -84,7 +84,6 @@ export function Yard({
             <LinkButton href="/bench">Bench</LinkButton>
             <LinkButton href="/instruments">Instruments</LinkButton>
             <LinkButton href="/device">This device</LinkButton>
-            <LinkButton href="/words">Words</LinkButton>
             {may ? <LinkButton href="/people">People</LinkButton> : null}
             {may ? (
               <>

@@ -7,8 +7,9 @@ import { Caution } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
+import { useMatches } from '@/ui/use-matches'
 import { Effect } from './effect'
-import { fieldLabel } from './labels'
+import { problemSaid } from './labels'
 import { RoughSection } from './rough-section'
 import type { SubjectId } from './subjects'
 import type { PlanForm } from './use-plan-form'
@@ -46,9 +47,13 @@ export function Drawn({
 }) {
   const { units } = usePreferences()
   const [ref, width] = useWidth<HTMLDivElement>(1140)
-  const { layout, problems, edits } = of
+  const { layout, problems } = of
+  // While a field is wrong the plan of before is looked at, not moved.
+  const edits = of.edits ?? of.lastEdits
+  const still = readOnly || of.edits === undefined
+  const narrow = useMatches('(max-width: 640px)')
   const first = problems[0]
-  const problem = first && `${fieldLabel(first.field, of.system)} ${first.message}`
+  const problem = first && problemSaid(first.field, first.message, of.system)
   if (!layout)
     return (
       <div ref={ref}>
@@ -67,7 +72,7 @@ export function Drawn({
       <Elevation
         layout={layout}
         width={width}
-        height={Math.min(360, Math.max(110, Math.round((width / (layout.plan.length + 1)) * 4) + 20))}
+        height={Math.min(narrow ? 170 : 360, Math.max(110, Math.round((width / (layout.plan.length + 1)) * 4) + 20))}
         from={-0.5}
         to={layout.plan.length + 0.5}
         units={units}
@@ -81,7 +86,7 @@ export function Drawn({
             width={Math.max(280, width)}
             height={190}
             units={units}
-            readOnly={readOnly}
+            readOnly={still}
             only={subject && MOVED[subject]}
             before={before}
           />
@@ -90,11 +95,25 @@ export function Drawn({
       ) : null}
       {of.progress === undefined ? null : <p role="status">Laying out {Math.round(of.progress * 100)} %</p>}
       <Effect layout={layout} subject={subject ?? ''} />
-      {layout.cautions.map((c) => (
-        <Caution key={`${c.id} ${c.message}`}>{say(c.message, units)}</Caution>
-      ))}
+      <Cautions layout={layout} folded={narrow === true && subject !== undefined} />
       <Counted layout={layout} open={subject === undefined} />
     </div>
+  )
+}
+
+/** What a person must know of the plan; on a phone folded, since the question comes first there. */
+function Cautions({ layout, folded }: { layout: Layout; folded: boolean }) {
+  const { units } = usePreferences()
+  const list = layout.cautions.map((c) => <Caution key={`${c.id} ${c.message}`}>{say(c.message, units)}</Caution>)
+  const stops = layout.cautions.filter((c) => c.blocks).length
+  if (!folded || list.length === 0) return <>{list}</>
+  return (
+    <details>
+      <summary style={{ minHeight: 48, cursor: 'pointer', display: 'list-item', paddingTop: 12 }}>
+        ▲ {list.length} {list.length === 1 ? 'thing' : 'things'} to know{stops > 0 ? `, ${stops} before the dig` : ''}
+      </summary>
+      {list}
+    </details>
   )
 }
 

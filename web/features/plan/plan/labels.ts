@@ -65,3 +65,10 @@ export function fieldLabel(field: string, system?: WallSystem): string {
   const n = Number(at) + 1
   return label.includes(':') ? label.replace(':', ` ${n}:`) : `${label}, no. ${n}`
 }
+
+/** A problem at a field in words; what names its field itself is not said twice. @example problemSaid('grades.1.top', 'top grade 9 must be …') // 'Grade 2: top grade 9 must be …' */
+export function problemSaid(field: string, message: string, system?: WallSystem): string {
+  const label = fieldLabel(field, system)
+  const last = label.split(': ').pop() ?? ''
+  return last !== label && message.startsWith(`${last} `) ? `${label.slice(0, -last.length)}${message}` : `${label} ${message}`
+}

@@ -82,6 +82,8 @@ export interface PlanForm {
   readonly line: Adopted | undefined
   /** The plan changed on its drawing. */
   readonly edits: Pick<Edits, 'plan' | 'layout' | 'edit' | 'settle'> | undefined
+  /** The same of the last plan that was one. */
+  readonly lastEdits: Pick<Edits, 'plan' | 'layout' | 'edit' | 'settle'> | undefined
   setLine(line: Adopted | undefined): void
   /** Another draft in place of this one, as one step; with the same key in a row it is the same step. */
   put(next: Draft, key?: string): void
@@ -182,6 +184,8 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
   const settle = useCallback(() => begin(`after ${++turn.current}`), [begin])
   const { layout } = laid
   const edits = useMemo(() => (plan && layout ? { plan, layout, edit, settle } : undefined), [plan, layout, edit, settle])
+  const lastEdits = useRef(edits)
+  if (edits) lastEdits.current = edits
   return {
     form,
     draft,
@@ -198,6 +202,7 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
     steps,
     line,
     edits,
+    lastEdits: lastEdits.current,
     setLine,
     put,
     withUnit: (id) => {

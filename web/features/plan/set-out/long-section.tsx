@@ -1,26 +1,14 @@
 'use client'
 
-import {
-  capHeight,
-  FOOT,
-  formatLength,
-  formatStation,
-  type Handle,
-  handlesOf,
-  invertAt,
-  type Layout,
-  type Plan,
-  type Put,
-  type UnitSystem,
-} from '@stone-tally/core'
-import { scaleLinear } from 'd3-scale'
+import { capHeight, formatLength, formatStation, type Handle, handlesOf, type Layout, type Plan, type Put, type UnitSystem } from '@stone-tally/core'
 import { line } from 'd3-shape'
 import { useId, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { HALO } from '@/ui/drawing/axis'
-import { Hatches } from '@/ui/drawing/hatches'
+import { type LongScale, LongStill, scalesOf } from './long-still'
 import type { Draft } from './use-draft'
 import { useHeld } from './use-held'
+import { AT_ONCE } from './use-laid'
 
 const Frame = styled.svg`.handle { cursor: move; outline: none; } .handle:focus-visible path { stroke: var(--now); stroke-width: 5; }`
 /** What each thing is taken by; told apart by shape. */
@@ -81,17 +69,15 @@ export function LongSection({
   const id = useId()
   const svg = useRef<SVGSVGElement>(null)
   const { layout, plan } = draft
-  const [left, right, top, bottom] = [74, 16, 30, 26]
   const low = Math.min(...layout.steps.map((s) => s.elevation), ...plan.grades.map((g) => g.toe)) - layout.building.foundation.thickness - 0.1
   const high = Math.max(...layout.tops.map((s) => s.elevation + capHeight(layout.building)), ...plan.grades.map((g) => g.top)) + 0.1
-  const x = scaleLinear([0, Math.max(plan.length, layout.plan.length)], [left, width - right])
-  const y = scaleLinear([low, high], [height - bottom, top])
-  const larger = (height - top - bottom) / (high - low) / ((width - left - right) / plan.length)
-  const foot = units === 'metric' ? 1 : FOOT
+  const long = Math.max(plan.length, layout.plan.length)
+  const scale = useMemo((): LongScale => ({ long, length: plan.length, low, high, width, height }), [long, plan.length, low, high, width, height])
+  const { x, y } = scalesOf(scale)
   const handles = useMemo(() => (readOnly ? [] : handlesOf(layout)).filter((h) => !only || only.includes(h.of)), [layout, readOnly, only])
   // While a hand is on it a point is drawn where the hand is, and the wall of before beside it: the plan follows a few times a second.
   const [held, setHeld] = useState<{ id: string; to: Put }>()
-  const { put, settle } = useHeld(draft, setHeld)
+  const { put, settle } = useHeld(draft, setHeld, plan.length * (high - low) > AT_ONCE)
   const shown = plan.grades.map((g, i) => {
     const at = held && /^(toe|top)-(\d+)$/.exec(held.id)
     return at && Number(at[2]) === i
@@ -145,16 +131,6 @@ export function LongSection({
     e.preventDefault()
     draft.edit((p) => h.move(p, next), `key ${h.id}`)
   }
-  const invert =
-    line()(
-      x
-        .ticks(60)
-        .filter((s) => s <= layout.plan.length)
-        .flatMap((s) => {
-          const invert = invertAt(layout, s)
-          return invert === undefined ? [] : [[x(s), y(invert)] as [number, number]]
-        }),
-    ) ?? ''
   return (
     <Frame
       ref={svg}
@@ -165,75 +141,9 @@ export function LongSection({
       aria-label="Long section: grades, pad and top steps, drain"
       style={{ display: 'block', maxWidth: '100%', border: '1px solid var(--line)', background: 'var(--ground)', touchAction: 'none' }}
     >
-      <Hatches id={id} />
-      {scaleLinear([low / foot, high / foot], [0, 1])
-        .ticks(5)
-        .map((e) => e * foot)
-        .map((e) => (
-          <g key={e}>
-            <line x1={left} x2={width - right} y1={y(e)} y2={y(e)} stroke="var(--faint)" />
-            <text x={left - 16} y={y(e) + 4} textAnchor="end" fontFamily="Barlow Condensed" fontSize={14} fill="var(--ink)">
-              {formatLength(e, units, 2)}
-            </text>
-          </g>
-        ))}
-      {layout.steps.map((s) => (
-        <rect
-          key={`p${s.start}`}
-          x={x(s.start)}
-          y={y(s.elevation)}
-          width={x(s.end) - x(s.start)}
-          height={y(s.elevation - layout.building.foundation.thickness) - y(s.elevation)}
-          fill={`url(#${id}-pad)`}
-          stroke="var(--ink)"
-          strokeWidth={1}
-        />
-      ))}
-      {layout.tops.map((s) => (
-        <path
-          key={`t${s.start}`}
-          d={`M${x(s.start)} ${y(s.elevation + capHeight(layout.building))}H${x(s.end)}`}
-          stroke="var(--ink)"
-          strokeWidth={2.2}
-        />
-      ))}
-      {layout.steps.map((s, i) => {
-        const next = layout.steps[i + 1]
-        return next ? (
-          <path key={`r${s.end}`} d={`M${x(s.end)} ${y(s.elevation)}V${y(next.elevation)}`} stroke="var(--ink)" strokeWidth={1.4} />
-        ) : null
-      })}
-      {before ? (
-        <g fill="none" stroke="var(--soft)" strokeWidth={1.4} strokeDasharray="1 4">
-          {(['toe', 'top'] as const).map((of) => (
-            <path key={of} d={line()(before.plan.grades.map((g) => [x(g.station), y(g[of])])) ?? ''} />
-          ))}
-          {before.steps.map((s) => (
-            <path key={s.start} d={`M${x(s.start)} ${y(s.elevation)}H${x(s.end)}`} />
-          ))}
-        </g>
-      ) : null}
-      <path d={invert} fill="none" stroke="var(--ink)" strokeWidth={1.2} strokeDasharray="3 3" />
-      {plan.openings?.map((o) => (
-        <rect
-          key={o.name}
-          x={x(o.station - o.width / 2)}
-          width={Math.max(3, x(o.width) - x(0))}
-          y={y(o.bottom + o.height)}
-          height={y(o.bottom) - y(o.bottom + o.height)}
-          fill="var(--ground)"
-          stroke="var(--ink)"
-          strokeWidth={1.6}
-        />
-      ))}
+      <LongStill id={id} layout={layout} openings={plan.openings} before={before} units={units} scale={scale} />
       <path d={grade('top')} fill="none" stroke="var(--ink)" strokeWidth={1.4} strokeDasharray="12 3 2 3" />
       <path d={grade('toe')} fill="none" stroke="var(--ink)" strokeWidth={2.4} />
-      {layout.building.layers.map((l) => {
-        const on = layout.courses.find((c) => c.course === l.course)
-        return on ? (
-          <path key={l.course} d={`M${left} ${y(on.top)}H${width - right}`} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 5" />
-        ) : null
-      })}
       {readOnly
         ? plan.grades.flatMap((g) =>
             (['toe', 'top'] as const).map((of) => (
@@ -272,17 +182,6 @@ export function LongSection({
           {/^step/.test(held.id) ? formatStation(held.to.station, units) : formatLength(held.to.elevation, units)}
         </text>
       ) : null}
-      {scaleLinear([0, plan.length / foot], [0, 1])
-        .ticks(Math.max(2, Math.floor(width / 110)))
-        .map((s) => s * foot)
-        .map((s) => (
-          <text key={s} x={x(s)} y={height - 8} textAnchor="middle" fontFamily="Barlow Condensed" fontSize={14} fill="var(--ink)">
-            {formatStation(s, units)}
-          </text>
-        ))}
-      <text x={left - 10} y={16} fontFamily="Barlow Condensed" fontSize={14} fill="var(--soft)" {...HALO}>
-        elevations drawn {larger < 1.05 ? 'as long as lengths' : `${larger.toFixed(larger < 10 ? 1 : 0)} × larger`}
-      </text>
     </Frame>
   )
 }

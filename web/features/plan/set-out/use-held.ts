@@ -6,9 +6,11 @@ import type { Draft } from './use-draft'
 
 /** How often the plan follows a hand, ms: often enough to be seen, seldom enough for a drag to stay smooth. */
 const FOLLOW = 120
+/** A long wall follows where the hand rests so long, ms. */
+const REST = 250
 
-/** Follows a hand that moves something: shown at once, given to the plan now and then, and the last of it for certain. */
-export function useHeld(draft: Pick<Draft, 'edit' | 'settle'>, show: (held: { id: string; to: Put } | undefined) => void) {
+/** Follows a hand that moves something: shown at once, given to the plan now and then, and the last of it for certain; `large`: only where it rests. */
+export function useHeld(draft: Pick<Draft, 'edit' | 'settle'>, show: (held: { id: string; to: Put } | undefined) => void, large = false) {
   const late = useRef<{ timer: ReturnType<typeof setTimeout>; give(): void }>(undefined)
   const edits = useRef(draft)
   edits.current = draft
@@ -17,19 +19,23 @@ export function useHeld(draft: Pick<Draft, 'edit' | 'settle'>, show: (held: { id
   return {
     put(h: Handle, to: Put) {
       show({ id: h.id, to })
-      const waiting = late.current !== undefined
-      const next = () => give(h, to)
-      if (waiting && late.current) late.current.give = next
-      else {
-        const entry = {
-          give: next,
-          timer: setTimeout(() => {
+      const later = late.current
+      if (later && !large) {
+        later.give = () => give(h, to)
+        return
+      }
+      clearTimeout(later?.timer)
+      const entry = {
+        give: () => give(h, to),
+        timer: setTimeout(
+          () => {
             late.current = undefined
             entry.give()
-          }, FOLLOW),
-        }
-        late.current = entry
+          },
+          large ? REST : FOLLOW,
+        ),
       }
+      late.current = entry
     },
     settle() {
       if (late.current) {

@@ -7,7 +7,7 @@ import { type Beside, beside } from '@/workers/beside'
 import type { LayoutWorker } from '@/workers/layout.worker'
 
 /** Walls up to this face (m²) are laid out at once; larger ones in a worker. */
-const AT_ONCE = 150
+export const AT_ONCE = 150
 /** How long a plan stands still before a large one is laid out, ms. */
 const STILL = 120
 
