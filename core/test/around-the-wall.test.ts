@@ -3,6 +3,7 @@ import {
   engineerFor,
   foundAlong,
   groundReader,
+  handlesOf,
   holdsAlready,
   issued,
   type Layout,
@@ -17,7 +18,9 @@ import {
   SYSTEMS,
   startPlan,
   surchargeOf,
+  TRADE_WORDS,
   takeIn,
+  tradeWordsIn,
   withLine,
 } from '@stone-tally/core'
 import fc from 'fast-check'
@@ -270,5 +273,73 @@ describe('pad steps where somebody put them', () => {
     expect(refused([12])).toEqual(['padSteps[0]'])
     expect(refused([6, 6.4])).toContain('padSteps[1]')
     expect(startedLayout('landscape').plan.padSteps).toBeUndefined()
+  })
+})
+
+describe('what is moved on a drawing', () => {
+  const layout = laid(
+    start({
+      grades: [
+        { station: 0, toe, top: toe + 0.6 },
+        { station: 6, toe: toe + 0.3, top: toe + 0.9 },
+        { station: 12, toe: toe + 0.6, top: toe + 1.2 },
+      ],
+      openings: [{ name: 'pipe', station: 4, width: 0.3, bottom: toe + 0.1, height: 0.2 }],
+    }),
+  )
+  const layered = startedLayout(
+    'hollow-core',
+    {},
+    (d: object) => ({ ...d, layers: [2, 4].map((course) => ({ course, length: 1, type: 'g' })) }) as never,
+  )
+  const by = (l: Layout, of: string) => handlesOf(l).filter((h) => h.of === of)
+  test('grades, outlets, openings, layers and steps have one handle each, where they are', () => {
+    expect(by(layout, 'toe')).toHaveLength(3)
+    expect(by(layout, 'step').map((h) => h.at.station)).toEqual(layout.steps.slice(1).map((s) => s.start))
+    expect(by(layout, 'opening')[0]?.at).toEqual({ station: 4, elevation: toe + 0.2 })
+    expect(by(layout, 'outlet').length).toBeGreaterThan(0)
+    expect(by(layered, 'layer').map((h) => h.index)).toEqual([0, 1])
+  })
+  test('only what was moved is different, and what it becomes can be built or says why not', () => {
+    for (const l of [layout, layered])
+      for (const h of handlesOf(l)) {
+        const to = { station: h.at.station + 0.3, elevation: h.at.elevation + 0.05 }
+        const moved = h.move(l.plan, to)
+        const { grades, openings, padSteps, system, ...rest } = moved
+        const { grades: _g, openings: _o, padSteps: _p, system: _s, ...was } = l.plan
+        expect(rest).toEqual(was)
+        const changed = [grades !== l.plan.grades, openings !== l.plan.openings, padSteps !== l.plan.padSteps, system !== l.plan.system]
+        expect(changed.filter(Boolean).length).toBeLessThanOrEqual(1)
+      }
+  })
+  test('an end keeps its station, a point between never passes its neighbours, a step never its next', () => {
+    const [end, , , middle] = handlesOf(layout).filter((h) => h.of === 'toe' || h.of === 'top')
+    expect(end?.move(layout.plan, { station: 5, elevation: toe }).grades[0]?.station).toBe(0)
+    expect(middle?.move(layout.plan, { station: 99, elevation: toe + 1 }).grades[1]?.station).toBeCloseTo(11.95, 9)
+    const step = by(layout, 'step')[0]
+    const moved = step?.move(layout.plan, { station: 99, elevation: 0 })
+    const made = moved && layOut(moved)
+    expect(made?.ok).toBe(true)
+    if (moved?.padSteps) for (let i = 1; i < moved.padSteps.length; i++) expect(moved.padSteps[i]).toBeGreaterThan(moved.padSteps[i - 1] as number)
+  })
+  test('a layer goes to the course it is put on, and not onto another layer', () => {
+    const [low] = by(layered, 'layer')
+    const top = (n: number) => layered.courses.find((c) => c.course === n)?.top ?? 0
+    const courses = (p: Plan | undefined) => (p?.system.data as { layers: { course: number }[] }).layers.map((l) => l.course)
+    expect(courses(low?.move(layered.plan, { station: 0, elevation: top(3) + 0.01 }))).toEqual([3, 4])
+    expect(courses(low?.move(layered.plan, { station: 0, elevation: top(4) }))).toEqual([2, 4])
+  })
+})
+
+describe('words of the trade', () => {
+  test('are told apart in a text, each once, longer ones first; the text stays what it was', () => {
+    const text = 'The toe drain lies behind the toe; the toe drain ends at an outlet.'
+    const pieces = tradeWordsIn(text)
+    expect(pieces.map((p) => p.text).join('')).toBe(text)
+    expect(pieces.flatMap((p) => (p.word ? [p.word.word] : []))).toEqual(['toe drain', 'toe', 'outlet'])
+    expect(tradeWordsIn('nothing of it')).toEqual([{ text: 'nothing of it' }])
+    const forms = TRADE_WORDS.flatMap((w) => [w.word, ...(w.also ?? [])])
+    expect(new Set(forms).size).toBe(forms.length)
+    for (const w of TRADE_WORDS) expect(w.means.length).toBeGreaterThan(15)
   })
 })

@@ -91,6 +91,11 @@ describe('a drawing with more than the wall', () => {
       /station 0.00 m the top 10.00 is not above the toe 11.80/,
     )
   })
+  test('for a plan still being made grades that cross are given all the same, the places noted', () => {
+    const made = ok(adopt(drawing, { line: id('FACE'), toe: id('TOP-3D'), top: id('TOE-3D'), asFarAsItGoes: true }))
+    expect(made.grades?.map((g) => g.toe > g.top)).toEqual([true, true, true])
+    expect(made.notes.some((n) => /station 0.00 m the top 10.00 is not above/.test(n))).toBe(true)
+  })
   test('a circle is a ring; walked with the fill on its other side it keeps its length', () => {
     for (const fillRight of [false, true]) {
       const made = ok(adopt(drawing, { line: id('TREE'), fillRight }))
