@@ -1,7 +1,7 @@
 // Every field a plan can hold is reached from the form, kept to the last digit where nobody touched it, and moved on the drawing as it is typed.
-import { EVERY_WALL, issued, meaningsOf, type Plan, planSchema, SYSTEMS, startPlan, takeIn, type UnitSystem } from '@stone-tally/core'
+import { EVERY_WALL, issued, meaningsOf, movedBy, type Plan, planSchema, SYSTEMS, startPlan, takeIn, type UnitSystem } from '@stone-tally/core'
 import { applyPlan } from '@/features/plan/plan/apply-plan'
-import { type Draft, draftOf, emptyDraft, planOf } from '@/features/plan/plan/draft'
+import { type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf, planRead } from '@/features/plan/plan/draft'
 import { toJsonSchema } from '../../core/src/base/schema'
 
 type Node = { properties?: Record<string, Node>; type?: string; items?: Node; oneOf?: Node[]; anyOf?: Node[] }
@@ -188,4 +188,32 @@ test('levels are typed or pasted a line each; what is none is named by its line'
     expect(found[0]).toMatch(/^line 4: /)
     expect(found[1]).toMatch(/^line 5: "1 2 3 4" is not a station/)
   }
+})
+
+test('a wall on the line of a survey moves with its line, and its ground stays where it is', () => {
+  const line = {
+    length: 12,
+    alignment: {
+      vertices: [
+        { easting: 100, northing: 50, bulge: 0 },
+        { easting: 112, northing: 50, bulge: 0 },
+      ],
+      closed: false,
+    },
+    notes: [],
+  }
+  const draft = draftAlong({ ...draftOf({ ...startPlan(landscape, 12), holds: [] } as Plan, 'metric'), found: '0; 0; 0\n12; 3; 1' }, line, 'metric')
+  const read = planRead(draft, 'metric')
+  if (!read.ok) throw new Error(JSON.stringify(read.problems))
+  const plan = planAlong(read.value, line, draft, 'metric')
+  const next = applyPlan(draft, plan, movedBy(plan, 'line', 0.3), 'metric')
+  const again = planRead(next, 'metric')
+  if (!again.ok) throw new Error(JSON.stringify(again.problems))
+  const moved = planAlong(again.value, line, next, 'metric')
+  expect(moved.alignment?.vertices.map((v) => [v.easting, v.northing])).toEqual([
+    [100, 50.3],
+    [112, 50.3],
+  ])
+  expect(moved.found?.points.map((p) => p.behind)).toEqual([-0.3, 2.7])
+  expect(moved.length).toBe(12)
 })

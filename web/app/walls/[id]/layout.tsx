@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { Outlet } from '@/features/house/outlet'
 import { WallProvider } from '@/features/wall/provider'
+import { AwayBar } from '@/features/yard/away-bar'
 import { HiddenWall } from '@/features/yard/hidden-wall'
 import { requireWall } from '@/server/page'
 import { headOf } from '@/server/record-store'
@@ -17,6 +18,7 @@ export default async function Layout({ children, params }: { children: ReactNode
   // Another revision, or another person, is another start.
   return (
     <WallProvider key={`${wall.id} ${plans.length} ${me.id}`} wall={wall.id} name={wall.name} me={me} plans={plans} head={head.seq}>
+      {wall.away ? <AwayBar by={wall.away.by} at={wall.away.at} why={wall.away.why} /> : null}
       <Outlet wall={wall.id}>{children}</Outlet>
     </WallProvider>
   )

@@ -12,6 +12,8 @@ export interface Line extends Was {
 
 /** What no field of the form shows as text: it is edited where it is drawn. SI, as the plan has it. */
 export interface Drawn {
+  /** The line of the wall, where it is on the site grid. */
+  alignment?: Plan['alignment']
   references?: Plan['references']
   obstacles?: Plan['obstacles']
   /** Inspection points of this wall's own. */

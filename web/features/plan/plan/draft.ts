@@ -116,6 +116,7 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     ...everyTexts(plan, units),
     sketches: [],
     drawn: {
+      ...(plan.alignment ? { alignment: plan.alignment } : {}),
       ...(plan.references ? { references: plan.references } : {}),
       ...(plan.obstacles ? { obstacles: plan.obstacles } : {}),
       ...(plan.rules?.added ? { added: plan.rules.added } : {}),
@@ -161,7 +162,8 @@ export function planAlong(plan: Plan, line: Adopted, draft: Draft, units: UnitSy
   return {
     ...plan,
     length: line.length,
-    alignment: line.alignment,
+    // Moved since it was taken from the file.
+    alignment: draft.drawn.alignment ?? line.alignment,
     grades: plan.grades.map((g, i) => {
       const text = draft.grades[i]
       const of = line.grades?.find((x) => l(x.station) === text?.station)
@@ -343,7 +345,7 @@ export function planRead(
   if (!chosen) return failAll([{ field: 'part.unit', message: 'choose a unit from the catalogue' }])
   const { system } = chosen
   // The set-out rules the length of a wall that has one.
-  const length = base?.alignment ? base.length : edit('length', base?.length, metres)
+  const length = base?.alignment && draft.drawn.alignment ? base.length : edit('length', base?.length, metres)
 
   /** One field of a line of a list. What ended with the wall ends with it still. */
   const cell = (list: 'grades' | 'sections', i: number, name: string, own: number | undefined, parse = metres): number => {
@@ -399,6 +401,7 @@ export function planRead(
     stands: standsRead(draft.stands, shown?.stands, base?.stands, units, problems),
     found: foundRead(draft, shown, base?.found, units, problems),
     padSteps: padStepsRead(draft, shown, base?.padSteps, units, problems),
+    alignment: draft.drawn.alignment ?? (shown?.drawn.alignment ? undefined : base?.alignment),
     references: draft.drawn.references ?? (shown?.drawn.references ? undefined : base?.references),
     obstacles: draft.drawn.obstacles ?? (shown?.drawn.obstacles ? undefined : base?.obstacles),
     rules: rulesRead(draft, shown, openCourses === undefined ? base?.rules : { ...base?.rules, openCourses }, units, problems),

@@ -220,10 +220,21 @@ function LineFile({ of, begun, handed, fixed }: { of: PlanForm; begun: Beginning
         asFarAsItGoes
         onTake={(taken) => {
           of.setLine(taken)
-          of.put(draftAlong(of.form.getValues(), taken, of.units))
+          const { alignment: _, ...drawn } = of.form.getValues().drawn
+          of.put(draftAlong({ ...of.form.getValues(), drawn }, taken, of.units))
         }}
       />
-      {line ? <Quiet onPress={() => of.setLine(undefined)}>Straight instead of the line of the file</Quiet> : null}
+      {line ? (
+        <Quiet
+          onPress={() => {
+            of.setLine(undefined)
+            const { alignment: _, ...drawn } = of.form.getValues().drawn
+            of.put({ ...of.form.getValues(), drawn })
+          }}
+        >
+          Straight instead of the line of the file
+        </Quiet>
+      ) : null}
     </details>
   )
 }
