@@ -1,4 +1,5 @@
 import { gzipSync } from 'node:zlib'
+import AxeBuilder from '@axe-core/playwright'
 import { SIGNED } from '../core/test/plans'
 import { bring, demoWall, expect, fact, newWall, post, signIn, smallPlan, test, url } from './site'
 
@@ -53,6 +54,7 @@ test('another company: not listed, not opened, not written, not exported', async
   const page = await rival.newPage()
   await page.goto(url())
   await expect(page.getByRole('heading', { name: 'Begin with a wall' })).toBeVisible()
+  expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
   await page.goto(`${url()}/walls/${demoWall()}`)
   await expect(page.getByText('There is nothing here')).toBeVisible()
   for (const path of ['entries', 'live', 'export']) expect((await rival.request.get(`${url()}/api/walls/${demoWall()}/${path}`)).status()).toBe(404)
@@ -168,4 +170,22 @@ test('a live stream that comes back goes on after the last number it had', async
   expect(Date.now() - start).toBeLessThan(2000)
   expect(got).toContain('id: 4')
   abort.abort()
+})
+
+test('every answer says what a browser may do with it: pages, scripts, files and refusals', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const page = await context.request.get(`${url()}/walls/${demoWall()}`)
+  const script = /src="(\/_next\/static\/[^"]+\.js)"/.exec(await page.text())?.[1] ?? ''
+  for (const path of [`/walls/${demoWall()}`, script, `/api/walls/${demoWall()}/export`, '/api/walls/none/entries', '/no-such-page']) {
+    const headers = (await context.request.get(`${url()}${path}`)).headers()
+    expect([path, headers['x-content-type-options'], headers['referrer-policy'], headers['x-frame-options']]).toEqual([
+      path,
+      'nosniff',
+      'same-origin',
+      'DENY',
+    ])
+    expect(headers['content-security-policy']).toContain("frame-ancestors 'none'")
+    expect(headers['permissions-policy']).toContain('camera=(self)')
+    expect(headers['cross-origin-opener-policy']).toBe('same-origin')
+  }
 })

@@ -11,6 +11,7 @@ const PAGES: readonly (readonly [string, () => string])[] = [
   ['Rule book', () => '/rules'],
   ['Instruments', () => '/instruments'],
   ['This device', () => '/device'],
+  ['Words of the trade', () => '/words'],
   ['Days', () => '/days'],
   ...CALCULATORS.map((c) => [`Bench: ${c.title}`, () => `/bench/${c.name}`] as const),
   ['Board', wall('')],

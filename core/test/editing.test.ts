@@ -160,3 +160,12 @@ describe('catalogue', () => {
     expect(readUnitsCsv('a,b\n1,2\n')).toMatchObject({ ok: false, problems: [{ field: 'header' }] })
   })
 })
+
+test('a unit whose name would be a formula in a spreadsheet is written as text, and read back as it was', () => {
+  const own = SYSTEMS[0] as (typeof SYSTEMS)[number]
+  const unit = { ...(own.units[0] as (typeof own.units)[number]), name: '=HYPERLINK("x")' }
+  const text = writeUnitsCsv([{ system: own.id, unit }])
+  expect(text).toContain(`"'=HYPERLINK(""x"")"`)
+  const back = readUnitsCsv(text)
+  expect(back.ok && back.value.good[0]?.unit.name).toBe(unit.name)
+})

@@ -4,3 +4,6 @@
  * @example inert('=HYPERLINK("…")') // "'=HYPERLINK("…")"
  */
 export const inert = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text)
+
+/** The same text read back. @example alive("'=1") // '=1' */
+export const alive = (text: string): string => text.replace(/^'(?=[=+\-@\t\r])/, '')

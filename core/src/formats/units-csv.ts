@@ -2,6 +2,7 @@ import Papa from 'papaparse'
 import { fail, ok, type Result } from '../base/result'
 import { read } from '../base/schema'
 import { systemOf, type Unit, unitSchema } from '../systems'
+import { alive, inert } from './inert'
 import { numberIn, tableOf } from './table'
 
 /** A unit of the catalogue with the wall system it belongs to. */
@@ -44,7 +45,8 @@ export const writeUnitsCsv = (units: readonly CatalogueUnit[]): string =>
       fields: [...COLUMNS],
       data: units.map(({ system, unit }) => [
         system,
-        ...[...TEXTS, ...NUMBERS].map((k) => unit[k] ?? ''),
+        ...TEXTS.map((k) => inert(unit[k] ?? '')),
+        ...NUMBERS.map((k) => unit[k] ?? ''),
         unit.half === undefined ? '' : unit.half ? 'yes' : 'no',
         unit.pattern
           ? `${unit.pattern.length}: ${unit.pattern.pieces.map((p) => `${p.shape} ${p.x} ${p.y} ${p.length} ${p.height}`).join('; ')}`
@@ -79,7 +81,7 @@ export function readUnitsCsv(content: string): Result<UnitsPreview> {
       return i < 0 ? '' : (row.cells[i] ?? '').trim()
     }
     const value: Record<string, unknown> = { setback: 0, coreVolume: 0, mass: 1, capHeight: 0 }
-    for (const k of TEXTS) if (get(k) !== '') value[k] = get(k)
+    for (const k of TEXTS) if (get(k) !== '') value[k] = alive(get(k))
     for (const k of NUMBERS) if (get(k) !== '') value[k] = numberIn(get(k))
     if (get('half') !== '') value.half = /^(yes|true|1|y)$/i.test(get('half'))
     if (get('pattern') !== '') {

@@ -61,17 +61,29 @@ export function stepsOf(layout: Layout): Step[] {
       if (step) target.push(step)
     }
   }
+  const cellsOf = new Map<string, Cell[]>()
+  for (const c of layout.cells.values()) {
+    const own = cellsOf.get(c.section)
+    if (own) own.push(c)
+    else cellsOf.set(c.section, [c])
+  }
   for (const section of layout.plan.sections) {
     const body: Step[] = []
+    const cells = cellsOf.get(section.id) ?? []
     for (const stage of stages) {
       if (stage.only?.section && stage.only.section !== section.id) continue
       const step = stage.scope === 'section' ? stepFor(layout, stage, section.id) : undefined
       if (step) body.push(step)
     }
-    const own = [...layout.cells.values()].flatMap((c) => (c.section === section.id ? [c.course] : []))
+    const own = cells.map((c) => c.course)
     const [lowest, highest] = [Math.min(...own), Math.max(...own)]
-    for (const cell of layout.cells.values()) {
-      if (cell.section !== section.id) continue
+    // Asked for at every course of the section, and the same for all of them.
+    let pipe: number | undefined
+    const pipeAt = () => {
+      pipe ??= pipeCourse(layout, section)
+      return pipe
+    }
+    for (const cell of cells) {
       for (const stage of stages) {
         if (stage.scope !== 'course') continue
         if (stage.only?.section && stage.only.section !== section.id) continue
@@ -80,7 +92,7 @@ export function stepsOf(layout: Layout): Step[] {
         if (stage.when === 'first' && cell.pad === 'none') continue
         if (stage.when === 'above-first' && cell.pad === 'whole') continue
         if (stage.when === 'lowest' && !cell.first) continue
-        if (stage.when === 'pipe' && cell.course !== pipeCourse(layout, section)) continue
+        if (stage.when === 'pipe' && cell.course !== pipeAt()) continue
         if (stage.when === 'last' && !cell.last) continue
         if (stage.each !== undefined && !cell.last && (cell.course - lowest + 1) % stage.each !== 0) continue
         if (stage.nth !== undefined && cell.course !== Math.min(lowest + stage.nth - 1, highest)) continue

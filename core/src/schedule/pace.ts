@@ -72,13 +72,23 @@ function curvesOf(layout: Layout): readonly (readonly [number, number])[] {
   curved.set(layout, made)
   return made
 }
+const cornered = new WeakMap<Layout, readonly number[]>()
+/** Where its corners are: what ends at one is fitted to it, whatever it is called. */
+function cornersOf(layout: Layout): readonly number[] {
+  const known = cornered.get(layout)
+  if (known) return known
+  const made = layout.legs.flatMap((l) => (l.start === 'outside-corner' || l.start === 'inside-corner' ? [l.from] : []))
+  cornered.set(layout, made)
+  return made
+}
 /** How much longer than straight ones the units of a course take, on average: those on curves and at corners are slower. */
 function effort(layout: Layout, step: Step): number {
   const pieces = (layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))?.pieces ?? []).filter((p) => p.kind !== 'return')
   if (pieces.length === 0) return 1
   const curves = curvesOf(layout)
-  // What ends at a corner is fitted to it, whatever it is called.
-  const corners = layout.legs.flatMap((l) => (l.start === 'outside-corner' || l.start === 'inside-corner' ? [l.from] : []))
+  const corners = cornersOf(layout)
+  // A straight wall has nothing that is slower.
+  if (curves.length === 0 && corners.length === 0 && !pieces.some((p) => p.kind === 'corner' || p.kind === 'mitre')) return 1
   const fitted = (p: (typeof pieces)[number]) => corners.some((c) => Math.min(Math.abs(p.start - c), Math.abs(p.to - c)) < p.length)
   const sum = pieces.reduce((n, p) => {
     const middle = (p.start + p.to) / 2

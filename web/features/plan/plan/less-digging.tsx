@@ -1,8 +1,9 @@
 'use client'
 
-import { formatAmount, formatLength, type LessDug, type Plan, parseLength, type Shift, say, type UnitSystem } from '@stone-tally/core'
+import { formatAmount, formatLength, type LessDug, type Plan, parseLength, type Shift, type UnitSystem } from '@stone-tally/core'
 import { useState } from 'react'
-import { Button, Caution, Choice, Field, NowButton, Quiet, Row, Stack } from '@/ui/controls'
+import { Choice, NowButton, Row, Stack } from '@/ui/controls'
+import { SearchRow } from './search-row'
 import { useSearch } from './use-search'
 
 const WORDS: Readonly<Record<Shift, readonly [more: string, less: string]>> = {
@@ -14,7 +15,8 @@ const WORDS: Readonly<Record<Shift, readonly [more: string, less: string]>> = {
 export function LessDigging({ plan, units, onTake }: { plan: Plan; units: UnitSystem; onTake(of: Shift, by: number): void }) {
   const [of, setOf] = useState<Shift>('line')
   const [play, setPlay] = useState(units === 'metric' ? '0.3' : '1')
-  const { share, made, why, look, stop, refuse } = useSearch<LessDug>(`${of} ${JSON.stringify(plan)}`)
+  const search = useSearch<LessDug>(`${of} ${JSON.stringify(plan)}`)
+  const { made, look, refuse } = search
   const ask = () => {
     const read = parseLength(play, units === 'metric' ? 'm' : 'ft')
     if (!read.ok) return refuse(read.problems[0]?.message ?? 'cannot be read')
@@ -34,17 +36,13 @@ export function LessDigging({ plan, units, onTake }: { plan: Plan; units: UnitSy
         ]}
         onChange={setOf}
       />
-      <Row>
-        <div style={{ width: 210 }}>
-          <Field label={`It may move by, ${units === 'metric' ? 'm' : 'ft'}`} value={play} onChange={setPlay} />
-        </div>
-        {share === undefined ? (
-          <Button onPress={ask}>Look for less digging</Button>
-        ) : (
-          <Quiet onPress={stop}>Looking, {Math.round(share * 100)} %. Stop</Quiet>
-        )}
-      </Row>
-      {why ? <Caution>▲ {say(why, units)}.</Caution> : null}
+      <SearchRow
+        label={`It may move by, ${units === 'metric' ? 'm' : 'ft'}`}
+        play={play}
+        onPlay={setPlay}
+        ask={{ title: 'Look for less digging', go: ask }}
+        search={search}
+      />
       {made ? (
         <Row style={{ alignItems: 'center' }}>
           <p>

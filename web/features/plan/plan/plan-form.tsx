@@ -1,5 +1,6 @@
 'use client'
 
+import { ROLE_NAMES, type Role } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
 import type { FieldPath } from 'react-hook-form'
 import styled from 'styled-components'
@@ -57,6 +58,8 @@ export function PlanForm({
   useEffect(() => {
     if (wall && text) setBefore(text)
   }, [])
+  const keepers = planning.levels?.company.keepers
+  const keptBy = keepers && !keepers.includes(me.role as Role) ? keepers.map((r) => ROLE_NAMES[r].toLowerCase()).join(' or ') : undefined
   const may = me.role === 'foreman' || me.role === 'office'
 
   const place = (list: readonly { field: string; message: string }[]) => {
@@ -126,7 +129,7 @@ export function PlanForm({
             {COMPARED.has(subject) ? <CompareWays of={of} subject={subject} /> : null}
           </div>
           <form onSubmit={submit} style={{ display: 'grid', gap: 22, minWidth: 0 }}>
-            <SubjectParts of={of} subject={subject} begun={begun} handed={handed} fixedLine={wall !== undefined} />
+            <SubjectParts of={of} subject={subject} begun={begun} handed={handed} fixedLine={wall !== undefined} keptBy={keptBy} />
             {refused.length > 0 ? <Problems list={refused} /> : null}
             {wall && form.formState.isDirty ? <RevisionEffects wall={wall} after={problems.length === 0 ? of.layout : undefined} /> : null}
             {may ? (

@@ -2,8 +2,9 @@
 
 import { advance, compareLayouts, emptyState, type Layout, say, unmatched } from '@stone-tally/core'
 import { useMemo } from 'react'
+import { Unfit } from '@/features/plan/set-out/unfit'
 import { useFeed } from '@/features/wall'
-import { Caution, Stack } from '@/ui/controls'
+import { Stack } from '@/ui/controls'
 import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
 import type { Revised } from './use-plan-form'
@@ -34,22 +35,8 @@ export function RevisionEffects({ wall, after }: { wall: Revised; after: Layout 
         </ol>
       )}
       {!feed.loaded ? <p role="status">Looking at what is recorded …</p> : null}
-      {lost.length > 0 ? (
-        <Caution as="div">
-          <strong>Recorded work that would no longer fit. It stays in the record; what it asks for is done again or corrected:</strong>
-          <ul style={{ margin: '6px 0 0', paddingLeft: 18, display: 'grid', gap: 4 }}>
-            {lost.map((u) => (
-              <li key={u.key}>
-                {u.title}
-                {u.section ? `, section ${u.section}` : ''}
-                {u.course ? `, course ${u.course}` : ''} ({u.entries.length}): {say(u.message, units)}
-              </li>
-            ))}
-          </ul>
-        </Caution>
-      ) : feed.loaded && changes.length > 0 ? (
-        <p>All that is recorded still fits.</p>
-      ) : null}
+      <Unfit title="Recorded work that would no longer fit. It stays in the record; what it asks for is done again or corrected:" list={lost} />
+      {lost.length === 0 && feed.loaded && changes.length > 0 ? <p>All that is recorded still fits.</p> : null}
     </Stack>
   )
 }

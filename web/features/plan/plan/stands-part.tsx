@@ -47,7 +47,18 @@ const List = styled.ul`
 type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
 
 /** What stands above, beside and at the wall, asked in plain words; what it means by the rules stands with each, and what the plan can take in for it. */
-export function StandsPart({ of, text, under }: { of: PlanForm; text: Text; under: Plan | undefined }) {
+export function StandsPart({
+  of,
+  text,
+  under,
+  keptBy,
+}: {
+  of: PlanForm
+  text: Text
+  under: Plan | undefined
+  /** Who keeps the rule book, where the one who plans does not: points of inspection are theirs. */
+  keptBy: string | undefined
+}) {
   const { draft, form, u } = of
   const said = draft.holds === '' || draft.holds === NONE ? [] : (draft.holds.split(',') as Holds[])
   const put = (stands: Draft['stands'], holds: readonly Holds[]) => {
@@ -101,7 +112,7 @@ export function StandsPart({ of, text, under }: { of: PlanForm; text: Text; unde
                     ) : null}
                     <div style={{ width: 200 }}>{text(`stands.${i}.cells.note`, 'Note')}</div>
                   </Row>
-                  <Means of={of} under={under} index={i} />
+                  <Means of={of} under={under} index={i} keptBy={keptBy} />
                 </div>
               ))}
             </li>
@@ -127,7 +138,7 @@ export function StandsPart({ of, text, under }: { of: PlanForm; text: Text; unde
 }
 
 /** What one thing means for the wall, each with its reason, and what the plan can take in. */
-function Means({ of, under, index }: { of: PlanForm; under: Plan | undefined; index: number }) {
+function Means({ of, under, index, keptBy }: { of: PlanForm; under: Plan | undefined; index: number; keptBy: string | undefined }) {
   const { units } = usePreferences()
   const stand = of.plan?.stands?.[index]
   const { layout, plan, edits } = of
@@ -141,7 +152,13 @@ function Means({ of, under, index }: { of: PlanForm; under: Plan | undefined; in
     <ul className="means" aria-label={`What it means: ${STAND_NAMES[stand.kind].toLowerCase()}`}>
       {meaningsOf(stand, under, at).map((m) => (
         <li key={m.id}>
-          <MeaningLine meaning={m} taken={holdsAlready(plan, m)} say={(t) => say(t, units)} onTake={() => edits?.edit((p) => takeIn(p, m) as Plan)} />
+          <MeaningLine
+            meaning={m}
+            taken={holdsAlready(plan, m)}
+            say={(t) => say(t, units)}
+            onTake={() => edits?.edit((p) => takeIn(p, m) as Plan)}
+            keptBy={m.takes?.point ? keptBy : undefined}
+          />
         </li>
       ))}
     </ul>
@@ -159,7 +176,19 @@ const MARK: Readonly<Record<Meaning['of'], string>> = {
   point: '⬣',
   caution: '!',
 }
-function MeaningLine({ meaning: m, taken, say: sayIt, onTake }: { meaning: Meaning; taken: boolean; say(t: string): string; onTake(): void }) {
+function MeaningLine({
+  meaning: m,
+  taken,
+  keptBy,
+  say: sayIt,
+  onTake,
+}: {
+  meaning: Meaning
+  taken: boolean
+  keptBy: string | undefined
+  say(t: string): string
+  onTake(): void
+}) {
   return (
     <Stack style={{ gap: 2 }}>
       <Row style={{ alignItems: 'center', gap: 10 }}>
@@ -167,7 +196,13 @@ function MeaningLine({ meaning: m, taken, say: sayIt, onTake }: { meaning: Meani
           <span aria-hidden>{MARK[m.of]} </span>
           {m.of === 'engineer' ? <strong>{sayIt(m.says)}</strong> : sayIt(m.says)}
         </span>
-        {m.takes ? taken ? <span>✓ in the plan</span> : <Button onPress={onTake}>Take it in</Button> : null}
+        {!m.takes ? null : taken ? (
+          <span>✓ in the plan</span>
+        ) : keptBy ? (
+          <span>the {keptBy} puts it in</span>
+        ) : (
+          <Button onPress={onTake}>Take it in</Button>
+        )}
       </Row>
       <Small>{sayIt(m.why)}</Small>
     </Stack>

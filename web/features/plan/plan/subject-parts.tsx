@@ -62,6 +62,7 @@ export function SubjectParts({
   begun,
   handed,
   fixedLine,
+  keptBy,
 }: {
   of: PlanForm
   subject: SubjectId | undefined
@@ -70,6 +71,8 @@ export function SubjectParts({
   handed: File | undefined
   /** The set-out rules the line of a wall that is made. */
   fixedLine: boolean
+  /** Who keeps the rule book, where the one who plans does not. */
+  keptBy: string | undefined
 }) {
   const { text, long } = fieldsOf(of)
   const { form, draft, system, u, layout, edits } = of
@@ -104,7 +107,7 @@ export function SubjectParts({
       {shown('holds') ? (
         <Part>
           <legend>What it holds, and whose plan it is</legend>
-          <StandsPart of={of} text={text} under={layout?.plan} />
+          <StandsPart of={of} text={text} under={layout?.plan} keptBy={keptBy} />
           <Surroundings control={form.control} text={text} u={u} />
           <Grid>
             {text('drawing', 'Drawing')}

@@ -1,15 +1,17 @@
 'use client'
 
-import { formatLength, type LengthSuggested, type Plan, parseLength, say, type UnitSystem } from '@stone-tally/core'
+import { formatLength, type LengthSuggested, type Plan, parseLength, type UnitSystem } from '@stone-tally/core'
 import { useState } from 'react'
-import { Button, Caution, Field, NowButton, Quiet, Row, Stack } from '@/ui/controls'
+import { NowButton, Row, Stack } from '@/ui/controls'
+import { SearchRow } from './search-row'
 import { useSearch } from './use-search'
 
 /** A length a little longer or shorter that takes fewer cuts: looked for beside the page, shown as what it would move. */
 export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: UnitSystem; onTake(length: number): void }) {
   const [play, setPlay] = useState(units === 'metric' ? '0.15' : '0.5')
   // What was found is of one plan; drawn anew it is the same plan.
-  const { share, made, why, look, stop, refuse } = useSearch<LengthSuggested>(JSON.stringify(plan))
+  const search = useSearch<LengthSuggested>(JSON.stringify(plan))
+  const { made, look, refuse } = search
   const ask = () => {
     const read = parseLength(play, units === 'metric' ? 'm' : 'ft')
     if (!read.ok) return refuse(read.problems[0]?.message ?? 'cannot be read')
@@ -18,17 +20,13 @@ export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: Unit
   const by = made ? made.length - made.given.length : 0
   return (
     <Stack role="group" aria-label="Fewest cuts">
-      <Row>
-        <div style={{ width: 210 }}>
-          <Field label={`It may be longer or shorter by, ${units === 'metric' ? 'm' : 'ft'}`} value={play} onChange={setPlay} />
-        </div>
-        {share === undefined ? (
-          <Button onPress={ask}>Look for fewer cuts</Button>
-        ) : (
-          <Quiet onPress={stop}>Looking, {Math.round(share * 100)} %. Stop</Quiet>
-        )}
-      </Row>
-      {why ? <Caution>▲ {say(why, units)}.</Caution> : null}
+      <SearchRow
+        label={`It may be longer or shorter by, ${units === 'metric' ? 'm' : 'ft'}`}
+        play={play}
+        onPlay={setPlay}
+        ask={{ title: 'Look for fewer cuts', go: ask }}
+        search={search}
+      />
       {made ? (
         <Row style={{ alignItems: 'center' }}>
           <p>

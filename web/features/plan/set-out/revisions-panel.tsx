@@ -3,8 +3,9 @@
 import { type Change, compareLayouts, type Layout, type Problem, say, type Unmatched } from '@stone-tally/core'
 import { useState } from 'react'
 import { send } from '@/device/send'
-import { Button, Caution, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
+import { Button, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { Unfit } from './unfit'
 import type { Draft } from './use-draft'
 
 export interface Issued {
@@ -97,22 +98,10 @@ export function RevisionsPanel({
         )}
       </div>
       <Small>The earlier face line is dotted beneath the plan.</Small>
-      {unmatched.length > 0 ? (
-        <Caution as="div">
-          <strong>
-            {right === 0 ? 'Issued as it is, recorded work would no longer match:' : 'Recorded work that does not match the plan in force:'}
-          </strong>
-          <ul style={{ margin: '6px 0 0', paddingLeft: 18, display: 'grid', gap: 4 }}>
-            {unmatched.map((u) => (
-              <li key={u.key}>
-                {u.title}
-                {u.section ? `, section ${u.section}` : ''}
-                {u.course ? `, course ${u.course}` : ''} ({u.entries.length}): {say(u.message, units)}
-              </li>
-            ))}
-          </ul>
-        </Caution>
-      ) : null}
+      <Unfit
+        title={right === 0 ? 'Issued as it is, recorded work would no longer match:' : 'Recorded work that does not match the plan in force:'}
+        list={unmatched}
+      />
       {may ? (
         <>
           <Problems list={problems} />
