@@ -42,9 +42,16 @@ const SHOTS: readonly Shot[] = [
       await p.getByRole('button', { name: /^Type length/ }).click()
       await p.getByLabel('Name', { exact: true }).first().fill('Bakery yard wall')
       await p.getByLabel('Length, m', { exact: true }).fill('14.2')
-      await p.getByLabel('Height, m', { exact: true }).fill('1.1')
-      await p.getByRole('button', { name: 'Look for fewer cuts' }).click()
-      await p.getByText(/None of them can do with fewer/).waitFor()
+      await p.getByLabel('Height, m', { exact: true }).fill('0.6')
+      await p
+        .getByRole('navigation', { name: 'Subjects' })
+        .getByRole('button', { name: /What it holds$/ })
+        .click()
+      await p.getByText('A fence or rail on top').click()
+      await p.getByLabel('Behind the face, m').first().fill('1.2')
+      await p.getByText('A drive, parking or stored goods').click()
+      await p.getByLabel('Behind the face, m').first().fill('1.5')
+      await p.getByText(/A load of/).waitFor()
     },
   },
   {

@@ -100,6 +100,10 @@ describe('what a wall holds, in plain words', () => {
       if (read.ok) expect(layOut(issued(read.value)).ok).toBe(true)
     }
   })
+  test('what to be careful of stands among the cautions of the plan, and stops nothing by itself', () => {
+    const said = laid(low({ stands: [{ kind: 'drive', away: 20 }] })).cautions.filter((c) => c.id === 'drive-caution')
+    expect(said).toMatchObject([{ blocks: false, message: expect.stringContaining('No wheels') }])
+  })
   test('a revision says what changed around the wall', () => {
     const texts = compareLayouts(laid(start()), laid(start({ stands: [{ kind: 'pool', away: 3 }] }))).map((c) => c.text)
     expect(texts.some((t) => t.startsWith('Around it: nothing → a pool or pond'))).toBe(true)

@@ -2,6 +2,7 @@
 import { EVERY_WALL, issued, meaningsOf, movedBy, type Plan, planSchema, SYSTEMS, startPlan, takeIn, type UnitSystem } from '@stone-tally/core'
 import { applyPlan } from '@/features/plan/plan/apply-plan'
 import { type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf, planRead } from '@/features/plan/plan/draft'
+import { changedFields, keptDraft } from '@/features/plan/plan/kept-draft'
 import { toJsonSchema } from '../../core/src/base/schema'
 
 type Node = { properties?: Record<string, Node>; type?: string; items?: Node; oneOf?: Node[]; anyOf?: Node[] }
@@ -216,4 +217,33 @@ test('a wall on the line of a survey moves with its line, and its ground stays w
   ])
   expect(moved.found?.points.map((p) => p.behind)).toEqual([-0.3, 2.7])
   expect(moved.length).toBe(12)
+})
+
+describe('what was typed to a revision and not issued', () => {
+  test('is kept with the fields that read otherwise, line by line', () => {
+    const shown = draftOf(full(), 'metric')
+    const typed: Draft = {
+      ...shown,
+      frost: '',
+      grades: shown.grades.map((g, i) => (i === 1 ? { ...g, top: '9' } : g)),
+      every: { ...shown.every, rain: '50' },
+      stands: shown.stands.slice(0, 1),
+    }
+    expect(changedFields(shown, typed)).toEqual(
+      [
+        ['frost', 'empty'],
+        ['grades.1.top', '9'],
+        ['stands.1', 'taken out'],
+        ['every.rain', '50'],
+      ].sort(
+        (a, b) =>
+          Object.keys(shown).indexOf((a[0] as string).split('.')[0] as string) - Object.keys(shown).indexOf((b[0] as string).split('.')[0] as string),
+      ),
+    )
+    const text = JSON.stringify({ revision: 3, draft: typed, changed: changedFields(shown, typed) })
+    expect(keptDraft(text)?.draft).toEqual(typed)
+  })
+  test('of another version, cut off, or nothing, it is nothing', () => {
+    for (const text of ['', '{', '{}', 'null', '{"revision":1}', '{"revision":1,"changed":[],"draft":{}}']) expect(keptDraft(text)).toBeUndefined()
+  })
 })

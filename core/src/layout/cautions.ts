@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { below } from '../geometry'
-import { exposedHeight, type Plan, toeAt, topAt } from '../plan'
+import { exposedHeight, meaningsOf, type Plan, toeAt, topAt } from '../plan'
 import { handlingOf, kinderRules, LEVEL_NAMES, limitsOf, tableOf } from '../rules'
 import { buildingOf, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
@@ -72,6 +72,10 @@ export function cautionsOf(
       blocks: false,
       message: `The plan asks for an engineer above ${said.given(plan.rules.engineeredAbove)} only; its rules ask above ${said.given(limitsOf(plan).engineeredAbove.value)}, and that is what holds.`,
     })
+  // What to be careful of with what stands around; whether it is an engineer's was said above.
+  const at = { height: builtHeight(plan, steps, tops).height, length: plan.length, stages: [] }
+  for (const stand of plan.stands ?? [])
+    for (const m of meaningsOf(stand, plan, at)) if (m.of === 'caution') result.push({ id: m.id, message: m.says, blocks: false })
   const building = buildingOf(plan)
   const { drain, foundation } = building
   const first = building.course(1)

@@ -9,10 +9,14 @@ import { type Me, Places, useTyped, useUnissued } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { takeHanded } from '@/ui/handed'
+import { usePreferences } from '@/ui/preferences'
 import { CompareWays } from './compare-ways'
+import { draftOf } from './draft'
 import type { Draft } from './draft-fields'
 import { Drawn } from './drawn'
 import { KeepWall } from './keep-wall'
+import { KeptChanges } from './kept-changes'
+import { changedFields, type KeptDraft, keptDraft } from './kept-draft'
 import { fieldLabel } from './labels'
 import { RevisionEffects } from './revision-effects'
 import { SubjectParts } from './subject-parts'
@@ -44,9 +48,20 @@ export function PlanForm({
   onBack?: (() => void) | undefined
 }) {
   const { wall, begun } = planning
-  const [text, keep, letGo] = useTyped('plan', wall ? `revision ${wall.revision}` : 'none')
-  const [before, setBefore] = useState<string>()
-  const kept = planning.kept ?? (wall ? { text: '', set: keep, letGo } : undefined)
+  const { units: reads } = usePreferences()
+  const [text, keep, letGo] = useTyped('plan', 'revision')
+  const [before, setBefore] = useState<KeptDraft>()
+  const [shown] = useState(() => wall && draftOf(wall.plan, reads))
+  const kept =
+    planning.kept ??
+    (wall
+      ? {
+          text: '',
+          set: (draft: string) =>
+            keep(JSON.stringify({ revision: wall.revision, draft: JSON.parse(draft), changed: changedFields(shown, JSON.parse(draft)) })),
+          letGo,
+        }
+      : undefined)
   const of = usePlanForm({ ...planning, kept })
   const { form, draft, system, problems, steps } = of
   const [subject, setSubject] = useState<SubjectId | undefined>(wall || begun === undefined ? undefined : 'line')
@@ -56,7 +71,7 @@ export function PlanForm({
   // What was typed to this revision before the page was loaded anew is offered, never put in by itself.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, as the page comes up
   useEffect(() => {
-    if (wall && text) setBefore(text)
+    if (wall) setBefore(keptDraft(text))
   }, [])
   const keepers = planning.levels?.company.keepers
   const keptBy = keepers && !keepers.includes(me.role as Role) ? keepers.map((r) => ROLE_NAMES[r].toLowerCase()).join(' or ') : undefined
@@ -102,25 +117,20 @@ export function PlanForm({
           </Row>
         </Row>
         {wall && may ? <KeepWall wall={wall} plan={wall.plan} madeUp={wall.madeUp ?? false} away={wall.away ?? false} /> : null}
-        {before ? (
-          <Row style={{ alignItems: 'center' }}>
-            <Button
-              onPress={() => {
-                of.put({ ...form.getValues(), ...(JSON.parse(before) as Draft) })
-                setBefore(undefined)
-              }}
-            >
-              Go on with what you had changed
-            </Button>
-            <Quiet
-              onPress={() => {
-                letGo()
-                setBefore(undefined)
-              }}
-            >
-              Throw that away
-            </Quiet>
-          </Row>
+        {before && wall ? (
+          <KeptChanges
+            kept={before}
+            revision={wall.revision}
+            said={(field) => fieldLabel(field, system)}
+            onTake={() => {
+              of.put({ ...form.getValues(), ...before.draft })
+              setBefore(undefined)
+            }}
+            onDrop={() => {
+              letGo()
+              setBefore(undefined)
+            }}
+          />
         ) : null}
         <SubjectNav list={list} at={subject} wrong={wrong} onGo={setSubject} />
         <Beside data-beside={subject === undefined ? undefined : true}>
