@@ -38,8 +38,8 @@ const PAGES: readonly (readonly [string, () => string])[] = [
 const show = async (page: Page, path: string) => {
   await page.goto(`${url()}${path}`)
   await ready(page)
-  // The record comes in after the page; what it brings is part of what is looked at.
-  await page.waitForTimeout(700)
+  // The record of a wall comes in after the page; what it brings is part of what is looked at.
+  await page.waitForTimeout(path.startsWith('/walls/') ? 700 : 100)
 }
 
 /** What is wrong with headings, main part and tables of the page. */
