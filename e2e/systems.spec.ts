@@ -1,6 +1,6 @@
 // Every system from its plan to its released final: planned by the interface, begun and ended there, read in its course record.
 import type { BrowserContext } from '@playwright/test'
-import { type Entry, layOut, type Plan, readRecordFile, storedPlan } from '@stone-tally/core'
+import { type Entry, layOut, type Plan, readRecordFile, storedPlan, systemOf } from '@stone-tally/core'
 import { build } from '../core/test/build'
 import { pictureOf } from '../demo/pictures'
 import { expect, fact, post, ready, sendPhoto, signIn, test, url } from './site'
@@ -92,6 +92,7 @@ for (const [id, planned] of Object.entries(SYSTEMS))
     await ready(page)
     await page.getByRole('button', { name: /^Type length and heights/ }).click()
     await page.getByRole('button', { name: 'Everything' }).click()
+    await page.getByRole('button', { name: systemOf(id)?.name ?? '', exact: true }).click()
     await page.locator('label', { hasText: planned.unit }).click()
     await page.getByLabel('Name', { exact: true }).first().fill(name)
     await page.getByLabel('Site').fill('Test yard')
