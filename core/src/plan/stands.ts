@@ -213,7 +213,7 @@ export function meaningsOf(stand: Surrounding, plan: Ruled, at: StoodAt): Meanin
         )
       put(
         'caution',
-        'Never driven in afterwards, never through layers; a closed fence catches the wind and is the engineer’s.',
+        'Posts of a fence are never driven in afterwards nor through layers; a closed fence catches the wind and is the engineer’s.',
         limits.fenceBehind.reason,
       )
       break

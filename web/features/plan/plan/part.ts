@@ -32,9 +32,10 @@ type Single = Extract<Question, { of: QuestionOf }>
 export function shownAs(of: QuestionOf, value: unknown, units: UnitSystem): string {
   if (value === undefined || value === null) return ''
   if (of === 'small') return units === 'metric' ? `${+((value as number) * 1000).toFixed(3)}` : formatSmall(value as number, units)
-  if (of === 'length') return units === 'metric' ? `${value as number}` : formatLength(value as number, units)
+  // What was reckoned by halves and tenths reads as somebody would write it.
+  if (of === 'length') return units === 'metric' ? `${+(value as number).toFixed(9)}` : formatLength(value as number, units)
   if (of === 'mass' || of === 'area' || of === 'rain') return typedAmount(value as number, of, units)
-  return of === 'share' ? `${(value as number) * 100}` : `${value as string | number}`
+  return of === 'share' ? `${+((value as number) * 100).toFixed(9)}` : `${value as string | number}`
 }
 
 /**
