@@ -1,8 +1,11 @@
-import { densityReport, digReport, levelBooks, openFindings, verifyChain, waitingHolds } from '@stone-tally/core'
+import { densityReport, digReport, levelBooks, openFindings, templateOf, verifyChain, waitingHolds } from '@stone-tally/core'
 import { database } from '../web/server/database'
+import { glimpseFor } from '../web/server/glimpses'
+import { keepTemplate, shelve } from '../web/server/planning'
 import { chainOf, forget, recordEntries, stateOf } from '../web/server/record-store'
 import { putRules } from '../web/server/rules'
-import { createWall } from '../web/server/walls'
+import type { WallRow } from '../web/server/wall-row'
+import { createWall, wallFor } from '../web/server/walls'
 import { noteFor, planNamed, site } from '../web/test/site'
 import { demoState, loadDemo, notOfTheDemo, removeDemo } from './load'
 
@@ -66,8 +69,19 @@ test('what people added to it is named before it is put back, what it brought it
   const rules = { format: 'stone-tally-rules', version: 1, shipped: 2, limits: [{ limit: 'compaction', value: 97, why: 'ours' }] }
   expect(await putRules(office, { level: 'company' }, rules, 0, 'our guarantee')).toMatchObject({ ok: true })
   expect(await notOfTheDemo(s.owner.db)).toContain('1 change of the demo company’s rule book, which goes')
+  // What else is kept of its walls and people: a device's glimpse, a photo on its way, a wall put away, a template, what somebody has seen.
+  if (!made.ok) throw new Error(JSON.stringify(made.problems))
+  const own = (await wallFor(foreman, made.value.id)) as WallRow
+  expect(await shelve(foreman, own, { stands: 'away' })).toMatchObject({ ok: true })
+  expect(await keepTemplate(foreman, { name: 'Usual', plan: templateOf(planNamed('Usual'), 'Usual') })).toMatchObject({ ok: true })
+  await glimpseFor(wall)
+  const kept = async (table: string) => Number((await s.owner.pool.query(`SELECT count(*) AS n FROM ${table}`)).rows[0].n)
+  for (const table of ['wall_shelf', 'template', 'glimpse', 'seen']) expect([table, await kept(table)]).not.toEqual([table, 0])
+  expect(await notOfTheDemo(s.owner.db)).toContain('1 template of the demo company, which goes')
   await removeDemo(s.owner.db)
   expect(await notOfTheDemo(s.owner.db)).toEqual([others])
+  for (const table of ['wall_shelf', 'template', 'glimpse', 'seen']) expect([table, await kept(table)]).toEqual([table, 0])
+  for (const table of ['entry', 'wall_shelf', 'template']) await expect(s.owner.pool.query(`DELETE FROM ${table}`)).rejects.toThrow(/append-only/)
 })
 
 test('a loading cut off half-way is completed by the next, nothing twice', async () => {

@@ -81,6 +81,16 @@ export async function notOfTheDemo(db: Kysely<Database>): Promise<string[]> {
       'changes of the demo company’s rule book, which go',
     ],
     [
+      await count(sql`SELECT count(DISTINCT name) AS n FROM template WHERE company_id = ${COMPANY}::uuid`),
+      'template of the demo company, which goes',
+      'templates of the demo company, which go',
+    ],
+    [
+      await count(sql`SELECT count(*) AS n FROM catalogue_unit WHERE company_id = ${COMPANY}::uuid`),
+      'unit of the demo company’s own catalogue, which goes',
+      'units of the demo company’s own catalogue, which go',
+    ],
+    [
       await count(
         sql`SELECT count(*) AS n FROM "user" WHERE "companyId" = ${COMPANY} AND email NOT IN (${sql.join(DEMO_PEOPLE.map((p) => p.email))})`,
       ),
@@ -91,18 +101,31 @@ export async function notOfTheDemo(db: Kysely<Database>): Promise<string[]> {
   return found.flatMap(([n, one, many]) => (n === 0 ? [] : [`${n} ${n === 1 ? one : many}`]))
 }
 
+/** Columns that name a row of another table: whatever a later version keeps of a wall or a company goes with it. */
+async function naming(db: Kysely<Database>, table: 'wall' | 'company'): Promise<{ table: string; column: string }[]> {
+  const { rows } = await sql<{ table: string; column: string }>`
+    SELECT c.conrelid::regclass::text AS table, a.attname AS column
+    FROM pg_constraint c JOIN pg_attribute a ON a.attrelid = c.conrelid AND a.attnum = c.conkey[1]
+    WHERE c.contype = 'f' AND c.confrelid = ${table}::regclass ORDER BY 1`.execute(db)
+  return rows
+}
+
 /** Takes the demo company out again, as the owner of the tables: the application itself cannot. */
 export async function removeDemo(db: Kysely<Database>) {
   await db.transaction().execute(async (tx) => {
-    for (const table of ['entry', 'revision', 'photo', 'rule_set']) await sql`ALTER TABLE ${sql.table(table)} DISABLE TRIGGER append_only`.execute(tx)
-    for (const table of ['entry', 'revision', 'photo', 'chain_head']) {
-      await sql`DELETE FROM ${sql.table(table)} WHERE wall_id IN (SELECT id FROM wall WHERE company_id = ${COMPANY}::uuid)`.execute(tx)
-    }
-    await tx.deleteFrom('rule_set').where('company_id', '=', COMPANY).execute()
+    const [ofWalls, ofCompany] = [await naming(tx, 'wall'), (await naming(tx, 'company')).filter((t) => t.table !== 'wall')]
+    const kept = [...new Set([...ofWalls, ...ofCompany].map((t) => t.table)), 'seen']
+    const triggers = (state: 'DISABLE' | 'ENABLE') =>
+      Promise.all(kept.map((table) => sql`ALTER TABLE ${sql.table(table)} ${sql.raw(state)} TRIGGER USER`.execute(tx)))
+    await triggers('DISABLE')
+    for (const { table, column } of ofWalls)
+      await sql`DELETE FROM ${sql.table(table)} WHERE ${sql.ref(column)} IN (SELECT id FROM wall WHERE company_id = ${COMPANY}::uuid)`.execute(tx)
+    for (const { table, column } of ofCompany) await sql`DELETE FROM ${sql.table(table)} WHERE ${sql.ref(column)} = ${COMPANY}::uuid`.execute(tx)
+    await sql`DELETE FROM seen WHERE person_id IN (SELECT id FROM "user" WHERE "companyId" = ${COMPANY})`.execute(tx)
     await tx.deleteFrom('wall').where('company_id', '=', COMPANY).execute()
     await tx.deleteFrom('user').where('companyId', '=', COMPANY).execute()
     await tx.deleteFrom('company').where('id', '=', COMPANY).execute()
-    for (const table of ['entry', 'revision', 'photo', 'rule_set']) await sql`ALTER TABLE ${sql.table(table)} ENABLE TRIGGER append_only`.execute(tx)
+    await triggers('ENABLE')
   })
 }
 
