@@ -1,5 +1,7 @@
 import {
   compareLayouts,
+  cutDepth,
+  emptyState,
   engineerFor,
   foundAlong,
   groundReader,
@@ -11,6 +13,7 @@ import {
   leastDigging,
   meaningsOf,
   movedBy,
+  openDepth,
   type Plan,
   quantities,
   readPlan,
@@ -145,6 +148,21 @@ describe('the ground as found', () => {
     expect(amount(start({ found: flat(top + 1) }), 'backfill')).toBeCloseTo(amount(start(), 'backfill'), 6)
     expect(amount(start({ found: flat(toe) }), 'backfill')).toBeGreaterThan(amount(start(), 'backfill') * 1.5)
     expect(amount(start({ found: { ...flat(toe), back: 0.2 } }), 'backfill')).toBeCloseTo(amount(start(), 'backfill'), 6)
+  })
+  test('a cut in ground that stands over the top is as high as that ground: it is said where it must be shored', () => {
+    const said = (plan: Plan) => laid({ ...plan, excavation: { behind: 1, slope: 0.5 } }).cautions.some((c) => c.id === 'cut-slope')
+    const plan = start({ grades: start().grades.map((g) => ({ ...g, top: g.toe + 0.4 })) })
+    expect(said(plan)).toBe(false)
+    expect(said({ ...plan, found: flat(toe) })).toBe(false)
+    expect(said({ ...plan, found: flat(toe + 1.5) })).toBe(true)
+    // Whoever judges it, and the trench that is looked at every day, go by the same.
+    const [low, high] = [laid(plan), laid({ ...plan, found: flat(toe + 1.5) })]
+    expect(cutDepth(high, 6) - cutDepth(low, 6)).toBeCloseTo(1.1, 9)
+    const open = (l: Layout) => {
+      const state = emptyState([l])
+      return openDepth(state, state.steps.find((x) => x.stage.id === 'dig') as never)
+    }
+    expect(open(high) - open(low)).toBeCloseTo(1.1, 9)
   })
   test('levels beyond the wall, and one place at two levels, are refused where they stand', () => {
     const refused = (points: { station: number; behind: number; level: number }[]) => {

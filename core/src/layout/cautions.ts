@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { below } from '../geometry'
-import { exposedHeight, meaningsOf, type Plan, toeAt, topAt } from '../plan'
+import { exposedHeight, meaningsOf, type Plan, toeAt } from '../plan'
 import { handlingOf, kinderRules, LEVEL_NAMES, limitsOf, tableOf } from '../rules'
 import { buildingOf, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
@@ -8,7 +8,7 @@ import { builtHeight, engineerReasons } from './engineer'
 import { pipeCautions } from './pipe'
 import type { Course } from './rows'
 import type { Run } from './runs'
-import { frontCautions, frostCautions, gridCautions, slabCautions, slopeCautions, turnsOf } from './site-cautions'
+import { cutTopAt, frontCautions, frostCautions, gridCautions, slabCautions, slopeCautions, turnsOf } from './site-cautions'
 
 /** Something about the plan that a person must know before work; `blocks` closes the gate before digging. */
 export interface Caution {
@@ -126,7 +126,7 @@ export function cautionsOf(
   if (tableOf(plan) > 1) {
     const turns = turnsOf(plan, steps)
     const buried = Math.min(...turns.map((t) => toeAt(plan, t.station) - t.pad))
-    const deepest = Math.max(...turns.map((t) => topAt(plan, t.station) - t.pad + foundation.thickness))
+    const deepest = Math.max(...turns.map((t) => cutTopAt(plan, t.station) - t.pad + foundation.thickness))
     for (const c of [
       ...frontCautions(plan, buried, tall),
       ...slabCautions(plan, steps),

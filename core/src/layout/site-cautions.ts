@@ -1,5 +1,5 @@
 import { said } from '../base/said'
-import { type Plan, toeAt } from '../plan'
+import { groundReader, type Plan, toeAt, topAt } from '../plan'
 import { limitsOf } from '../rules'
 import { buildingOf, riseOf } from '../systems'
 import type { PadStep } from './base-steps'
@@ -17,6 +17,18 @@ export function turnsOf(plan: Plan, steps: readonly PadStep[], over = { from: 0,
     const between = plan.grades.map((g) => g.station).filter((x) => x > from + 1e-6 && x < to - 1e-6)
     return [from, ...between, to].map((station) => ({ station, pad: s.elevation }))
   })
+}
+
+/**
+ * Where the side of the cut behind begins, m: the top grade, or the ground as it was found where that stands higher. Whoever judges a cut asks
+ * for this, not for what will be finished.
+ *
+ * @example cutTopAt(plan, 12) // 12.4
+ */
+export function cutTopAt(plan: Plan, station: number): number {
+  const top = topAt(plan, station)
+  if (!plan.found) return top
+  return Math.max(top, groundReader(plan.found)(station, buildingOf(plan).course(1).depth + plan.excavation.behind))
 }
 
 interface Word {

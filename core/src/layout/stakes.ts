@@ -3,6 +3,7 @@ import { type Alignment, offsetOf, pointAt, pointOn, type SitePoint, stationOf, 
 import { type Plan, toeAt, topAt } from '../plan'
 import { buildingOf } from '../systems'
 import { type Layout, stepAt } from './layout'
+import { cutTopAt } from './site-cautions'
 
 /** A stake of the set-out: where it goes, and what is written on it. m; offset positive into the fill. */
 export interface Stake {
@@ -137,7 +138,7 @@ export function cutEdge(layout: Layout): SitePoint[] {
   const parts = Math.max(8, Math.ceil(alignment.length / 0.75))
   for (let k = 0; k <= parts; k++) {
     const s = (alignment.length * k) / parts
-    const depth = topAt(plan, s) - (stepAt(layout.steps, s) - layout.building.foundation.thickness)
+    const depth = cutTopAt(plan, s) - (stepAt(layout.steps, s) - layout.building.foundation.thickness)
     points.push(pointAt(alignment, s, back + plan.excavation.slope * depth))
   }
   return points
@@ -167,7 +168,7 @@ export function clearances(layout: Layout): Clearance[] {
     let best = { distance: Number.POSITIVE_INFINITY, station: 0 }
     const look = (p: SitePoint) => {
       const at = stationOf(alignment, p)
-      const depth = topAt(plan, at.station) - (stepAt(layout.steps, at.station) - layout.building.foundation.thickness)
+      const depth = cutTopAt(plan, at.station) - (stepAt(layout.steps, at.station) - layout.building.foundation.thickness)
       const edge = back + plan.excavation.slope * depth
       // Past an end of the wall the straight distance counts.
       const across = at.offset < front ? front - at.offset : at.offset > edge ? at.offset - edge : -Math.min(at.offset - front, edge - at.offset)

@@ -1,7 +1,6 @@
 import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
-import { turnsOf } from '../layout'
-import { topAt } from '../plan'
+import { cutTopAt, turnsOf } from '../layout'
 import { limitsOf, tableOf } from '../rules'
 import type { Entry, RecordedEntry } from './entry'
 import type { CheckData, LookData, WeatherData } from './kinds'
@@ -44,7 +43,9 @@ export function openDepth(state: WallState, step: Step): number {
   if (!own) return 0
   const course = step.course === undefined ? undefined : layout.courses.find((c) => c.course === step.course)
   const { plan, building } = layout
-  return Math.max(...turnsOf(plan, layout.steps, own).map((t) => topAt(plan, t.station) - (course?.bottom ?? t.pad - building.foundation.thickness)))
+  return Math.max(
+    ...turnsOf(plan, layout.steps, own).map((t) => cutTopAt(plan, t.station) - (course?.bottom ?? t.pad - building.foundation.thickness)),
+  )
 }
 
 /**

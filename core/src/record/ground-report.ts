@@ -1,5 +1,5 @@
 import { identifySoil, type PadFacts, type PadReading, type SoilFinding, type SoilParameters, swellFactor, testsOwed, trench } from '../ground'
-import { frostCover, type PadStep, pointsOver, stepAt } from '../layout'
+import { cutTopAt, frostCover, type PadStep, pointsOver, stepAt } from '../layout'
 import { exposedHeight, toeAt, topAt } from '../plan'
 import { limitsOf, type Ruled, schoolBy, tableOf } from '../rules'
 import { formatDeviation, type UnitSystem } from '../units/length'
@@ -133,7 +133,7 @@ export function digReport(state: WallState): DigReport {
   let deepest = { depth: 0, station: 0 }
   for (const s of steps) {
     for (const p of s.points) {
-      const depth = topAt(plan, p.station) - s.target
+      const depth = cutTopAt(plan, p.station) - s.target
       if (depth > deepest.depth) deepest = { depth, station: p.station }
     }
   }

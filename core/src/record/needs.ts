@@ -1,7 +1,6 @@
 import { said } from '../base/said'
 import { identifySoil, type SoilFinding } from '../ground'
-import { type Stretch, turnsOf } from '../layout'
-import { topAt } from '../plan'
+import { cutTopAt, type Stretch, turnsOf } from '../layout'
 import { limitsOf, tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
 import { type CutData, cutDepth, type SoilData } from './kinds'
@@ -69,7 +68,7 @@ function cutNeeds(state: WallState, section: string, own: Stretch, soils: readon
   const { layout } = state
   const limits = limitsOf(layout.plan)
   const deep = turnsOf(layout.plan, layout.steps, own)
-    .map((t) => ({ station: t.station, depth: topAt(layout.plan, t.station) - t.pad + layout.building.foundation.thickness }))
+    .map((t) => ({ station: t.station, depth: cutTopAt(layout.plan, t.station) - t.pad + layout.building.foundation.thickness }))
     .reduce((a, b) => (b.depth > a.depth ? b : a))
   if (deep.depth <= limits.shoreAbove.value + 1e-6) return []
   const cuts = new Map<string, { station: number; data: CutData }>()

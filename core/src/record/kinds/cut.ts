@@ -1,8 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, record } from '../../base/schema'
-import { type Layout, stepAt } from '../../layout'
-import { topAt } from '../../plan'
+import { cutTopAt, type Layout, stepAt } from '../../layout'
 import { limitsOf, tableOf } from '../../rules'
 import { formatLength, formatStation } from '../../units/length'
 import type { Verdict } from '../entry'
@@ -38,7 +37,7 @@ export function roomBehind(layout: Layout): number {
 
 /** Depth of the cut behind the wall at a station: top grade to the bottom of the trench, m. @example cutDepth(layout, 12) // 1.95 */
 export const cutDepth = (layout: Layout, station: number): number =>
-  topAt(layout.plan, station) - (stepAt(layout.steps, station) - layout.building.foundation.thickness)
+  cutTopAt(layout.plan, station) - (stepAt(layout.steps, station) - layout.building.foundation.thickness)
 
 /**
  * What a cut asks for over the depth at which sides bury people: how it is held, who judged it, and what lies and stands at its edge.
