@@ -11,7 +11,8 @@ import {
   type WallSystem,
 } from '@stone-tally/core'
 import { built, plain, smallPlan } from '../../core/test/plans'
-import { afterUnit, draftOf, emptyDraft, planOf } from '../features/plan/plan/draft'
+import { afterUnit } from '../features/plan/plan/chosen'
+import { draftOf, emptyDraft, planOf } from '../features/plan/plan/draft'
 import { fieldLabel } from '../features/plan/plan/labels'
 import { emptyLine, isAsked, partField, partLabel, partRead, partTexts } from '../features/plan/plan/part'
 

@@ -1,6 +1,7 @@
 import { type Adopted, adopt, layOut, type Plan, readDrawing, UNIT_SYSTEMS, type UnitSystem } from '@stone-tally/core'
 import { built, smallPlan } from '../../core/test/plans'
-import { type Draft, draftAlong, draftOf, planAlong, planOf } from '../features/plan/plan/draft'
+import { draftAlong, planAlong } from '../features/plan/plan/along-line'
+import { type Draft, draftOf, planOf } from '../features/plan/plan/draft'
 
 const survey = `point,northing (m),easting (m),elevation (m),code
 1,10,20,9.653,TOE

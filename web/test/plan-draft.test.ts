@@ -1,7 +1,8 @@
 // Every field a plan can hold is reached from the form, kept to the last digit where nobody touched it, and moved on the drawing as it is typed.
 import { EVERY_WALL, issued, meaningsOf, movedBy, type Plan, planSchema, SYSTEMS, startPlan, takeIn, type UnitSystem } from '@stone-tally/core'
+import { draftAlong, planAlong } from '@/features/plan/plan/along-line'
 import { applyPlan } from '@/features/plan/plan/apply-plan'
-import { type Draft, draftAlong, draftOf, emptyDraft, planAlong, planOf, planRead } from '@/features/plan/plan/draft'
+import { type Draft, draftOf, emptyDraft, planOf, planRead } from '@/features/plan/plan/draft'
 import { changedFields, keptDraft } from '@/features/plan/plan/kept-draft'
 import { toJsonSchema } from '../../core/src/base/schema'
 

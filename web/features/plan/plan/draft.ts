@@ -1,6 +1,4 @@
 import {
-  type Adopted,
-  answerIn,
   failAll,
   formatLength,
   issued,
@@ -18,33 +16,25 @@ import {
   type RuleBook,
   read,
   readPlan,
-  type Starts,
   SYSTEMS,
   schoolBy,
-  startBy,
   systemOf,
   tooManyPieces,
   type Unit,
   type UnitSystem,
-  unitOfPlan,
   type WallSystem,
   withAnswer,
   type yup,
 } from '@stone-tally/core'
-
 import { aroundTexts, foundRead, padStepsRead, standsRead } from './around'
 import { builtInField, builtInRead, builtInTexts } from './built-in'
+import { chosenOf, startsOf } from './chosen'
 import type { Draft, Was } from './draft-fields'
 import { EVERY, EVERY_ROOT, partField, partRead, partTexts } from './part'
 import { frontRead, holdsRead, rulesRead, surroundingsOf } from './surroundings'
 
 export type { Draft } from './draft-fields'
 
-/** What a new wall starts from, as the rules of the company have it. */
-const startsOf = (book: RuleBook | undefined): Starts => ({
-  value: (name) => startBy({ book }, name),
-  school: (choice) => schoolBy({ book }, choice),
-})
 const first = SYSTEMS[0] as WallSystem
 /** What every wall is asked, as texts of the form. */
 const everyTexts = (plan: unknown, units: UnitSystem): Pick<Draft, 'every' | 'everyLists'> => {
@@ -136,67 +126,6 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
   }
 }
 
-/** What is typed, with the length and grades of a line taken from a drawing or survey. */
-export function draftAlong(draft: Draft, line: Adopted, units: UnitSystem): Draft {
-  const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
-  const last = draft.grades.length - 1
-  return {
-    ...draft,
-    length: l(line.length),
-    grades:
-      line.grades?.map((g) => ({ station: l(g.station), toe: l(g.toe), top: l(g.top) })) ??
-      draft.grades.map((g, i) => (i === last ? { ...g, station: l(line.length) } : g)),
-    sections: draft.sections.map((s, i) => (i === draft.sections.length - 1 ? { ...s, to: l(line.length) } : s)),
-  }
-}
-
-/**
- * The plan of a draft on the very line of the drawing: its alignment, and its length, stations and grades to the last digit wherever a field
- * still reads as the drawing was shown.
- *
- * @param plan - what {@link planOf} made of the draft
- */
-export function planAlong(plan: Plan, line: Adopted, draft: Draft, units: UnitSystem): Plan {
-  const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
-  const own = (value: number, text: string | undefined, exact: number | undefined) => (exact !== undefined && text === l(exact) ? exact : value)
-  return {
-    ...plan,
-    length: line.length,
-    // Moved since it was taken from the file.
-    alignment: draft.drawn.alignment ?? line.alignment,
-    grades: plan.grades.map((g, i) => {
-      const text = draft.grades[i]
-      const of = line.grades?.find((x) => l(x.station) === text?.station)
-      return {
-        ...g,
-        station: own(g.station, text?.station, of?.station ?? line.length),
-        toe: own(g.toe, text?.toe, of?.toe),
-        top: own(g.top, text?.top, of?.top),
-      }
-    }),
-    sections: plan.sections.map((s, i) => ({
-      ...s,
-      to: draft.sections[i]?.to.trim() === '' ? line.length : own(s.to, draft.sections[i]?.to, line.length),
-    })),
-    system: { ...plan.system, data: endsAlong(plan, line, draft, l) },
-  }
-}
-
-/** The system's part with what ends at the end of the line there to the last digit. */
-function endsAlong(plan: Plan, line: Adopted, draft: Draft, l: (m: number) => string): unknown {
-  const system = systemOf(plan.system.id)
-  return (system?.questions ?? []).reduce((part: unknown, q) => {
-    if (q.of !== 'list' || !q.columns.some((c) => c.id === 'station')) return part
-    const rows = (answerIn(part, q.at) ?? []) as { station: number }[]
-    const ends = (i: number) => draft.lists[q.id]?.[i]?.cells.station === l(line.length)
-    return withAnswer(
-      part,
-      q.at,
-      rows.map((r, i) => (ends(i) ? { ...r, station: line.length } : r)),
-    )
-  }, plan.system.data)
-}
-
 /** Where a field of the plan stands in the draft, to put a problem beside what was typed. */
 const FIELD: Record<string, string> = {
   'benchmark.name': 'benchmarkName',
@@ -213,48 +142,6 @@ const draftField = (field: string, system: WallSystem) =>
   builtInField(field) ??
   (field.startsWith(PART) ? partField(system, field.slice(PART.length)) : undefined) ??
   field.replace(/^rules\.limits/, 'limits').replace(/\[(\d+)\]/g, '.$1')
-
-/** The system and unit that a draft is for: the plan's own unit until another is chosen, whatever became of the catalogue since. */
-export function chosenOf(
-  draft: Pick<Draft, 'part'>,
-  catalogue: readonly { system: string; unit: Unit }[],
-  base?: Plan,
-): { system: WallSystem; unit: Unit } | undefined {
-  const own = base && unitOfPlan(base)
-  const chosen =
-    own && base && own.id === draft.part.unit ? { system: base.system.id, unit: own } : catalogue.find((u) => u.unit.id === draft.part.unit)
-  const system = chosen && systemOf(chosen.system)
-  return chosen && system ? { system, unit: chosen.unit } : undefined
-}
-
-/**
- * The answers of a draft once another unit was chosen: what somebody typed stays, what nobody touched is what a wall of that unit starts with.
- * Of a plan in force only what its system was never asked is new.
- *
- * @example afterUnit(draft, catalogue, 'big-600', 'metric').part.machine
- */
-export function afterUnit(
-  draft: Draft,
-  catalogue: readonly { system: string; unit: Unit }[],
-  id: string,
-  units: UnitSystem,
-  base?: Plan,
-  book?: RuleBook,
-): Pick<Draft, 'part' | 'lists'> {
-  const starts = startsOf(base?.book ?? book)
-  const was = chosenOf(draft, catalogue, base)
-  const is = chosenOf({ part: { unit: id } }, catalogue, base)
-  if (!is || !was) return { part: { ...draft.part, unit: id }, lists: draft.lists }
-  const before = partTexts(was.system, was.system.start(was.unit, starts), units)
-  const next = partTexts(is.system, is.system.start(is.unit, starts), units)
-  const typed = (name: string, now: unknown, start: unknown) =>
-    now !== undefined && (base ? was.system.questions.some((q) => q.id === name) : JSON.stringify(now) !== JSON.stringify(start))
-  const part = { ...next.part }
-  for (const [name, text] of Object.entries(draft.part)) if (name in part && typed(name, text, before.part[name])) part[name] = text
-  const lists = { ...next.lists }
-  for (const [name, lines] of Object.entries(draft.lists)) if (name in lists && typed(name, lines, before.lists[name])) lists[name] = lines
-  return { part: { ...part, unit: id }, lists }
-}
 
 /** Problems of a plan, each at the field of the draft it was typed in. */
 export const placedIn = (

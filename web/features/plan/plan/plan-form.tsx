@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react'
 import type { FieldPath } from 'react-hook-form'
 import styled from 'styled-components'
 import { send } from '@/device/send'
+import { useUndoKeys } from '@/features/plan/set-out/use-undo-keys'
 import { type Me, Places, useTyped, useUnissued } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
@@ -68,6 +69,7 @@ export function PlanForm({
   const [refused, setRefused] = useState<readonly { field: string; message: string }[]>([])
   const [handed] = useState(takeHanded)
   useUnissued(form.formState.isDirty)
+  useUndoKeys(steps.undo, steps.redo)
   // What was typed to this revision before the page was loaded anew is offered, never put in by itself.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, as the page comes up
   useEffect(() => {

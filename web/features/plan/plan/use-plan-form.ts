@@ -22,8 +22,10 @@ import type { Draft as Edits } from '@/features/plan/set-out/use-draft'
 import { useLaid } from '@/features/plan/set-out/use-laid'
 import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
+import { draftAlong, planAlong } from './along-line'
 import { applyPlan } from './apply-plan'
-import { afterUnit, chosenOf, type Draft, draftAlong, draftOf, emptyDraft, placedIn, planAlong, planRead } from './draft'
+import { afterUnit, chosenOf } from './chosen'
+import { type Draft, draftOf, emptyDraft, placedIn, planRead } from './draft'
 import { useStepsBack } from './use-steps-back'
 
 /** How a new wall is begun: on a line, from another plan, or from nothing. */

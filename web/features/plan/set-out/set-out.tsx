@@ -18,6 +18,7 @@ import { PlanView } from './plan-view'
 import { type Issued, RevisionsPanel } from './revisions-panel'
 import { StakesPanel } from './stakes-panel'
 import { useDraft } from './use-draft'
+import { useUndoKeys } from './use-undo-keys'
 
 const Frame = styled.main.attrs(MAIN)`
   display: grid; grid-template-columns: minmax(0, 1fr) 470px; grid-template-rows: auto 1fr; min-height: calc(100vh - 59px);
@@ -72,20 +73,7 @@ export function SetOut({ revisions }: { revisions: readonly RevisionOf[] }) {
   const clear = useMemo(() => clearances(draft.layout), [draft.layout])
   const { undo, redo } = draft
 
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const on = document.activeElement
-      if (on instanceof HTMLInputElement || on instanceof HTMLTextAreaElement) return
-      const key = e.key.toLowerCase()
-      if (!(e.ctrlKey || e.metaKey)) return
-      if (key === 'z' && !e.shiftKey) undo()
-      else if (key === 'y' || (key === 'z' && e.shiftKey)) redo()
-      else return
-      e.preventDefault()
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [undo, redo])
+  useUndoKeys(undo, redo)
   // Leaving with an unissued draft loses it; the browser asks.
   useEffect(() => {
     if (!draft.changed) return
