@@ -93,7 +93,7 @@ export const subjectsOf = (system: WallSystem | undefined, part: Record<string, 
 
 const Nav = styled.nav`
   display: flex; flex-wrap: wrap; gap: 4px;
-  button { min-height: 48px; padding: 0 8px; background: none; border: 1.5px solid var(--line); color: var(--ink); font: 500 15px/1.2 'Archivo Variable', sans-serif; cursor: pointer; border-radius: 4px; }
+  button { min-height: 48px; min-width: 48px; padding: 0 8px; background: none; border: 1.5px solid var(--line); color: var(--ink); font: 500 15px/1.2 'Archivo Variable', sans-serif; cursor: pointer; border-radius: 4px; }
   @media (max-width: 640px) { flex-wrap: nowrap; overflow-x: auto; button { flex: none; } }
   button[aria-current='step'] { background: var(--ink); color: var(--ground); border-color: var(--ink); }
 `
