@@ -297,7 +297,9 @@ for (const [name, path, size, cookies] of [
     await page.goto(`${url()}${path === '/' ? '/' : `/walls/${demoWall()}${path === 'board' ? '' : `/${path}`}`}`)
     await page.waitForTimeout(600)
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0)
-    const { violations } = await new AxeBuilder({ page }).exclude('svg *').withTags(['wcag2a', 'wcag2aa']).analyze()
+    // Every wall of the Yard is the same row: of the many that other tests made the first fifteen are looked at.
+    const axe = new AxeBuilder({ page }).exclude('svg *').withTags(['wcag2a', 'wcag2aa'])
+    const { violations } = await (name === 'Yard' ? axe.exclude('article:nth-of-type(n + 16)') : axe).analyze()
     expect(
       violations.map(
         (v) =>
