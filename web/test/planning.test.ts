@@ -1,5 +1,6 @@
 // Walls put away and brought back, a made-up wall thrown away, templates of a company, what a person has seen.
 import { copyOfPlan, issued, layOut, madeUpWall, templateOf } from '@stone-tally/core'
+import { addPerson, mayNotAdd } from '../server/accounts'
 import { database } from '../server/database'
 import { hasSeen, keepTemplate, markSeen, shelve, templatesOf } from '../server/planning'
 import { recordEntries, stateOf } from '../server/record-store'
@@ -116,4 +117,16 @@ test('what a person has seen is seen on every device, and only theirs; anything 
   expect(await markSeen(fay, { what: 'walk' })).toMatchObject({ ok: true })
   expect([await hasSeen(fay, 'walk'), await hasSeen(ian, 'walk')]).toEqual([true, false])
   expect((await markSeen(fay, { what: 'everything' })).ok).toBe(false)
+})
+
+test('who begins alone adds everybody; once there is an office a foreman adds the people of the site alone', async () => {
+  const [foreman, crew, office] = [s.person('foreman'), s.person('crew'), s.person('office')]
+  for (const role of ['crew', 'inspector', 'foreman', 'office']) expect(await mayNotAdd(foreman, role)).toBeUndefined()
+  expect((await addPerson(s.ours, { name: 'Olu', email: 'olu@site.example', password: 'long-enough-1', role: 'office' })).ok).toBe(true)
+  expect(await mayNotAdd(foreman, 'office')).toMatch(/added by the office/)
+  expect(await mayNotAdd(foreman, 'inspector')).toBeUndefined()
+  expect(await mayNotAdd(office, 'office')).toBeUndefined()
+  for (const who of [crew, s.person('inspector')]) expect(await mayNotAdd(who, 'crew')).toMatch(/takes the office or the foreman/)
+  // Another company's office is nobody's here.
+  expect(await mayNotAdd(s.person('foreman', s.theirs), 'office')).toBeUndefined()
 })

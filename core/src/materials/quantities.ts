@@ -41,16 +41,16 @@ function countAll(layout: Layout): Quantity[] {
   const say = (id: string, name: string, value: number, of: Quantity['unit'], working: string, bought: Quantity['bought'] = false) =>
     result.push({ id, name, value: tidy(value), unit: of, working, bought })
   const pieces = [...layout.cells.values()].flatMap((c) => c.pieces)
-  const set = pieces.filter((p) => p.kind !== 'return')
   // One walk over what may be a hundred thousand pieces.
   const counts = new Map<Piece['kind'], number>()
   const shaped: Piece[] = []
-  let [run, seen] = [0, 0]
+  let [run, seen, set] = [0, 0, 0]
   for (const p of pieces) {
     if (p.kind === 'return') {
       seen += p.length * unit.height
       continue
     }
+    set++
     if (p.shape === undefined) counts.set(p.kind, (counts.get(p.kind) ?? 0) + 1)
     else shaped.push(p)
     const high = p.height ?? unit.height
@@ -191,7 +191,7 @@ function countAll(layout: Layout): Quantity[] {
   }
   for (const q of own) result.push({ ...q, value: tidy(q.value) })
   const fitted = counted(pieces)
-  if (fitted !== set.length) throw new Error('pieces are counted in two ways')
+  if (fitted !== set) throw new Error('pieces are counted in two ways')
   return result
 }
 
