@@ -127,6 +127,24 @@ describe('the ground as found', () => {
     expect(at(6, 40)).toBeCloseTo(plane(6, 5), 6)
     expect(at(6, -9)).toBeCloseTo(plane(6, -2), 6)
   })
+  test('outside what was measured it is the nearest edge, of thousands as of four', () => {
+    // Every edge of a strip by brute force.
+    const points = Array.from({ length: 400 }, (_, i) => ({ station: i * 0.25, behind: (i % 7) - 3, level: Math.sin(i) + i / 50 }))
+    const at = groundReader({ points })
+    const edge = (behind: number) => points.filter((p) => p.behind === behind)
+    fc.assert(
+      fc.property(fc.double({ min: 5, max: 90, noNaN: true }), fc.double({ min: 3.5, max: 30, noNaN: true }), (s, b) => {
+        const row = edge(3)
+        const i = row.findIndex((p) => p.station >= s)
+        const [p, q] = [row[i - 1], row[i]]
+        if (!p || !q) return
+        expect(at(s, b)).toBeCloseTo(p.level + ((q.level - p.level) * (s - p.station)) / (q.station - p.station), 6)
+      }),
+    )
+    const along = groundReader({ points: points.map((p) => ({ ...p, behind: 0 })) })
+    expect(along(50.1, 9)).toBeCloseTo((points[200]?.level ?? 0) * 0.6 + (points[201]?.level ?? 0) * 0.4, 6)
+    expect(along(500, 0)).toBe(points[399]?.level)
+  })
   test('levels along one line are level across it', () => {
     const at = groundReader({
       points: [
@@ -226,6 +244,37 @@ describe('the ground as found', () => {
       false,
     )
     expect(plan.found?.points).toEqual([{ station: 2, behind: 0, level: 10 }])
+  })
+})
+
+describe('the ground stays where it is', () => {
+  const line = (northing: number) => [
+    { easting: 0, northing },
+    { easting: 12, northing },
+  ]
+  const hill = { points: [0, 12].flatMap((station) => [-4, 0, 4].map((behind) => ({ station, behind, level: toe + behind * 0.3 }))) }
+  test('a line moved into the hill finds the hill: more is dug, and forward less', () => {
+    const plan = start({ found: hill, alignment: { vertices: line(0).map((v) => ({ ...v, bulge: 0 })), closed: false } })
+    const [back, forward] = [withLine(plan, line(1), false), withLine(plan, line(-1), false)]
+    expect(back.found?.points.map((p) => p.behind).slice(0, 3)).toEqual([-5, -1, 3])
+    expect(amount(back, 'dig')).toBeGreaterThan(amount(plan, 'dig') * 1.2)
+    expect(amount(forward, 'dig')).toBeLessThan(amount(plan, 'dig'))
+    expect(amount(back, 'dig')).toBeCloseTo(amount(movedBy(plan, 'line', 1), 'dig'), 6)
+  })
+  test('moved up out of the ground it stands on fill: an engineer’s, and a foot in fill is said', () => {
+    const plan = start({
+      grades: start().grades.map((g) => ({ ...g, top: g.toe + 0.4 })),
+      found: { points: [{ station: 0, behind: 0, level: toe }] },
+    })
+    expect(engineered(plan)).toBe(false)
+    expect(laid(plan).cautions.some((c) => c.id === 'toe-fill')).toBe(false)
+    const raised = movedBy(plan, 'grade', 0.5)
+    expect(laid(raised).cautions.find((c) => c.id === 'engineer')?.message).toContain('it would stand on fill')
+    expect(laid(raised).cautions.some((c) => c.id === 'toe-fill')).toBe(true)
+    // What levels are good to is no fill.
+    const deep = toe - (laid(plan).steps[0]?.elevation ?? 0) + laid(plan).building.foundation.thickness
+    expect(engineered(movedBy(plan, 'grade', deep + 0.02))).toBe(false)
+    expect(engineered(movedBy(plan, 'grade', deep + 0.05))).toBe(true)
   })
 })
 

@@ -54,7 +54,7 @@ const full = (): Plan =>
     builtIn: [{ kind: 'clear', name: 'hedge', from: 0, to: 3.3333, what: 'plant', how: 'keep' }],
   }) as unknown as Plan
 
-describe.each(['metric', 'imperial'] as UnitSystem[])('a plan with everything in it, opened in %s', (units) => {
+describe.each(['metric', 'imperial', 'decimal-feet'] as UnitSystem[])('a plan with everything in it, opened in %s', (units) => {
   test('and issued as it is, is the same plan to the last digit', () => {
     const plan = full()
     const made = planOf(draftOf(plan, units), units, undefined, plan)
@@ -208,7 +208,10 @@ test('a wall on the line of a survey moves with its line, and its ground stays w
   const read = planRead(draft, 'metric')
   if (!read.ok) throw new Error(JSON.stringify(read.problems))
   const plan = planAlong(read.value, line, draft, 'metric')
+  // Over a reload, and a step back, the line is in what is kept.
+  expect(JSON.parse(JSON.stringify(draft)).drawn.line).toEqual(line)
   const next = applyPlan(draft, plan, movedBy(plan, 'line', 0.3), 'metric')
+  expect(next.drawn.line).toEqual(line)
   const again = planRead(next, 'metric')
   if (!again.ok) throw new Error(JSON.stringify(again.problems))
   const moved = planAlong(again.value, line, next, 'metric')

@@ -8,7 +8,7 @@ import { builtHeight, engineerReasons } from './engineer'
 import { pipeCautions } from './pipe'
 import type { Course } from './rows'
 import type { Run } from './runs'
-import { cutTopAt, frontCautions, frostCautions, gridCautions, slabCautions, slopeCautions, turnsOf } from './site-cautions'
+import { cutTopAt, frontCautions, frostCautions, gridCautions, slabCautions, slopeCautions, toeCautions, turnsOf } from './site-cautions'
 
 /** Something about the plan that a person must know before work; `blocks` closes the gate before digging. */
 export interface Caution {
@@ -129,6 +129,7 @@ export function cautionsOf(
     const deepest = Math.max(...turns.map((t) => cutTopAt(plan, t.station) - t.pad + foundation.thickness))
     for (const c of [
       ...frontCautions(plan, buried, tall),
+      ...toeCautions(plan),
       ...slabCautions(plan, steps),
       ...frostCautions(plan, steps),
       ...slopeCautions(plan, deepest),

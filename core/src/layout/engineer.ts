@@ -1,10 +1,11 @@
 import { said } from '../base/said'
-import { below } from '../geometry'
-import { engineerFor, HOLDS_NAMES, type Plan } from '../plan'
+import { below, stationsOver } from '../geometry'
+import { engineerFor, groundReader, HOLDS_NAMES, type Plan } from '../plan'
 import { limitsOf } from '../rules'
 import { buildingOf, capHeight, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import type { Course } from './rows'
+import { MEASURED } from './site-cautions'
 
 /**
  * Greatest height of the wall as built, m: from the bottom of the pad (or the underside of the first course, where the rules say so) to
@@ -25,6 +26,24 @@ export function builtHeight(plan: Plan, steps: readonly PadStep[], tops: readonl
     }
   }
   return most
+}
+
+/**
+ * Where the bottom of the pad lies above the ground as it was found, and by how much, m; undefined where it lies in it, or nothing was measured.
+ *
+ * @example padOnFill(plan, steps) // { by: 0.2, station: 12 }
+ */
+export function padOnFill(plan: Plan, steps: readonly PadStep[]): { by: number; station: number } | undefined {
+  if (!plan.found) return undefined
+  const ground = groundReader(plan.found)
+  const { foundation, course } = buildingOf(plan)
+  const middle = course(1).depth / 2
+  const worst = steps
+    .flatMap((s) =>
+      stationsOver(s.start, s.end, 0.5).map((station) => ({ station, by: s.elevation - foundation.thickness - ground(station, middle) })),
+    )
+    .reduce((a, b) => (b.by > a.by ? b : a))
+  return worst.by > MEASURED ? worst : undefined
 }
 
 /** Rows of units that stand on one another where there are most. */
@@ -60,6 +79,11 @@ export function engineerReasons(
     const why = engineerFor(s, plan, built.height)
     if (why) reasons.push(why)
   }
+  const onFill = padOnFill(plan, steps)
+  if (onFill)
+    reasons.push(
+      `the bottom of its pad lies ${said.length(onFill.by, 2)} above the ground as found at ${said.station(onFill.station)}: it would stand on fill`,
+    )
   const rows = rowsOn(steps, courses)
   reasons.push(...system.engineered(plan, plan.system.data, rows))
   // Units alone, without layers behind them, stand by their weight over their depth.

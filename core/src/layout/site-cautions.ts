@@ -31,6 +31,9 @@ export function cutTopAt(plan: Plan, station: number): number {
   return Math.max(top, groundReader(plan.found)(station, buildingOf(plan).course(1).depth + plan.excavation.behind))
 }
 
+/** How far something may lie over measured ground and still be on it, m: what levels of rough ground are good to. */
+export const MEASURED = 0.03
+
 interface Word {
   readonly id: string
   readonly message: string
@@ -94,6 +97,21 @@ export function frontCautions(plan: Plan, buried: number, height: number): Word[
       message: 'The ground in front washes out: protect it with stone or bury the wall below what can be carried away, as the engineer says.',
     })
   return words
+}
+
+/** A foot that is buried in fill and not in the ground as it was found: what holds it has to be placed and compacted first. */
+export function toeCautions(plan: Plan): Word[] {
+  if (!plan.found) return []
+  const ground = groundReader(plan.found)
+  const high = plan.grades.map((g) => ({ station: g.station, by: g.toe - ground(g.station, -0.3) })).reduce((a, b) => (b.by > a.by ? b : a))
+  return high.by > MEASURED
+    ? [
+        {
+          id: 'toe-fill',
+          message: `The toe grade lies up to ${said.length(high.by, 2)} above the ground as found at ${said.station(high.station)}: what buries the foot there is fill, placed and compacted in front before the wall goes up.`,
+        },
+      ]
+    : []
 }
 
 /** How deep the pad lies against frost. @example frostCautions(plan, steps) */

@@ -11,6 +11,7 @@ import {
   segmentOf,
   type Vertex,
 } from '../geometry'
+import { foundAlong } from './found-along'
 import type { Plan } from './plan'
 
 const tidy = (v: number) => Math.round(v * 1e6) / 1e6
@@ -50,16 +51,29 @@ export function commonAlong(plan: Plan, vertices: readonly Vertex[], closed: boo
     grades,
     sections,
     ...(plan.padSteps ? { padSteps: plan.padSteps.filter((s) => s < length - 0.01) } : {}),
-    ...foundWithin(plan, length),
+    ...foundAt(plan, { alignment, length }),
     ...(plan.openings ? { openings: near(plan.openings) } : {}),
     ...(plan.water?.possible ? { water: { ...plan.water, possible: near(plan.water.possible) } } : {}),
   }
 }
 
-/** The ground as found along a wall of another length: what lay beyond it is of another place. */
-function foundWithin({ found }: Plan, length: number): { found?: Plan['found'] } {
-  const points = found?.points.filter((p) => p.station <= length + 1e-6)
-  return found && points ? { found: points.length > 0 ? { ...found, points } : undefined } : {}
+/**
+ * The ground as found, seen from another line: it lies where it lies, so that a wall that moves into the hill finds the hill. A wall without a line
+ * on the site grid only gets longer or shorter; what lay beyond its end is of another place.
+ *
+ * @example foundAt(plan, { alignment, length: 12 }).found
+ */
+export function foundAt(plan: Plan, to: Pick<Plan, 'alignment' | 'length'>): { found?: Plan['found'] } {
+  const { found, alignment } = plan
+  if (!found) return {}
+  const before = alignment && alignmentOf(alignment.vertices.map(vertex), alignment.closed)
+  const points = before?.ok
+    ? foundAlong(
+        to,
+        found.points.map((p) => ({ ...pointAt(before.value, p.station, p.behind), elevation: p.level })),
+      ).points
+    : found.points.filter((p) => p.station <= to.length + 1e-6)
+  return { found: points.length > 0 ? { ...found, points } : undefined }
 }
 
 /** One point moved; arcs at it keep their angle. */

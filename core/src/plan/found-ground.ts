@@ -52,7 +52,41 @@ function onEdge([s, b]: At, p: FoundPoint3, q: FoundPoint3): Nearest {
   const t = long < 1e-12 ? 0 : Math.min(1, Math.max(0, ((s - p.station) * ds + (b - p.behind) * db) / long))
   return { away: Math.hypot(p.station + t * ds - s, p.behind + t * db - b), level: p.level + t * (q.level - p.level) }
 }
-const nearer = (a: Nearest | undefined, b: Nearest): Nearest => (a && a.away <= b.away ? a : b)
+/** The metre of the wall a station lies in. */
+const metre = (station: number) => Math.floor(station)
+
+/**
+ * Where the nearest of many edges is. They are looked through from a place outwards, metre by metre, until none further off can be nearer: a
+ * cross section asks for hundreds of places, and a survey has thousands of edges.
+ */
+function nearestOf(edges: readonly (readonly [FoundPoint3, FoundPoint3])[]): (at: At) => Nearest {
+  const by = new Map<number, (readonly [FoundPoint3, FoundPoint3])[]>()
+  let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+  for (const edge of edges) {
+    const [from, to] = [metre(Math.min(edge[0].station, edge[1].station)), metre(Math.max(edge[0].station, edge[1].station))]
+    first = Math.min(first, from)
+    last = Math.max(last, to)
+    for (let m = from; m <= to; m++) {
+      const own = by.get(m)
+      if (own) own.push(edge)
+      else by.set(m, [edge])
+    }
+  }
+  return (at) => {
+    const middle = metre(at[0])
+    let best: Nearest = { away: Number.POSITIVE_INFINITY, level: 0 }
+    for (let ring = 0; ring <= Math.max(middle - first, last - middle, 0); ring++) {
+      // Whatever lies in a ring is at least so far off.
+      if (ring - 1 > best.away) break
+      for (const m of ring === 0 ? [middle] : [middle - ring, middle + ring])
+        for (const [p, q] of by.get(m) ?? []) {
+          const near = onEdge(at, p, q)
+          if (near.away < best.away) best = near
+        }
+    }
+    return best
+  }
+}
 
 function made(points: readonly FoundPoint3[]): GroundAt {
   const net = new Delaunator(Float64Array.from(points.flatMap((p) => [p.station, p.behind])))
@@ -61,25 +95,22 @@ function made(points: readonly FoundPoint3[]): GroundAt {
   if (triangles.length === 0) {
     // All on one line, or too few: along it.
     const sorted = [...points].sort((a, b) => a.station - b.station || a.behind - b.behind)
-    return (station, behind) => {
-      let best: Nearest | undefined
-      for (let i = 0; i < sorted.length; i++)
-        best = nearer(best, onEdge([station, behind], sorted[Math.max(0, i - 1)] as FoundPoint3, sorted[i] as FoundPoint3))
-      return (best as Nearest).level
-    }
+    const nearest = nearestOf(sorted.map((p, i) => [sorted[Math.max(0, i - 1)] as FoundPoint3, p] as const))
+    return (station, behind) => nearest([station, behind]).level
   }
   // Triangles by the metres of station they lie in: a place is looked for among a few.
   const by = new Map<number, number[]>()
   for (let t = 0; t < triangles.length; t += 3) {
     const s = [0, 1, 2].map((k) => at(triangles[t + k] as number).station)
-    for (let m = Math.floor(Math.min(...s)); m <= Math.floor(Math.max(...s)); m++) {
+    for (let m = metre(Math.min(...s)); m <= metre(Math.max(...s)); m++) {
       const bin = by.get(m)
       if (bin) bin.push(t)
       else by.set(m, [t])
     }
   }
+  const outside = nearestOf(Array.from(hull, (h, i) => [at(h), at(hull[(i + 1) % hull.length] as number)] as const))
   return (station, behind) => {
-    for (const t of by.get(Math.floor(station)) ?? []) {
+    for (const t of by.get(metre(station)) ?? []) {
       const [a, b, c] = [at(triangles[t] as number), at(triangles[t + 1] as number), at(triangles[t + 2] as number)]
       const area = (b.station - a.station) * (c.behind - a.behind) - (c.station - a.station) * (b.behind - a.behind)
       if (Math.abs(area) < 1e-9) continue
@@ -88,10 +119,7 @@ function made(points: readonly FoundPoint3[]): GroundAt {
       const w = 1 - u - v
       if (u >= -1e-9 && v >= -1e-9 && w >= -1e-9) return u * a.level + v * b.level + w * c.level
     }
-    let best: Nearest | undefined
-    for (let i = 0; i < hull.length; i++)
-      best = nearer(best, onEdge([station, behind], at(hull[i] as number), at(hull[(i + 1) % hull.length] as number)))
-    return (best as Nearest).level
+    return outside([station, behind]).level
   }
 }
 

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { choice, type InferType, optionalQuantity, optionalText, record } from '../base/schema'
-import { type AddedPoint, limitsOf, type Ruled } from '../rules'
+import { type AddedPoint, limitsOf, type Ruled, startBy } from '../rules'
 import type { BuiltInData } from './built-in'
 
 /** What stands behind, above or at a wall, in the words of whoever looks at the place. */
@@ -143,7 +143,8 @@ export function meaningsOf(stand: Surrounding, plan: Ruled, at: StoodAt): Meanin
         point: { id, title, kind: 'witness', roles: ['inspector', 'foreman'], own: true, at: { stage }, why: why.slice(0, 300) } as AddedPoint,
       })
   }
-  const heel = (why: string) => put('drain', 'A second pipe at the back of the cut.', why, { heel: { above: 0.3, fall: 0.01 } })
+  const heel = (why: string) =>
+    put('drain', 'A second pipe at the back of the cut.', why, { heel: { above: startBy(plan, 'heelAbove'), fall: startBy(plan, 'fall') / 100 } })
   switch (stand.kind) {
     case 'slope':
       if (stand.size !== undefined)
@@ -192,7 +193,9 @@ export function meaningsOf(stand: Surrounding, plan: Ruled, at: StoodAt): Meanin
       break
     case 'fence': {
       const behind = Math.max(stand.away ?? 0, limits.fenceBehind.value)
-      const deep = Math.min(Math.max(0.6, (stand.size ?? 1) / 2), 2)
+      const least = startBy(plan, 'postDeep')
+      // Half as deep as the fence is high.
+      const deep = Math.min(5, Math.max(least, (stand.size ?? 0) / 2))
       if (at.length >= 0.5)
         put(
           'sleeves',
@@ -204,9 +207,9 @@ export function meaningsOf(stand: Surrounding, plan: Ruled, at: StoodAt): Meanin
               name: 'Fence',
               from: 0,
               to: at.length,
-              spacing: Math.min(2.4, Math.max(0.3, at.length)),
+              spacing: Math.min(startBy(plan, 'postApart'), at.length),
               behind,
-              diameter: 0.2,
+              diameter: startBy(plan, 'postSleeve'),
               deep,
             } as BuiltInData,
           },

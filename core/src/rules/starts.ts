@@ -53,6 +53,17 @@ export const STARTS = {
   ),
   pipe: start('Pipe, diameter', 'length', 0.1, [0.05, 0.6], 'water', 'Smaller pipes silt up and cannot be flushed.'),
   fall: start('Pipe, fall', '%', 1, [0, 20], 'water', 'Under one in a hundred a pipe keeps its silt.'),
+  heelAbove: start(
+    'Heel drain, above the toe drain',
+    'length',
+    0.3,
+    [0, 3],
+    'water',
+    'The back of the cut lies higher than the toe, and its pipe falls to the same outlets.',
+  ),
+  postApart: start('Posts of a fence, apart', 'length', 2.4, [0.5, 6], 'top', 'As long as the usual panel of a fence.'),
+  postSleeve: start('Sleeve of a post, diameter', 'length', 0.2, [0.05, 1], 'top', 'Room for the post and the concrete round it.'),
+  postDeep: start('Sleeve of a post, deep at least', 'length', 0.6, [0.3, 2], 'top', 'A post holds by what is beside it; a higher one goes deeper.'),
   wasteUnits: start(
     'Ordered above what is built: units',
     '%',

@@ -56,6 +56,8 @@ const NAMED: ReadonlySet<string> = new Set([
   'BESIDE',
   // How finely the ground as found is walked, and how far back it is looked for where nobody says how far is filled.
   ...['ACROSS', 'FILL_BACK'],
+  // What levels of rough ground are good to.
+  'MEASURED',
   // Paper, and how much of a day's work a sheet shows.
   ...['OVERLAP', 'MARGIN', 'AHEAD'],
 ])

@@ -5,8 +5,10 @@ import type { Draft } from './draft-fields'
 export function draftAlong(draft: Draft, line: Adopted, units: UnitSystem): Draft {
   const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
   const last = draft.grades.length - 1
+  const { alignment: _, ...drawn } = draft.drawn
   return {
     ...draft,
+    drawn: { ...drawn, line },
     length: l(line.length),
     grades:
       line.grades?.map((g) => ({ station: l(g.station), toe: l(g.toe), top: l(g.top) })) ??

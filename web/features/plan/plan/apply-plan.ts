@@ -33,7 +33,9 @@ export function applyPlan(draft: Draft, before: Plan, after: Plan, units: UnitSy
   for (const key of Object.keys(is) as (keyof Draft)[]) {
     if (key === 'sketches' || same(was[key], is[key])) continue
     const [typed, now] = [draft[key], is[key]]
-    if (Array.isArray(now)) next[key] = lines(typed as Was[], now as Was[])
+    // The line it was made on is no part of the plan: it stays with the draft.
+    if (key === 'drawn') next[key] = { ...(now as object), ...(draft.drawn.line ? { line: draft.drawn.line } : {}) }
+    else if (Array.isArray(now)) next[key] = lines(typed as Was[], now as Was[])
     else if (key === 'part' || key === 'every' || key === 'lists' || key === 'everyLists') {
       const [old, own] = [was[key] as Record<string, unknown>, now as Record<string, unknown>]
       next[key] = Object.fromEntries([

@@ -1,6 +1,5 @@
 import {
   type FoundGround,
-  formatLength,
   MOST_FOUND,
   type Plan,
   type Problem,
@@ -12,9 +11,10 @@ import {
   type UnitSystem,
 } from '@stone-tally/core'
 import type { Draft, Line } from './draft-fields'
+import { shownAs } from './part'
 
 type Stands = Draft['stands']
-const length = (m: number | undefined, units: UnitSystem) => (m === undefined ? '' : units === 'metric' ? `${m}` : formatLength(m, units))
+const length = (m: number | undefined, units: UnitSystem) => shownAs('length', m, units)
 
 /** A thing that stands around, nothing said of it yet. */
 export const newStand = (kind: StandKind): Line & { kind: StandKind } => ({ kind, cells: { away: '', size: '', note: '' } })

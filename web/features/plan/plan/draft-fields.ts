@@ -1,4 +1,4 @@
-import type { Plan, StandKind } from '@stone-tally/core'
+import type { Adopted, Plan, StandKind } from '@stone-tally/core'
 
 /** Which line of the plan in force a typed line stands for; a new line has none. */
 export interface Was {
@@ -12,6 +12,8 @@ export interface Line extends Was {
 
 /** What no field of the form shows as text: it is edited where it is drawn. SI, as the plan has it. */
 export interface Drawn {
+  /** What was taken of a drawing or survey: the line this wall is made on, with its grades to the last digit. */
+  line?: Adopted
   /** The line of the wall, where it is on the site grid. */
   alignment?: Plan['alignment']
   references?: Plan['references']

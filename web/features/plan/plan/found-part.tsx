@@ -1,7 +1,7 @@
 'use client'
 
 import { DRAWING_UNITS, type Drawing, type DrawingUnit, foundAlong, movedBy, type Plan } from '@stone-tally/core'
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, useMemo, useState } from 'react'
 import type { FieldPath } from 'react-hook-form'
 import { startReader } from '@/features/plan/set-out/reader'
 import { Button, Caution, Choice, Row, Small, Stack } from '@/ui/controls'
@@ -74,19 +74,27 @@ function FromSurvey({ of }: { of: PlanForm }) {
   }
   const { plan } = of
   const scale = unit && DRAWING_UNITS[unit]
-  const points = drawing && [...drawing.points, ...(drawing.ground ?? [])]
-  const ready = plan && points && scale && drawing?.axes
-  const found =
-    ready && plan.alignment
-      ? foundAlong(
-          plan,
-          points.map((p) => ({
-            easting: p.easting * scale,
-            northing: p.northing * scale,
-            elevation: p.elevation === undefined ? undefined : p.elevation * scale,
-          })),
-        )
-      : undefined
+  const ready = plan && drawing && scale && drawing.axes
+  const count = drawing ? drawing.points.length + (drawing.ground?.length ?? 0) : 0
+  // A surface has hundreds of thousands of points: they are put beside the line once, not at every letter typed.
+  const line = plan?.alignment
+  const length = plan?.length ?? 0
+  const lineText = JSON.stringify(line)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a line read anew is the same line
+  const found = useMemo(
+    () =>
+      drawing?.axes && scale && line
+        ? foundAlong(
+            { alignment: line, length },
+            [...drawing.points, ...(drawing.ground ?? [])].map((p) => ({
+              easting: p.easting * scale,
+              northing: p.northing * scale,
+              elevation: p.elevation === undefined ? undefined : p.elevation * scale,
+            })),
+          )
+        : undefined,
+    [drawing, scale, lineText, length],
+  )
   return (
     <Stack role="group" aria-label="Levels from a survey">
       <Row style={{ alignItems: 'center' }}>
@@ -132,13 +140,13 @@ function FromSurvey({ of }: { of: PlanForm }) {
       ) : null}
       {found ? (
         found.points.length === 0 ? (
-          <Caution>▲ None of the {points?.length} points of the file lies beside this wall with a level.</Caution>
+          <Caution>▲ None of the {count} points of the file lies beside this wall with a level.</Caution>
         ) : (
           <Row style={{ alignItems: 'center' }}>
             <FoundTaken count={found.points.length} far={found.far} flat={found.flat} thinned={found.thinned} />
             <Button
               onPress={() => {
-                const texts = aroundTexts({ ...plan, found: { points: found.points } } as Plan, of.units)
+                const texts = aroundTexts({ ...(plan as Plan), found: { points: found.points } }, of.units)
                 of.form.setValue('found', texts.found, { shouldDirty: true })
                 setDrawing(undefined)
               }}

@@ -13,14 +13,14 @@ import type { Draft } from './draft-fields'
 import { Grid, Lines, Part } from './form-parts'
 import { FoundPart } from './found-part'
 import { HeightField } from './height-field'
-import { EVERY, EVERY_ROOT } from './part'
+import { EVERY, EVERY_ROOT, shownAs } from './part'
 import { PartChapter, PartQuestions } from './part-questions'
 import { StandsPart } from './stands-part'
 import { ABOUT, type SubjectId } from './subjects'
 import { SuggestLength } from './suggest-length'
 import { DrawingLimits, Surroundings } from './surroundings-part'
 import { UnitPictures } from './unit-pictures'
-import { type Beginning, lengthText, type PlanForm } from './use-plan-form'
+import type { Beginning, PlanForm } from './use-plan-form'
 import { TOPS } from './variants'
 
 type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
@@ -84,7 +84,7 @@ export function SubjectParts({
     if (!found.ok) return `Layers ${found.problems[0]?.message}.`
     form.setValue(
       `lists.${question}`,
-      found.value.map((l) => ({ cells: { course: `${l.course}`, length: lengthText(l.length, of.units), type: l.type } })),
+      found.value.map((l) => ({ cells: { course: `${l.course}`, length: shownAs('length', l.length, of.units), type: l.type } })),
     )
     return undefined
   }
@@ -221,17 +221,12 @@ function LineFile({ of, begun, handed, fixed }: { of: PlanForm; begun: Beginning
         units={of.units}
         handed={handed}
         asFarAsItGoes
-        onTake={(taken) => {
-          of.setLine(taken)
-          const { alignment: _, ...drawn } = of.form.getValues().drawn
-          of.put(draftAlong({ ...of.form.getValues(), drawn }, taken, of.units))
-        }}
+        onTake={(taken) => of.put(draftAlong(of.form.getValues(), taken, of.units))}
       />
       {line ? (
         <Quiet
           onPress={() => {
-            of.setLine(undefined)
-            const { alignment: _, ...drawn } = of.form.getValues().drawn
+            const { alignment: _, line: _line, ...drawn } = of.form.getValues().drawn
             of.put({ ...of.form.getValues(), drawn })
           }}
         >
@@ -258,7 +253,7 @@ function LinePart({ of, text, begun, suggests }: { of: PlanForm; text: Text; beg
         <SuggestLength
           plan={layout.plan}
           units={units}
-          onTake={(length) => form.setValue('length', lengthText(length, units), { shouldDirty: true })}
+          onTake={(length) => form.setValue('length', shownAs('length', length, units), { shouldDirty: true })}
         />
       ) : null}
       {line ? <p>On a line {formatLength(line.length, units, 2)} long; once the wall is made its points are moved on Set-out.</p> : null}

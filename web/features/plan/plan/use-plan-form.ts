@@ -3,7 +3,6 @@
 import {
   type Adopted,
   type CatalogueUnit,
-  formatLength,
   issued,
   issueUnder,
   type Layout,
@@ -86,7 +85,6 @@ export interface PlanForm {
   readonly edits: Pick<Edits, 'plan' | 'layout' | 'edit' | 'settle'> | undefined
   /** The same of the last plan that was one. */
   readonly lastEdits: Pick<Edits, 'plan' | 'layout' | 'edit' | 'settle'> | undefined
-  setLine(line: Adopted | undefined): void
   /** Another draft in place of this one, as one step; with the same key in a row it is the same step. */
   put(next: Draft, key?: string): void
   withUnit(id: string): Draft
@@ -98,7 +96,10 @@ export interface PlanForm {
 function beginWith(base: Plan | undefined, begun: Beginning | undefined, units: UnitSystem, book: RuleBook | undefined): Draft {
   const empty = base ? draftOf(base, units) : { ...emptyDraft(units, book), site: begun?.site ?? '' }
   // Written by an earlier version of the application it may lack what is asked since.
-  if (begun?.draft) return { ...empty, ...begun.draft }
+  if (begun?.draft) {
+    const kept = { ...empty, ...begun.draft }
+    return begun.line && !kept.drawn.line ? { ...kept, drawn: { ...kept.drawn, line: begun.line } } : kept
+  }
   if (begun?.way === 'template') return fromTemplate(empty, begun.site)
   return begun?.line ? draftAlong(empty, begun.line, units) : empty
 }
@@ -131,7 +132,6 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
   const base = wall?.plan ?? begun?.from
   const form = useForm<Draft>({ defaultValues: beginWith(base, begun, units, book) })
   const steps = useStepsBack(form, kept)
-  const [line, setLine] = useState<Adopted | undefined>(begun?.line)
   const draft = form.watch()
   // The unit of this wall is offered even when it has left the catalogue.
   const offered = useMemo(() => {
@@ -147,9 +147,10 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
   const read = useCallback(
     (of: Draft): Result<Plan> => {
       const plan = planRead(of, units, catalogue, base, book)
+      const { line } = of.drawn
       return plan.ok && line ? { ok: true, value: planAlong(plan.value, line, of, units) } : plan
     },
-    [units, catalogue, base, book, line],
+    [units, catalogue, base, book],
   )
   const [first] = useState(() => {
     const laid = wall && laidFor(wall.plan)
@@ -202,10 +203,9 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
     system: chosenOf(draft, catalogue, base)?.system,
     offered,
     steps,
-    line,
+    line: draft.drawn.line,
     edits,
     lastEdits: lastEdits.current,
-    setLine,
     put,
     withUnit: (id) => {
       const values = form.getValues()
@@ -217,6 +217,3 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
     },
   }
 }
-
-/** A length as a field of this form holds it. @example lengthText(12.5, 'metric') // '12.5' */
-export const lengthText = (m: number, units: UnitSystem) => (units === 'metric' ? `${m}` : formatLength(m, units))

@@ -1,6 +1,6 @@
 import { type CatalogueUnit, type Plan, type Problem, parseLength, type Result, type UnitSystem, type WallSystem } from '@stone-tally/core'
 import type { Draft } from './draft-fields'
-import { isAsked } from './part'
+import { isAsked, shownAs } from './part'
 import type { SubjectId } from './subjects'
 
 /** Another way of building the same wall: what it is called, where it is offered, and the draft it would be. */
@@ -31,7 +31,7 @@ const CHAPTERS: Readonly<Partial<Record<string, SubjectId>>> = { pad: 'pad', own
 function twice(text: string, units: UnitSystem): string | undefined {
   const read = parseLength(text, units === 'metric' ? 'm' : 'ft')
   if (!read.ok || !(read.value > 0)) return undefined
-  return units === 'metric' ? `${Math.round(read.value * 2000) / 1000}` : `${Math.round((read.value / 0.3048) * 200) / 100}`
+  return shownAs('length', read.value * 2, units)
 }
 
 /**

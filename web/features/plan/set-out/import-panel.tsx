@@ -8,6 +8,7 @@ import {
   type DrawingUnit,
   extentOf,
   formatLength,
+  foundAt,
   type Plan,
   type Problem,
   segmentOf,
@@ -56,6 +57,8 @@ export function withLine(p: Plan, a: Adopted): Plan {
     ],
     sections: kept.map((s, i) => (i === kept.length - 1 ? { ...s, to: a.length } : s)),
     ...(p.openings ? { openings: p.openings.filter((o) => o.station <= a.length) } : {}),
+    ...(p.padSteps ? { padSteps: p.padSteps.filter((s) => s < a.length - 0.01) } : {}),
+    ...foundAt(p, a),
   }
 }
 
