@@ -1,17 +1,36 @@
 import { canonical } from '../base/canonical'
 import { fail, failAll, ok, type Result } from '../base/result'
-import { anything, choice, list, optionalQuantity, optionalText, quantity, read, record, text, toJsonSchema, yup } from '../base/schema'
+import {
+  anything,
+  choice,
+  list,
+  optionalChoice,
+  optionalList,
+  optionalQuantity,
+  optionalText,
+  quantity,
+  read,
+  record,
+  text,
+  toJsonSchema,
+  yup,
+} from '../base/schema'
 import { layOut } from '../layout'
 import type { Plan } from '../plan'
-import { type ChainedEntry, type ChainReport, entrySchema, KINDS, planHash, type RevisionData, verifyChain } from '../record'
+import { type ChainedEntry, entrySchema, KINDS, movedFault, type SignedCheckpoint } from '../record'
 import { rulesSchema } from '../rules'
 import { earlierPlanJsonSchema, fieldIn, planJsonSchema, readPlan, readRevision } from '../systems'
+import { type HeldAgainst, type PhotoOfFile, type RecordReport, type RevisionOfFile, recordCheck } from './record-check'
+import { RECORD_END, type RecordFileHead, recordStart, recordTurn } from './record-lines'
 
 /** Largest file taken in, bytes. */
 export const FILE_LIMIT = 20 * 1024 * 1024
 const FORMAT = 'stone-tally'
 /** Since version 2 what belongs to a wall's system stands in a part of its own; files of version 1 are read for ever. */
 const VERSION = 2
+
+/** A photo as large as one may be, in base64. */
+const PHOTO_TEXT = 17 * 1024 * 1024
 
 const hash = () => text(64).matches(/^[0-9a-f]{64}$/, 'must be 64 hex digits')
 
@@ -30,14 +49,25 @@ const recordFileSchema = record({
   head: record({ seq: quantity({ min: 0, whole: true }), hash: text(64) }),
   note: optionalText(1000),
   entryCount: optionalQuantity({ min: 0, whole: true }),
+  name: optionalText(200),
+  /** Public key of the installation that signed the checkpoints. */
+  key: optionalText(64),
+  photos: optionalList(record({ file: text(36), sha256: hash(), name: text(120), type: text(40), content: text(PHOTO_TEXT) }), 100_000),
+  checkpoints: optionalList(
+    record({ wall: text(36), day: text(10), seq: quantity({ min: 0, whole: true }), hash: text(64), key: hash(), signature: text(128) }),
+  ),
+  withPhotos: optionalChoice(['all', 'left out'] as const),
 })
 
 export interface RecordFile {
   readonly wall: string
   /** Plans as they were stored, each of its own time: `storedPlan` makes one of them that can be worked with. */
-  readonly revisions: readonly { readonly number: number; readonly issuedAt: string; readonly plan: object }[]
+  readonly revisions: readonly RevisionOfFile[]
   readonly entries: readonly ChainedEntry[]
   readonly head: { readonly seq: number; readonly hash: string }
+  readonly checkpoints?: readonly SignedCheckpoint[] | undefined
+  readonly photos?: readonly PhotoOfFile[] | undefined
+  readonly withPhotos?: 'all' | 'left out' | undefined
 }
 
 function parse(content: string): Result<Record<string, unknown>> {
@@ -85,9 +115,24 @@ export function readPlanFile(content: string): Result<Plan> {
 /** @example writePlanFile(plan) */
 export const writePlanFile = (plan: Plan) => `${JSON.stringify({ format: FORMAT, version: VERSION, plan }, null, 2)}\n`
 
-/** @example writeRecordFile({ wall, revisions, entries, head }) */
-export const writeRecordFile = (file: RecordFile, exportedAt: string) =>
-  `${JSON.stringify({ format: FORMAT, version: VERSION, wall: file.wall, exportedAt, revisions: file.revisions, entries: file.entries, head: file.head }, null, 1)}\n`
+/** The first line of a record file. @example recordFileStart({ wall, exportedAt }) */
+export const recordFileStart = (head: RecordFileHead) => recordStart(head, { format: FORMAT, version: VERSION })
+
+/** A whole record as text; one that may be long is written piece by piece instead. @example writeRecordFile({ wall, revisions, entries, head }, now) */
+export function writeRecordFile(file: RecordFile, exportedAt: string): string {
+  const items = (list: readonly unknown[] = []) => list.map((i) => JSON.stringify(i)).join(',\n')
+  return [
+    recordFileStart({ wall: file.wall, exportedAt, withPhotos: file.withPhotos }),
+    items(file.revisions),
+    recordTurn('checkpoints'),
+    items(file.checkpoints),
+    recordTurn('entries'),
+    items(file.entries),
+    recordTurn('photos', file.head),
+    items(file.photos),
+    RECORD_END,
+  ].join('')
+}
 
 /** Reads a record file; the chain is not judged here. */
 export function readRecordFile(content: string): Result<RecordFile> {
@@ -103,19 +148,22 @@ export function readRecordFile(content: string): Result<RecordFile> {
   return wrong.length > 0 ? failAll(wrong) : ok(shape.value as unknown as RecordFile)
 }
 
-/** Chain and plan fingerprints of a record file. */
-export function verifyRecordFile(file: RecordFile): ChainReport {
-  const report = verifyChain(file.wall, file.entries, file.head)
-  if (!report.intact) return report
+/**
+ * Chain, plans, checkpoints and photos of a record file, and what is held against it from outside.
+ *
+ * @example verifyRecordFile(file, { codes }).intact
+ */
+export function verifyRecordFile(file: RecordFile, against: HeldAgainst = {}): RecordReport {
+  const check = recordCheck(file.wall, against)
+  for (const r of file.revisions) check.revision(r)
+  for (const c of file.checkpoints ?? []) check.checkpoint(c)
   for (const e of file.entries) {
-    if (e.entry.kind !== 'revision') continue
-    const data = e.entry.data as RevisionData
-    const revision = file.revisions.find((r) => r.number === data.number)
-    if (!revision || planHash(revision.plan) !== data.plan) {
-      return { intact: false, seq: e.seq, fault: 'altered', message: `plan revision ${data.number} is not the one issued with entry ${e.seq}` }
-    }
+    const moved = movedFault(e, check.at + 1, file.entries)
+    if (moved) return moved
+    if (check.entry(e)) break
   }
-  return report
+  for (const p of file.photos ?? []) check.photo(p)
+  return check.end(file.head, file.withPhotos === 'all')
 }
 
 /** A file's schema with its plans said: of today, or of version 1. */

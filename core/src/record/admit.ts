@@ -7,9 +7,11 @@ import { dailyNeeds } from './daily'
 import type { Entry, Verdict } from './entry'
 import { contextOf, isPlaced, statusOf, verdictOf } from './fold'
 import { barriers, openStops } from './gate'
+import { dayText } from './item'
 import { kindOf } from './kinds'
 import { live, type WallState } from './state'
 import { type Step, stepKey } from './step'
+import { type KnownRevision, mayBeUnder } from './under'
 import { workOf } from './works'
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/
@@ -39,7 +41,7 @@ export const entrySchema = record({
   instrument: optionalRecord({
     name: text(60),
     serial: text(40),
-    calibratedUntil: text(10).matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2026-05-31'),
+    calibratedUntil: dayText(),
   }),
   clock: optionalQuantity({ min: -4_000_000_000, max: 4_000_000_000, unit: 's', whole: true }),
 })
@@ -65,9 +67,10 @@ export const mayRecord = (role: Role, kind: string) => kindOf(kind)?.roles.inclu
  * May this entry go into the record as it stands? The same answer on the device, before sending, and on the server.
  *
  * @param now - ms since 1970, from the caller
+ * @param known - the newest revision the device is known to have had, where the house knows
  * @returns how it was judged, or each reason against it with its field
  */
-export function admit(state: WallState, entry: Entry, now: number): Result<Verdict | undefined> {
+export function admit(state: WallState, entry: Entry, now: number, known?: KnownRevision): Result<Verdict | undefined> {
   const role = entry.by.role as Role
   if (kindOf(entry.kind)?.effect?.is === 'revision') return ok(undefined)
   if (!mayRecord(role, entry.kind)) {
@@ -83,6 +86,8 @@ export function admit(state: WallState, entry: Entry, now: number): Result<Verdi
   if (entry.revision > state.layouts.length) {
     return fail('revision', `there is no revision ${entry.revision}; ${state.layouts.length} is in force`)
   }
+  const under = mayBeUnder(entry, known)
+  if (!under.ok) return under
   const linked = checkLinks(state, entry)
   if (!linked.ok) return linked
   const kind = kindOf(entry.kind)

@@ -6,6 +6,7 @@ import { type LimitName, limitsOf, type Ruled, tableOf } from '../../rules'
 import type { CheckMeasure, MeasureOf } from '../../systems'
 import { say } from '../../units/say'
 import type { Where } from '../entry'
+import { optionalDay } from '../item'
 import { BUILDERS, defineKind, judged } from './kind'
 
 /** Items of a checklist a person confirmed, and the numbers that go with them (m, °C, counts). */
@@ -15,7 +16,7 @@ export const checkData = record({
   none: optionalList(text(40), 40),
   detail: optionalText(200),
   /** The last day of a locate ticket. */
-  until: optionalText(10).matches(/^\d{4}-\d\d-\d\d$/, 'must be a day such as 2026-05-31'),
+  until: optionalDay(),
   measured: optionalList(record({ id: text(40), value: quantity({ min: -60, max: 1_000_000 }) }), 10),
 })
 export type CheckData = InferType<typeof checkData>
