@@ -1,8 +1,9 @@
 import { readFileSync, statSync } from 'node:fs'
-import { FILE_LIMIT, issueUnder, type Plan, type Problem, type Rules, readPlanFile, readRecordFile, say, verifyRecordFile } from '@stone-tally/core'
+import { FILE_LIMIT, issueUnder, type Plan, type Problem, type Rules, readPlanFile, say } from '@stone-tally/core'
 import { calculate, NAMES, schemaOf } from './calc'
 import { readReport, WRITERS } from './drawing'
 import { layOut, REPORTS } from './plan'
+import { RecordTrouble, saidOf, verifyFile } from './record'
 import { readGiven, rulesReport } from './rules'
 
 const USAGE = `tally: Stone Tally on the command line
@@ -18,7 +19,9 @@ const USAGE = `tally: Stone Tally on the command line
   tally plan FILE cautions     what is to be minded
     --rules FILE               under these rules; once for the company, a second time for the site
   tally rules FILE…            rule files, company then site, and a plan for the wall: resolved, and compared with what ships
-  tally record verify FILE     is an exported record intact?
+  tally record verify FILE     is an exported record intact? Of any length, photos, plans and checkpoints with it
+    --against CODE             and is it the one this code was made of? Once for each code, or a file that holds it
+    --key KEY                  only checkpoints of this installation count
   tally read FILE              lines and grades of a DXF, LandXML or survey file as they would be offered, as JSON
     --line NAME                one line only
     --units m|cm|mm|ft|usft|in whatever the file says
@@ -121,14 +124,25 @@ function rules(args: readonly string[]) {
   print(report.value)
 }
 
-function record(args: readonly string[]) {
-  const [verb, path] = args
-  if (verb !== 'verify') throw new Stop(2, 'tally: record takes verify FILE')
-  const read = readRecordFile(file(path))
-  if (!read.ok) throw badFile(path ?? '', read.problems)
-  const report = verifyRecordFile(read.value)
-  if (!report.intact) throw new Stop(1, `not intact: ${report.message}`)
-  process.stdout.write(`intact: ${report.entries} entries, ends with ${report.head}\n`)
+async function record(args: readonly string[]) {
+  const [verb, path, ...rest] = args
+  if (verb !== 'verify' || !path) throw new Stop(2, 'tally: record takes verify FILE')
+  const codes: string[] = []
+  let key: string | undefined
+  for (let i = 0; i < rest.length; i += 2) {
+    const value = rest[i + 1]
+    if (value === undefined) throw new Stop(2, `tally: ${rest[i]} needs a value`)
+    if (rest[i] === '--against') codes.push(value)
+    else if (rest[i] === '--key') key = value.toLowerCase()
+    else throw new Stop(2, `tally: unknown option ${rest[i]}; there are --against, --key`)
+  }
+  try {
+    const report = await verifyFile(path, { codes, key })
+    if (!report.intact) throw new Stop(1, saidOf(report))
+    process.stdout.write(`${saidOf(report)}\n`)
+  } catch (error) {
+    throw error instanceof RecordTrouble ? new Stop(error.code, error.message) : error
+  }
 }
 
 /** Options of the form --name value; anything else is refused by name. */
@@ -181,7 +195,7 @@ try {
   else {
     const run = Object.hasOwn(COMMANDS, command) ? COMMANDS[command] : undefined
     if (!run) throw new Stop(2, `tally: unknown command ${command}; tally --help shows the commands`)
-    run(rest)
+    await run(rest)
   }
 } catch (error) {
   if (!(error instanceof Stop)) throw error

@@ -18,7 +18,13 @@ export default async function setup() {
   ensureBuilt(console.log)
   const port = await freePort()
   const instruments = await startInstruments()
-  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, instruments: instruments.port })
+  const web = serve({
+    port,
+    databaseUrl: cluster.appUrl,
+    secret: process.env.AUTH_SECRET,
+    instruments: instruments.port,
+    checkpointKey: 'c5'.repeat(32),
+  })
   await answering(port)
   process.env.BASE_URL = `http://127.0.0.1:${port}`
   // The first page is tried on an empty installation before the demo is loaded.

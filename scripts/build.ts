@@ -87,11 +87,13 @@ export interface Serving {
   readonly instruments?: number | undefined
   /** Asked for on the first page of an empty installation. */
   readonly setupCode?: string | undefined
+  /** Private key that checkpoints are signed with, 64 hex digits; none are made without. */
+  readonly checkpointKey?: string | undefined
   readonly errors?: 'inherit' | 'ignore'
 }
 
 /** Serves the built application on loopback; it ends with this process, however this one ends. */
-export function serve({ port, databaseUrl, secret, instruments = 0, setupCode = '', errors = 'inherit' }: Serving) {
+export function serve({ port, databaseUrl, secret, instruments = 0, setupCode = '', checkpointKey = '', errors = 'inherit' }: Serving) {
   return spawn(process.execPath, ['--require', join(ROOT, 'scripts', 'child.cjs'), join(WEB, '.next', 'standalone', 'web', 'server.js')], {
     stdio: ['ignore', 'ignore', errors, 'ipc'],
     env: {
@@ -103,6 +105,7 @@ export function serve({ port, databaseUrl, secret, instruments = 0, setupCode = 
       AUTH_SECRET: secret,
       INSTRUMENTS_PORT: `${instruments}`,
       SETUP_CODE: setupCode,
+      CHECKPOINT_KEY: checkpointKey,
       // Longer than a proxy or a device keeps a connection for its next request: otherwise one is sent into a closing one, and lost.
       KEEP_ALIVE_TIMEOUT: '65000',
       LAYOUT_WORKER: join(WEB, '.next', 'standalone', 'web', 'layout-worker.mjs'),

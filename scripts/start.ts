@@ -132,6 +132,7 @@ async function main() {
   mkdirSync(runs, { recursive: true })
   const secret = secretOf(join(local, 'auth-secret'), () => randomBytes(32).toString('hex'))
   const code = secretOf(join(local, 'setup-code'), setupCode)
+  const checkpointKey = secretOf(join(local, 'checkpoint-key'), () => randomBytes(32).toString('hex'))
   const port = await portFor(o.port, runs)
 
   const folder = clusterFolder(local)
@@ -160,6 +161,7 @@ async function main() {
     if (done.length > 0) say(`Database brought up to date: ${done.join(', ')}`)
     process.env.DATABASE_URL = cluster.appUrl
     process.env.AUTH_SECRET = secret
+    process.env.CHECKPOINT_KEY = checkpointKey
     const reset = o.reset && (await agreed(await notOfTheDemo(owner.db), o.yes))
     if (o.reset && !reset) {
       await owner.pool.end()
@@ -194,7 +196,11 @@ async function main() {
         log,
       )
     }
-    web = supervise('The application', () => serve({ port, databaseUrl: cluster.appUrl, secret, instruments: instrumentsPort, setupCode: code }), log)
+    web = supervise(
+      'The application',
+      () => serve({ port, databaseUrl: cluster.appUrl, secret, instruments: instrumentsPort, setupCode: code, checkpointKey }),
+      log,
+    )
     leave = watchOver(
       'The database',
       () => isRunning(folder),

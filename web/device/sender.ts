@@ -13,7 +13,7 @@ export type Outcome =
   | { readonly id: string; readonly ok: false; readonly problems: readonly Problem[] }
 
 const FIRST = 1000
-const LONGEST = 60_000
+const LONGEST = 30_000
 const FAILED: readonly Problem[] = [
   { field: '', message: 'the server failed on it several times; keep it, and tell whoever looks after the installation' },
 ]

@@ -191,19 +191,25 @@ export class WallStore {
       this.events.revised(behind.number, behind.by === this.me.id)
     }
     this.show()
+    // An answer can overtake the line: what others recorded before it is looked at when it is here.
+    if (this.unsettled) this.compare()
   }
+  /** Is something of this device held against others' entries that may not all be here? */
+  private unsettled = false
 
   /** Looks at what was recorded on both sides. What adds up needs nobody. */
   private async compare() {
     try {
       const apart = await device().apart.where('wall').equals(this.wall).toArray()
       const mine = apart.filter((a) => a.owner === this.me.id)
+      this.unsettled = mine.length > 0
       if (mine.length === 0 && this.view.away.length === 0) return
       const away = whileAway(this.folded.state, mine)
       // Once everything up to it is here and nothing speaks against it, it is settled by itself.
       const open = new Set(away.map((a) => a.id))
       const settled = mine.filter((a) => a.seq <= this.folded.seq && !open.has(a.id)).map((a) => a.id)
       if (settled.length > 0) await device().apart.bulkDelete(settled)
+      this.unsettled = mine.length > settled.length
       this.show({ away })
     } catch (error) {
       console.error(error)

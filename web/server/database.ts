@@ -14,6 +14,7 @@ export interface Database {
     updatedAt: Generated<Date>
     role: string
     companyId: string
+    removed_at: Date | null
   }
   session: {
     id: string
@@ -67,6 +68,61 @@ export interface Database {
     changed_by: string
     changed_at: Generated<Date>
   }
+  checkpoint: { wall_id: string; seq: number; day: string; hash: string; key: string; signature: string; made_at: Generated<Date> }
+  house_check: {
+    number: Generated<number>
+    began_at: Date
+    ended_at: Generated<Date>
+    walls: number
+    entries: number
+    photos: number
+    faults: number
+  }
+  record_fault: { wall_id: string; number: number; seq: number; fault: string; message: string; found_at: Generated<Date> }
+  fault_look: { wall_id: string; number: number; person: string; name: string; role: string; words: string; looked_at: Generated<Date> }
+  security_log: {
+    number: Generated<string>
+    at: Generated<Date>
+    company_id: string | null
+    what: string
+    person: string | null
+    name: string | null
+    network: string
+    detail: string
+  }
+  session_rule: {
+    company_id: string
+    number: number
+    idle_days: number
+    most_days: number
+    changed_by: string
+    changed_at: Generated<Date>
+  }
+  plan_given: { session_id: string; wall_id: string; revision: number; since: Date }
+  one_time_link: {
+    token_hash: string
+    company_id: string
+    what: 'invite' | 'reset'
+    person: string | null
+    name: string
+    role: string
+    made_by: string
+    made_at: Generated<Date>
+    ends_at: Date
+    used_at: Date | null
+  }
+  passkey: {
+    id: string
+    person: string
+    public_key: Buffer
+    counter: string | number
+    transports: string
+    name: string
+    made_at: Generated<Date>
+    used_at: Date | null
+  }
+  sign_in_throttle: { key: string; points: number; expire: string | null }
+  known_place: { person: string; place: string; seen_at: Generated<Date> }
   chain_head: { wall_id: string; seq: number; hash: string }
   entry: { wall_id: string; seq: Generated<number>; id: string; body: string; received_at: Generated<Date>; hash: Generated<string> }
 }

@@ -1,5 +1,6 @@
 import type { Problem } from '@stone-tally/core'
 import { asked, endedSession, type Person, personOf } from './accounts'
+import { log } from './log'
 import type { WallRow } from './wall-row'
 
 export { BODY, bodyOf } from './bodies'
@@ -52,7 +53,7 @@ export const guarded =
     try {
       return await handler(...args)
     } catch (error) {
-      console.error(error)
+      log.error({ err: error })
       if (notKept(error)) return refuse(422, 'holds a value that cannot be kept: a number out of range, or a name that is taken or unknown')
       return refuse(503, 'the record could not be reached just now; try again')
     }

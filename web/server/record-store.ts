@@ -1,13 +1,17 @@
 import {
   admit,
   advance,
+  branch,
   type ChainedEntry,
   canonical,
   type Entry,
   emptyState,
+  type KnownRevision,
   type Layout,
   type PhotoData,
   type Problem,
+  type RecordedEntry,
+  type ReleaseData,
   type RevisionData,
   readEntry,
   storedPlan,
@@ -17,7 +21,9 @@ import {
 import type { Person } from './accounts'
 import { database } from './database'
 import { laidOut } from './layouts'
+import { log } from './log'
 import { missingPhoto } from './photos'
+import { type FaultFound, unlooked } from './verify'
 
 /** What became of one entry sent in. */
 export type Outcome =
@@ -28,7 +34,19 @@ export type Outcome =
  * Folded walls of this process. Only a shortcut: `append_entries` adds nothing when the record has moved past what is
  * folded here, so another process can never be overwritten or judged against an old state.
  */
-const folded = new Map<string, WallState>()
+const folded = new Map<string, Folded>()
+
+interface Folded {
+  /** What entries are judged by; while a batch is looked at it is ahead of the record. */
+  state: WallState
+  /**
+   * The record as it is known to be and nothing more, from the first entry recorded here on: what a request leaves behind that fails half-way is
+   * thrown away for it, so that no wall is folded anew for one request's misfortune.
+   */
+  spare: WallState | undefined
+  /** The record may have gone on without this process knowing how: it is asked before anything is judged. */
+  behind: boolean
+}
 const queues = new Map<string, Promise<unknown>>()
 const KEEP = 40
 
@@ -75,29 +93,53 @@ export async function entriesAfter(
   return rows.map((r) => ({ seq: r.seq, receivedAt: iso(r.received_at), hash: r.hash, body: r.body }))
 }
 
-async function catchUp(wall: string): Promise<WallState> {
-  let state = folded.get(wall)
-  for (;;) {
-    const rows = await entriesAfter(wall, state?.seq ?? 0)
-    // A revision this state does not know changes what everything is judged against: start over with it.
-    const known = state?.layouts.length ?? Number.POSITIVE_INFINITY
-    const isNew = (e: Entry) => e.kind === 'revision' && (e.data as RevisionData).number > known
-    if (rows.some((r) => isNew(JSON.parse(r.body) as Entry))) {
-      state = undefined
-      continue
+/** Entries taken in before whoever else waits for this process is let through; a few milliseconds. */
+const STRIDE = 250
+const breathe = () => new Promise<void>((r) => setImmediate(r))
+
+/** Takes entries of the record in: into what is judged by, and into the state to fall back on where there is one. */
+function takeIn(kept: Folded, recorded: RecordedEntry) {
+  kept.state = advance(kept.state, recorded)
+  if (kept.spare) kept.spare = advance(kept.spare, recorded)
+}
+
+async function catchUp(wall: string): Promise<Folded> {
+  let kept = folded.get(wall)
+  try {
+    for (;;) {
+      const rows = await entriesAfter(wall, kept?.state.seq ?? 0)
+      // A revision this state does not know changes what everything is judged against: start over with it.
+      const known = kept?.state.layouts.length ?? Number.POSITIVE_INFINITY
+      const read: RecordedEntry[] = []
+      for (const [i, r] of rows.entries()) {
+        read.push({ seq: r.seq, receivedAt: r.receivedAt, entry: JSON.parse(r.body) as Entry })
+        if (i % STRIDE === STRIDE - 1) await breathe()
+      }
+      if (read.some(({ entry: e }) => e.kind === 'revision' && (e.data as RevisionData).number > known)) {
+        kept = undefined
+        continue
+      }
+      kept ??= { state: emptyState(await layoutsOf(wall)), spare: undefined, behind: false }
+      for (const [i, recorded] of read.entries()) {
+        takeIn(kept, recorded)
+        if (i % STRIDE === STRIDE - 1) await breathe()
+      }
+      if (rows.length < 2000) break
     }
-    state ??= emptyState(await layoutsOf(wall))
-    for (const r of rows) state = advance(state, { seq: r.seq, receivedAt: r.receivedAt, entry: JSON.parse(r.body) as Entry })
-    if (rows.length < 2000) break
+  } catch (error) {
+    // A database that is away says nothing of what is folded here; an entry that could not be taken in does.
+    if ((error as { code?: unknown }).code === undefined) folded.delete(wall)
+    throw error
   }
+  kept.behind = false
   folded.delete(wall)
-  folded.set(wall, state)
+  folded.set(wall, kept)
   if (folded.size > KEEP) folded.delete(folded.keys().next().value as string)
-  return state
+  return kept
 }
 
 /** The wall as it stands, up to date. For reading only. */
-export const stateOf = (wall: string): Promise<WallState> => inTurn(wall, () => catchUp(wall))
+export const stateOf = (wall: string): Promise<WallState> => inTurn(wall, async () => (await catchUp(wall)).state)
 
 /** Does this process hold the wall folded, so that it is up to date at once? */
 export const isFolded = (wall: string): boolean => folded.has(wall)
@@ -106,6 +148,14 @@ const UNJUDGED: Problem = {
   field: '',
   message: 'this entry could not be judged and is not recorded; keep it, and tell whoever looks after the installation',
 }
+
+/** A decision that lets work go on. */
+const isRelease = (e: Entry) => e.kind === 'release' && (e.data as ReleaseData).decision === 'released'
+
+const doesNotVerify = (f: FaultFound): Problem => ({
+  field: 'kind',
+  message: `the record of this wall does not verify (${f.message}), so nothing is released on it until the office or the inspector has looked; see Record`,
+})
 
 interface Admitted {
   readonly entry: Entry
@@ -119,33 +169,51 @@ interface Admitted {
  *
  * @param person - who is signed in; `by` is set from them whatever the device says
  */
-export function recordEntries(wall: string, person: Person, values: readonly unknown[], now: number): Promise<Outcome[]> {
+export function recordEntries(wall: string, person: Person, values: readonly unknown[], now: number, given?: Given | undefined): Promise<Outcome[]> {
   return inTurn(wall, async () => {
     // Entries that made the judgement itself fail: refused by name, so that they never take the others with them.
     const failing = new Set<number>()
     for (let attempt = 0; attempt < 20 + failing.size; attempt++) {
-      const outcome = await tryRecord(wall, person, values, now, attempt > 0, failing)
+      const here = attempt === 0 ? folded.get(wall) : undefined
+      const kept = here && !here.behind ? here : await catchUp(wall)
+      kept.spare ??= branch(kept.state)
+      let outcome: Outcome[] | undefined
+      try {
+        outcome = await tryRecord(wall, person, values, now, kept, failing, given)
+      } finally {
+        if (outcome === undefined) goBack(kept)
+      }
       if (outcome) return outcome
     }
     throw new Error(`the record of wall ${wall} is too busy`)
   })
 }
 
+/** Back to the record as it is known to be. What was committed after all comes in with the next look. */
+function goBack(kept: Folded) {
+  if (kept.spare) kept.state = kept.spare
+  kept.spare = undefined
+  kept.behind = true
+}
+
+/** What of the plan the device that sends was given, asked only where it matters. */
+export type Given = () => Promise<KnownRevision | undefined>
+
 async function tryRecord(
   wall: string,
   person: Person,
   values: readonly unknown[],
   now: number,
-  fresh: boolean,
+  kept: Folded,
   failing: Set<number>,
+  given: Given | undefined,
 ): Promise<Outcome[] | undefined> {
-  let state = (fresh ? undefined : folded.get(wall)) ?? (await catchUp(wall))
-  const seen = state.seq
+  const seen = kept.state.seq
+  let known: KnownRevision | undefined
+  let asked = false
   const outcomes = new Map<number, Outcome>()
   const sent: (Admitted & { at: number; recorded: { seq: number; receivedAt: string; entry: Entry } })[] = []
   const by = { id: person.id, name: person.name, role: person.role }
-  // Until the commit is known the folded state is ahead of the record; any failure throws it away.
-  folded.delete(wall)
   for (const [at, value] of values.entries()) {
     const id = typeof (value as { id?: unknown } | null)?.id === 'string' ? (value as { id: string }).id : ''
     const refuse = (problems: readonly Problem[]) => outcomes.set(at, { id, ok: false, problems })
@@ -159,32 +227,38 @@ async function tryRecord(
     else if (entry.value.wall !== wall) refuse([{ field: 'wall', message: 'is another wall' }])
     else {
       const body = canonical(entry.value)
-      const known = state.byId.get(id)
-      if (known) {
-        if (canonical(known.entry) !== body) refuse([{ field: 'id', message: 'was used for another entry; make a new one' }])
-        else if (known.seq <= seen) outcomes.set(at, { id, ok: true, seq: known.seq, receivedAt: known.receivedAt })
+      const before = kept.state.byId.get(id)
+      if (before) {
+        if (canonical(before.entry) !== body) refuse([{ field: 'id', message: 'was used for another entry; make a new one' }])
+        else if (before.seq <= seen) outcomes.set(at, { id, ok: true, seq: before.seq, receivedAt: before.receivedAt })
         else sent.push({ ...(sent.find((s) => s.entry.id === id) as (typeof sent)[number]), at })
         continue
       }
+      if (given && !asked && entry.value.revision < kept.state.layouts.length) {
+        asked = true
+        known = await given()
+      }
       let verdict: ReturnType<typeof admit>
       try {
-        verdict = admit(state, entry.value, now)
+        verdict = admit(kept.state, entry.value, now, known)
       } catch (error) {
-        console.error(error)
+        log.error({ err: error })
         failing.add(at)
         refuse([UNJUDGED])
         continue
       }
+      const held = isRelease(entry.value) ? await unlooked(wall) : undefined
       const unseen = entry.value.kind === 'photo' ? await missingPhoto(wall, entry.value.data as PhotoData) : undefined
       if (!verdict.ok) refuse(verdict.problems)
+      else if (held) refuse([doesNotVerify(held)])
       else if (unseen) refuse([unseen])
       else {
-        const recorded = { seq: state.seq + 1, receivedAt: iso(new Date(now)), entry: entry.value }
+        const recorded = { seq: kept.state.seq + 1, receivedAt: iso(new Date(now)), entry: entry.value }
         try {
-          state = advance(state, recorded)
+          kept.state = advance(kept.state, recorded)
         } catch (error) {
           // The fold may be half done: everything is looked at again without this one.
-          console.error(error)
+          log.error({ err: error })
           failing.add(at)
           return undefined
         }
@@ -203,7 +277,10 @@ async function tryRecord(
       outcomes.set(s.at, { id: s.entry.id, ok: true, seq: row.seq, receivedAt: row.receivedAt, ...(s.verdict ? { verdict: s.verdict } : {}) })
     }
   }
-  folded.set(wall, state)
+  // Sent before, by way of another process, and others came between: what is folded here lacks those.
+  const next = [...new Set(sent.map((s) => s.recorded.seq))].sort((a, b) => a - b)
+  if (next.some((seq, i) => seq !== seen + 1 + i)) goBack(kept)
+  else for (const s of sent) if (kept.spare) kept.spare = advance(kept.spare, { ...s.recorded })
   return values.map((_, at) => outcomes.get(at) as Outcome)
 }
 

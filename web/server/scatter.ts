@@ -1,5 +1,6 @@
 import { type CourseScatter, type Scatter, scatterIn, scatterOf } from '@stone-tally/core'
 import { database } from './database'
+import { log } from './log'
 import { stateOf } from './record-store'
 
 /** Walls of a company that speak for its crews: what was built longest ago speaks for others. */
@@ -38,7 +39,7 @@ export async function scatterFor(company: string): Promise<Scatter> {
       said.set(id, { seq: state.seq, seen: now })
       seen.push(now)
     } catch (error) {
-      console.error(error)
+      log.error({ err: error })
     }
   }
   const [level, lean] = (['level', 'lean'] as const).map((m) =>

@@ -87,3 +87,19 @@ export function eventStream(request: Request, wall: string | undefined, begin: (
     headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store, no-transform', 'x-accel-buffering': 'no' },
   })
 }
+
+/** An answer that is written while it is made, a piece each time the client has taken the one before; a client that hangs up ends the making. */
+export function streamed(pieces: AsyncGenerator<string>, headers: HeadersInit): Response {
+  const encoder = new TextEncoder()
+  const stream = new ReadableStream<Uint8Array>({
+    pull: async (controller) => {
+      const { value, done } = await pieces.next()
+      if (done) controller.close()
+      else controller.enqueue(encoder.encode(value))
+    },
+    cancel: async () => {
+      await pieces.return(undefined)
+    },
+  })
+  return new Response(stream, { headers })
+}

@@ -16,6 +16,7 @@ import type { Person } from './accounts'
 import { database } from './database'
 import { isUuid, uuid7 } from './ids'
 import { laidOut } from './layouts'
+import { log } from './log'
 import { forget, revisionEntry } from './record-store'
 import { levelsFor, wallRulesKept, wallRulesSigned } from './rules'
 import type { WallRow } from './wall-row'
@@ -212,7 +213,7 @@ export async function revisionsOf(wall: string) {
     .execute()
   // Whoever asks for the plans shows or folds the wall: laid out beside the request thread, not in it.
   const plans = rows.map((r) => storedPlan(r.plan as object))
-  for (const plan of plans) await laidOut(plan).catch((error) => console.error(error))
+  for (const plan of plans) await laidOut(plan).catch((error) => log.error({ err: error }))
   return rows.map((r, i) => ({
     number: r.number,
     issuedAt: r.issued_at.toISOString(),

@@ -190,3 +190,19 @@ test('a device that has less than the page says is no place to record into: the 
   const again = here()
   await waitFor(() => expect(again.result.current.loaded).toBe(true), { timeout: 6000 })
 })
+
+test('the answer overtakes the line: what another recorded meanwhile is looked at when it comes', async () => {
+  const { result } = await open()
+  server.reachable = false
+  await act(async () => void (await result.current.record([services])))
+  await waitFor(() => expect(server.streams).toHaveLength(1))
+  act(() => server.streams[0]?.onerror?.())
+  const theirs = server.take(entry('check', { stage: 'services' }, { confirmed: ['marked'] }, { role: 'crew' }))
+  server.reachable = true
+  // The browser takes the stream up again by itself; the answer to what waited comes before anything that was missed.
+  await act(async () => server.streams[0]?.onopen?.())
+  await waitFor(() => expect(result.current.waiting).toBe(0))
+  expect(result.current.away).toEqual([])
+  await act(async () => server.streams[0]?.onmessage?.({ data: JSON.stringify(theirs) }))
+  await waitFor(() => expect(result.current.away).toMatchObject([{ about: 'recorded-twice' }]))
+})

@@ -43,12 +43,12 @@ export interface ChainWalk {
 }
 
 /**
- * Begins at the wall itself.
+ * Begins at the wall itself, or goes on from a link that is known.
  *
  * @example const walk = chainWalk(wall); for (const e of entries) if (walk.take(e)) …
  */
-export function chainWalk(wall: string, by: Digest = digest): ChainWalk {
-  let at = { seq: 0, hash: wall }
+export function chainWalk(wall: string, by: Digest = digest, from: ChainWalk['at'] = { seq: 0, hash: wall }): ChainWalk {
+  let at = { seq: from.seq, hash: from.hash }
   return {
     take(e) {
       const expected = at.seq + 1

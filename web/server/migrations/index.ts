@@ -7,6 +7,7 @@ import * as founded from './005-founded'
 import * as rules from './006-rules'
 import * as devices from './007-devices'
 import * as planning from './008-planning'
+import * as trust from './009-trust'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -18,6 +19,7 @@ const provider: MigrationProvider = {
     '006-rules': rules,
     '007-devices': devices,
     '008-planning': planning,
+    '009-trust': trust,
   }),
 }
 

@@ -4,6 +4,7 @@ import { crewSheet, formatLength, formatStation, programmeOf, say, tomorrowOf } 
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { useFeed, useHere, useNow, useToday, WallPage } from '@/features/wall'
+import { PrintedCode } from '@/features/wall/proof/printed-code'
 import { Button, Caution, LinkButton, Row } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
@@ -95,6 +96,10 @@ export function CrewPage() {
             ))}
           </section>
         ) : null}
+        <section aria-label="Where the record stands">
+          <h2>Where the record stands</h2>
+          <PrintedCode wall={wall} />
+        </section>
       </Sheet>
     </WallPage>
   )

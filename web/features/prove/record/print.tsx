@@ -1,7 +1,6 @@
 'use client'
 
 import {
-  type ChainedEntry,
   cleared,
   fold,
   formatAmount,
@@ -16,6 +15,7 @@ import {
   placeOf,
   progressOf,
   quantities,
+  type RecordedEntry,
   say,
   statusOf,
   stepKey,
@@ -24,9 +24,10 @@ import {
   type WallState,
   waitingHolds,
 } from '@stone-tally/core'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { type Me, Places } from '@/features/wall'
+import { PrintedCode } from '@/features/wall/proof/printed-code'
 import { Bar } from '@/ui/bar'
 import { Button, Page, Problems, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -43,10 +44,15 @@ const Sheet = styled(Page)`
   @media print { padding: 0; font-size: 10.5pt; .no-print { display: none; } td, th { padding: 2.5pt 5pt; } }
 `
 
+/** Entries printed unless all are asked for: twenty thousand make a document no browser lays out in a minute. */
+const LATEST = 400
+
 interface Printed {
+  readonly wall: string
   readonly name: string
-  readonly entries: readonly ChainedEntry[]
-  readonly head: { seq: number; hash: string }
+  readonly entries: readonly RecordedEntry[]
+  /** Where the record ends; without its link where that was not made. */
+  readonly head: { readonly seq: number; readonly hash: string | undefined }
   readonly printed: string
   readonly me: Me
 }
@@ -124,10 +130,12 @@ function PickTable({ state }: { state: WallState }) {
   )
 }
 
-function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & { state: WallState }) {
+function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries'> & { state: WallState }) {
   const { units } = usePreferences()
   const { layout } = state
   const { plan } = layout
+  const [all, setAll] = useState(false)
+  const hidden = all ? 0 : Math.max(0, state.entries.length - LATEST)
   const day = (at: string) =>
     new Date(at).toLocaleString(undefined, { year: 'numeric', month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' })
   const at = (stage: string, section: string, course: number) => state.byKey.get(stepKey({ stage, section, course }))
@@ -155,8 +163,10 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
             {layout.building.course(1).name}.
           </p>
           <p suppressHydrationWarning>
-            Printed {day(printed)} by {me.name}. {head.seq} entries; the record ends with {head.hash.slice(0, 16)}…{head.hash.slice(-8)}.
+            Printed {day(printed)} by {me.name}. {head.seq} entries
+            {head.hash ? `; the record ends with ${head.hash.slice(0, 16)}…${head.hash.slice(-8)}` : ''}.
           </p>
+          <PrintedCode wall={wall} />
         </header>
         <Elevation
           layout={layout}
@@ -324,6 +334,16 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
         </section>
         <section>
           <h2>Entries</h2>
+          {hidden > 0 ? (
+            <Row>
+              <p>
+                The newest {LATEST} of {state.entries.length}; the export of the record holds them all.
+              </p>
+              <span className="no-print">
+                <Button onPress={() => setAll(true)}>Print all {state.entries.length}</Button>
+              </span>
+            </Row>
+          ) : null}
           <table aria-label="Entries">
             <thead>
               <tr>
@@ -335,7 +355,7 @@ function Sheets({ name, state, head, printed, me }: Omit<Printed, 'entries'> & {
               </tr>
             </thead>
             <tbody>
-              {state.entries.map((e) => (
+              {state.entries.slice(hidden).map((e) => (
                 <tr key={e.entry.id}>
                   <td>{e.seq}</td>
                   <td style={{ whiteSpace: 'nowrap' }} suppressHydrationWarning>

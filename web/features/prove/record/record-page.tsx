@@ -9,6 +9,7 @@ import { Bar } from '@/ui/bar'
 import { Button, Choice, Field, LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { ProofPanel } from './proof-panel'
 import { SetAsidePanel } from './set-aside'
 
 const List = styled.ol`
@@ -57,6 +58,7 @@ export function RecordPage() {
           <h1>Record</h1>
           <Row>
             <LinkButton href={`/api/walls/${wall}/export`}>Export</LinkButton>
+            <LinkButton href={`/api/walls/${wall}/export?photos=none`}>Export without photos</LinkButton>
           </Row>
         </Row>
         <Row>
@@ -92,6 +94,7 @@ export function RecordPage() {
           {loaded ? `${list.length} entries${list.length === state.entries.length ? '' : ` of ${state.entries.length}`}` : 'Loading the record…'}.{' '}
           <Link href="/">Yard</Link>
         </p>
+        <ProofPanel wall={wall} name={name} />
         <SetAsidePanel wall={wall} state={state} />
         {loaded && asked > 0 && !state.entries.some((e) => e.seq === asked) ? (
           <p>

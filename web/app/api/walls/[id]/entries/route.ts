@@ -1,5 +1,6 @@
 import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
 import { entriesAfter, isLink, isSeq, recordEntries } from '@/server/record-store'
+import { streamed } from '@/server/streams'
 
 type Params = { params: Promise<{ id: string }> }
 const BATCH_LIMIT = 1000
@@ -46,18 +47,6 @@ export const GET = guarded(async (request: Request, { params }: Params) => {
   }
   // The server zips text as it streams (a content-encoding of our own would be dropped by it).
   const headers = { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'no-store', 'x-record': '1' }
-  const all = lines()
-  const encoder = new TextEncoder()
   // A device may hang up at any moment; nothing is written to it then.
-  const stream = new ReadableStream<Uint8Array>({
-    pull: async (controller) => {
-      const { value, done } = await all.next()
-      if (done) controller.close()
-      else controller.enqueue(encoder.encode(value))
-    },
-    cancel: async () => {
-      await all.return(undefined)
-    },
-  })
-  return new Response(stream, { headers })
+  return streamed(lines(), headers)
 })

@@ -1,15 +1,16 @@
-import { writePlanFile, writeRecordFile } from '@stone-tally/core'
+import { writePlanFile } from '@stone-tally/core'
+import { recordFile } from '@/server/export'
 import { askingAbout, guarded } from '@/server/http'
-import { chainOf } from '@/server/record-store'
+import { logged } from '@/server/security-log'
+import { streamed } from '@/server/streams'
 import { revisionsOf } from '@/server/walls'
 
-/** The wall as a file: everything, or with `?what=plan` the plan in force alone. */
+/** The wall as a file: everything, with `?photos=none` without the pictures, or with `?what=plan` the plan in force alone. */
 export const GET = guarded(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
-  const revisions = await revisionsOf(who.wall.id)
-  const planOnly = new URL(request.url).searchParams.get('what') === 'plan'
-  const last = revisions[revisions.length - 1]
+  const query = new URL(request.url).searchParams
+  const planOnly = query.get('what') === 'plan'
   const name =
     who.wall.name
       .toLowerCase()
@@ -18,9 +19,12 @@ export const GET = guarded(async (request: Request, { params }: { params: Promis
   const headers = {
     'content-type': 'application/json; charset=utf-8',
     'content-disposition': `attachment; filename="${name}${planOnly ? '-plan' : ''}.tally.json"`,
+    'cache-control': 'no-store',
   }
-  if (planOnly && last) return new Response(writePlanFile(last.plan), { headers })
-  const { entries, head } = await chainOf(who.wall.id)
-  const file = { wall: who.wall.id, revisions: revisions.map(({ number, issuedAt, stored }) => ({ number, issuedAt, plan: stored })), entries, head }
-  return new Response(writeRecordFile(file, new Date().toISOString()), { headers })
+  if (planOnly) {
+    const last = (await revisionsOf(who.wall.id)).pop()
+    return last ? new Response(writePlanFile(last.plan), { headers }) : new Response(null, { status: 404 })
+  }
+  await logged('export', request, who.person, who.wall.name)
+  return streamed(recordFile(who.wall, query.get('photos') === 'none' ? 'left out' : 'all', new Date().toISOString()), headers)
 })

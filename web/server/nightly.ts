@@ -1,0 +1,55 @@
+import { checkpointAll } from './checkpoints'
+import { database } from './database'
+import { log } from './log'
+import { logged } from './security-log'
+import { verifyHouse } from './verify'
+
+/** Hour of the day, UTC, at which the house looks at itself. */
+const HOUR = () => Number(process.env.NIGHT_HOUR ?? 2)
+/** After a start, ms: whoever comes first is served first. */
+const AFTER_START = 20_000
+/** What nobody needs any more is let go after so many days. */
+const LINKS_KEPT = 30
+const PLACES_KEPT = 400
+
+/** What serves a moment and is over: counts of tries, links that ran out, places long unseen, sessions that ended. */
+async function tidy() {
+  const { db } = database()
+  const ago = (days: number) => new Date(Date.now() - days * 86_400_000)
+  await db.deleteFrom('sign_in_throttle').where('expire', '<', `${Date.now()}`).execute()
+  await db.deleteFrom('one_time_link').where('ends_at', '<', ago(LINKS_KEPT)).execute()
+  await db.deleteFrom('known_place').where('seen_at', '<', ago(PLACES_KEPT)).execute()
+  await db.deleteFrom('session').where('expiresAt', '<', new Date()).execute()
+}
+
+/**
+ * Looks at every record, signs where each stands, and tidies up. What does not verify is kept with its wall, shown there, and written into the
+ * log.
+ */
+export async function night(): Promise<void> {
+  const seen = await verifyHouse()
+  // Another process of the house is at it.
+  if (!seen) return
+  for (const f of seen.faults) await logged('record does not verify', undefined, undefined, `${f.name}: ${f.fault.message}`)
+  const made = await checkpointAll()
+  await tidy()
+  log.info(
+    { walls: seen.walls, entries: seen.entries, photos: seen.photos, faults: seen.faults.length, checkpoints: made },
+    'the records were looked at',
+  )
+}
+
+const shared = globalThis as { __tallyNight?: NodeJS.Timeout }
+
+/** Does it soon, and every night from then on. Doing it twice changes nothing. */
+export function everyNight(): void {
+  if (shared.__tallyNight) return
+  const go = async () => {
+    await night().catch((error) => log.error({ err: error }, 'the records could not be looked at'))
+    const next = new Date()
+    next.setUTCHours(HOUR(), 0, 0, 0)
+    if (next.getTime() <= Date.now() + 60_000) next.setUTCDate(next.getUTCDate() + 1)
+    shared.__tallyNight = setTimeout(go, next.getTime() - Date.now()).unref()
+  }
+  shared.__tallyNight = setTimeout(go, Number(process.env.NIGHT_AFTER_START ?? AFTER_START)).unref()
+}

@@ -1,0 +1,200 @@
+import { type ChainFault, type Entry, type RecordReport, recordCheck } from '@stone-tally/core'
+import { sql, type Transaction } from 'kysely'
+import pg from 'pg'
+import type { Person } from './accounts'
+import { type Database, database } from './database'
+import { sumOfText } from './sums'
+
+/** Entries looked at before whoever else waits for this process is let through; a few milliseconds. */
+const STRIDE = 250
+/** Photos whose sums are asked for at once. */
+const PHOTOS = 20
+const breathe = () => new Promise<void>((r) => setImmediate(r))
+
+type Look = Transaction<Database>
+
+/** Photos of a wall with the sum of what is kept of them, made where they lie. */
+async function* photoSums(tx: Look, wall: string) {
+  for (let after = '00000000-0000-0000-0000-000000000000'; ; ) {
+    const rows = await tx
+      .selectFrom('photo')
+      .select(['id', sql<string>`encode(sha256(content), 'hex')`.as('sum')])
+      .where('wall_id', '=', wall)
+      .where('id', '>', after)
+      .orderBy('id')
+      .limit(PHOTOS)
+      .execute()
+    yield* rows
+    if (rows.length < PHOTOS) return
+    after = rows[rows.length - 1]?.id ?? after
+  }
+}
+
+/**
+ * Looks at the whole record of a wall as it lies in the database at one moment: every link, every plan, every checkpoint, every photo. In
+ * steps, so that nobody waits for it. A checkpoint is held to the key it names: one of another key is of a house this was moved from, or
+ * forged, and that only a code kept outside tells.
+ *
+ * @returns what was looked at, or the first fault
+ */
+export function verifyWall(wall: string): Promise<RecordReport> {
+  return database()
+    .db.transaction()
+    .setIsolationLevel('repeatable read')
+    .execute(async (tx) => {
+      const check = recordCheck(wall, { sums: { text: sumOfText, base64: (sum) => sum } })
+      const head = await tx.selectFrom('chain_head').select(['seq', 'hash']).where('wall_id', '=', wall).executeTakeFirstOrThrow()
+      const revisions = await tx
+        .selectFrom('revision')
+        .select(['number', 'plan', 'issued_at'])
+        .where('wall_id', '=', wall)
+        .orderBy('number')
+        .execute()
+      for (const r of revisions) check.revision({ number: r.number, issuedAt: r.issued_at.toISOString(), plan: r.plan as object })
+      const marks = await tx.selectFrom('checkpoint').selectAll().where('wall_id', '=', wall).orderBy('seq').execute()
+      for (const { wall_id, ...mark } of marks) check.checkpoint({ wall: wall_id, ...mark })
+      for (let from = 0; ; ) {
+        const rows = await tx
+          .selectFrom('entry')
+          .select(['seq', 'received_at', 'hash', 'body'])
+          .where('wall_id', '=', wall)
+          .where('seq', '>', from)
+          .orderBy('seq')
+          .limit(STRIDE)
+          .execute()
+        for (const r of rows) {
+          const wrong = check.entry({ seq: r.seq, receivedAt: r.received_at.toISOString(), hash: r.hash, entry: JSON.parse(r.body) as Entry })
+          if (wrong) return wrong
+        }
+        if (rows.length < STRIDE) break
+        from = rows[rows.length - 1]?.seq ?? from
+        await breathe()
+      }
+      for await (const p of photoSums(tx, wall)) check.photo({ file: p.id, sha256: p.sum, name: '', type: '', content: p.sum })
+      return check.end(head, true)
+    })
+}
+
+/** What was found on a wall, and who looked at it. */
+export interface FaultFound {
+  readonly number: number
+  readonly seq: number
+  readonly fault: string
+  readonly message: string
+  readonly foundAt: string
+  readonly look?: { readonly name: string; readonly role: string; readonly words: string; readonly at: string } | undefined
+}
+
+/** Everything that was ever found on a wall, oldest first. */
+export async function faultsOf(wall: string): Promise<FaultFound[]> {
+  const rows = await database()
+    .db.selectFrom('record_fault as f')
+    .leftJoin('fault_look as l', (j) => j.onRef('l.wall_id', '=', 'f.wall_id').onRef('l.number', '=', 'f.number'))
+    .select(['f.number', 'f.seq', 'f.fault', 'f.message', 'f.found_at', 'l.name', 'l.role', 'l.words', 'l.looked_at'])
+    .where('f.wall_id', '=', wall)
+    .orderBy('f.number')
+    .execute()
+  return rows.map((r) => ({
+    number: r.number,
+    seq: r.seq,
+    fault: r.fault,
+    message: r.message,
+    foundAt: r.found_at.toISOString(),
+    ...(r.looked_at ? { look: { name: r.name ?? '', role: r.role ?? '', words: r.words ?? '', at: r.looked_at.toISOString() } } : {}),
+  }))
+}
+
+/** Does something stand against this record that nobody has looked at? Then nothing is released on it. */
+export async function unlooked(wall: string): Promise<FaultFound | undefined> {
+  return (await faultsOf(wall)).find((f) => f.look === undefined)
+}
+
+/** Keeps what was found, once: the same fault found every night is one fault. */
+async function keepFault(wall: string, fault: ChainFault): Promise<void> {
+  const known = await faultsOf(wall)
+  if (known.some((k) => k.seq === fault.seq && k.fault === fault.fault && k.message === fault.message)) return
+  await database()
+    .db.insertInto('record_fault')
+    .values({ wall_id: wall, number: known.length + 1, seq: fault.seq, fault: fault.fault, message: fault.message })
+    .onConflict((c) => c.doNothing())
+    .execute()
+}
+
+/** Looks at one wall and keeps what is found. */
+export async function verifyAndKeep(wall: string): Promise<RecordReport> {
+  const report = await verifyWall(wall)
+  if (!report.intact) await keepFault(wall, report)
+  return report
+}
+
+/** One at a time in the whole installation, however many processes serve it: the number of its lock. */
+const LOCK = 7_423_001
+
+/** What a look at everything came to. */
+export interface HouseVerified {
+  readonly walls: number
+  readonly entries: number
+  readonly photos: number
+  readonly faults: readonly { readonly wall: string; readonly name: string; readonly fault: ChainFault }[]
+}
+
+/**
+ * Looks at every record of the installation and keeps what came of it. Where another process is at it, nothing is done.
+ *
+ * @param keep - false: nothing is kept, for whoever looks from the command line
+ */
+export async function verifyHouse({ keep = true }: { keep?: boolean } = {}): Promise<HouseVerified | undefined> {
+  const client = new pg.Client({ connectionString: process.env.DATABASE_URL, keepAlive: true, connectionTimeoutMillis: 5_000 })
+  client.on('error', () => {})
+  await client.connect()
+  try {
+    const { rows } = await client.query<{ mine: boolean }>('SELECT pg_try_advisory_lock($1) AS mine', [LOCK])
+    if (!rows[0]?.mine) return undefined
+    const began = new Date()
+    const { db } = database()
+    const walls = await db.selectFrom('wall').select(['id', 'name']).orderBy('id').execute()
+    const faults: { wall: string; name: string; fault: ChainFault }[] = []
+    let entries = 0
+    let photos = 0
+    for (const w of walls) {
+      const report = keep ? await verifyAndKeep(w.id) : await verifyWall(w.id)
+      if (report.intact) {
+        entries += report.entries
+        photos += report.photos
+      } else faults.push({ wall: w.id, name: w.name, fault: report })
+    }
+    if (keep) await db.insertInto('house_check').values({ began_at: began, walls: walls.length, entries, photos, faults: faults.length }).execute()
+    return { walls: walls.length, entries, photos, faults }
+  } finally {
+    await client.end().catch(() => {})
+  }
+}
+
+/** The last look at everything, or undefined where there was none. */
+export const lastVerification = () => database().db.selectFrom('house_check').selectAll().orderBy('number', 'desc').limit(1).executeTakeFirst()
+
+/** Who looks at what was found: the office and the inspector; the foreman where there is neither. */
+export async function mayLook(person: Pick<Person, 'role' | 'companyId'>): Promise<boolean> {
+  if (person.role === 'office' || person.role === 'inspector') return true
+  if (person.role !== 'foreman') return false
+  const other = await database()
+    .db.selectFrom('user')
+    .select('id')
+    .where('companyId', '=', person.companyId)
+    .where('role', 'in', ['office', 'inspector'])
+    .where('removed_at', 'is', null)
+    .limit(1)
+    .executeTakeFirst()
+  return other === undefined
+}
+
+/** Somebody looked at a fault and says what came of it. It stands with the fault for ever. @returns false where somebody had looked already */
+export async function lookAtFault(wall: string, number: number, person: Person, words: string): Promise<boolean> {
+  const made = await database()
+    .db.insertInto('fault_look')
+    .values({ wall_id: wall, number, person: person.id, name: person.name, role: person.role, words })
+    .onConflict((c) => c.doNothing())
+    .returning('number')
+    .executeTakeFirst()
+  return made !== undefined
+}

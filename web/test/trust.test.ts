@@ -1,0 +1,264 @@
+import { type Entry, linkOf, publicKeyOf, type RecordReport, readCode, recordLines } from '@stone-tally/core'
+import sharp from 'sharp'
+import { SIGNED } from '../../core/test/plans'
+import { checkpointAll, checkpointNow, checkpointsOf } from '../server/checkpoints'
+import { database } from '../server/database'
+import { recordFile } from '../server/export'
+import { night } from '../server/nightly'
+import { takePhoto } from '../server/photos'
+import { codeFor, holdAgainst } from '../server/proof'
+import { recordEntries, stateOf } from '../server/record-store'
+import { SUMS } from '../server/sums'
+import { faultsOf, lastVerification, lookAtFault, mayLook, unlooked, verifyAndKeep, verifyHouse, verifyWall } from '../server/verify'
+import { issueRevision, uuid7 } from '../server/walls'
+import { newWall, noteFor, planNamed, site } from './site'
+
+const SECRET = '4ccd089b28ff96da9db6c346ec114e0f5b8a319f35aba624da8cf6ed4fb8a6fb'
+let s: Awaited<ReturnType<typeof site>>
+beforeAll(async () => {
+  s = await site()
+  process.env.CHECKPOINT_KEY = SECRET
+})
+afterAll(async () => {
+  await s.end()
+  delete process.env.CHECKPOINT_KEY
+})
+
+const note = (wall: string, ...texts: string[]) =>
+  recordEntries(
+    wall,
+    s.person('crew'),
+    texts.map((t) => noteFor(wall, t)),
+    Date.now(),
+  )
+/** As somebody does who owns the database: no trigger and no privilege is in the way. */
+async function tamper(work: (query: (sql: string, values?: unknown[]) => Promise<{ rows: Record<string, unknown>[] }>) => Promise<void>) {
+  const tables = ['entry', 'revision', 'photo', 'checkpoint']
+  for (const t of tables) await s.owner.pool.query(`ALTER TABLE ${t} DISABLE TRIGGER USER`)
+  await work((sql, values) => s.owner.pool.query(sql, values))
+  for (const t of tables) await s.owner.pool.query(`ALTER TABLE ${t} ENABLE TRIGGER USER`)
+}
+const head = async (wall: string) => (await database().pool.query('SELECT seq, hash FROM chain_head WHERE wall_id = $1', [wall])).rows[0]
+
+/** The chain computed anew from an entry on, head and all: what the record says of itself is in order again. */
+const chainAnew = (wall: string, from: number) =>
+  tamper(async (query) => {
+    let hash = (await query('SELECT hash FROM entry WHERE wall_id = $1 AND seq = $2', [wall, from - 1])).rows[0]?.hash as string
+    for (const r of (await query('SELECT seq, received_at, body FROM entry WHERE wall_id = $1 AND seq >= $2 ORDER BY seq', [wall, from])).rows) {
+      const entry = { ...(JSON.parse(r.body as string) as Entry), data: { text: 'nothing happened' } }
+      hash = linkOf(hash, { seq: r.seq as number, receivedAt: (r.received_at as Date).toISOString(), entry })
+      const body = JSON.stringify(entry, Object.keys(entry).sort())
+      await query('UPDATE entry SET body = $3, hash = $4 WHERE wall_id = $1 AND seq = $2', [wall, r.seq, canonicalOf(entry) ?? body, hash])
+    }
+    await query('UPDATE chain_head SET hash = $2 WHERE wall_id = $1', [wall, hash])
+  })
+const canonicalOf = (e: Entry) => jest.requireActual<typeof import('@stone-tally/core')>('@stone-tally/core').canonical(e)
+
+const cutTail = (wall: string, to: number) =>
+  tamper(async (query) => {
+    await query('DELETE FROM entry WHERE wall_id = $1 AND seq > $2', [wall, to])
+    await query('UPDATE chain_head SET seq = $2, hash = (SELECT hash FROM entry WHERE wall_id = $1 AND seq = $2) WHERE wall_id = $1', [wall, to])
+  })
+
+test('a record that was left alone is whole: links, plans, photos, checkpoints', async () => {
+  const wall = await newWall(s, 'Whole')
+  await note(wall, 'a', 'b')
+  await checkpointNow(wall)
+  await note(wall, 'c')
+  expect(await verifyWall(wall)).toMatchObject({ intact: true, entries: 4, revisions: 1, checkpoints: 1, keys: [publicKeyOf(SECRET)] })
+})
+
+test('a checkpoint is made once for an end, and one for every wall that went on', async () => {
+  const wall = await newWall(s, 'Marked')
+  const [one, two] = await Promise.all([checkpointNow(wall), checkpointNow(wall)])
+  expect(one).toEqual(two)
+  expect(await checkpointsOf(wall)).toEqual([one])
+  await note(wall, 'more')
+  expect(await checkpointAll()).toBeGreaterThanOrEqual(1)
+  expect((await checkpointsOf(wall)).map((c) => c.seq)).toEqual([1, 2])
+  expect(await checkpointAll()).toBe(0)
+})
+
+describe('what the record says of itself is in order, and it was changed all the same', () => {
+  test('the tail cut off and the head set back', async () => {
+    const wall = await newWall(s, 'Cut')
+    await note(wall, 'a', 'b', 'c')
+    const given = await codeFor(wall)
+    await cutTail(wall, 2)
+    expect(await verifyWall(wall)).toMatchObject({ intact: false, fault: 'removed', seq: 3 })
+    expect(await holdAgainst(wall, given?.code ?? '')).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringMatching(/Entries were taken out/) }],
+    })
+  })
+  test('the chain computed anew over changed words: by the checkpoint, and by the code where that was taken out too', async () => {
+    const wall = await newWall(s, 'Anew')
+    await note(wall, 'a', 'b', 'c')
+    const given = await codeFor(wall)
+    await chainAnew(wall, 3)
+    expect(await verifyWall(wall)).toMatchObject({ intact: false, fault: 'checkpoint', seq: 4 })
+    await tamper(async (query) => void (await query('DELETE FROM checkpoint WHERE wall_id = $1', [wall])))
+    expect(await verifyWall(wall)).toMatchObject({ intact: true })
+    expect(await holdAgainst(wall, given?.code ?? '')).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(/does not fit/) }] })
+  })
+  test('a revision without its entry', async () => {
+    const wall = await newWall(s, 'Forged')
+    await s.owner.pool.query(
+      'INSERT INTO revision (wall_id, number, plan, issued_by) SELECT wall_id, 2, plan, issued_by FROM revision WHERE wall_id = $1',
+      [wall],
+    )
+    expect(await verifyWall(wall)).toMatchObject({ intact: false, fault: 'revision' })
+  })
+  test('a photo changed for another', async () => {
+    const wall = await newWall(s, 'Photo')
+    const picture = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#884' } })
+      .jpeg()
+      .toBuffer()
+    const taken = await takePhoto(wall, s.person('crew'), picture, { name: 'pipe.jpg', strip: true })
+    if (!taken.ok) throw new Error('a photo')
+    const shown = { ...noteFor(wall, ''), kind: 'photo', data: taken.value }
+    expect(await recordEntries(wall, s.person('crew'), [shown], Date.now())).toMatchObject([{ ok: true }])
+    expect(await verifyWall(wall)).toMatchObject({ intact: true, photos: 1 })
+    await tamper(async (query) => void (await query("UPDATE photo SET content = content || '\\x00' WHERE wall_id = $1", [wall])))
+    expect(await verifyWall(wall)).toMatchObject({ intact: false, fault: 'photo', seq: 2 })
+  })
+  test('a tail that was written anew is not signed', async () => {
+    const wall = await newWall(s, 'Unsigned')
+    await note(wall, 'a')
+    await checkpointNow(wall)
+    await note(wall, 'b', 'c')
+    await tamper(
+      async (query) => void (await query('UPDATE entry SET body = replace(body, \'"b"\', \'"x"\') WHERE wall_id = $1 AND seq = 3', [wall])),
+    )
+    expect(await checkpointNow(wall)).toBeUndefined()
+    expect(await checkpointsOf(wall)).toHaveLength(1)
+  })
+})
+
+test('what does not verify is kept once, holds every release, and only its look lets them go on', async () => {
+  const wall = await newWall(s, 'Held')
+  await note(wall, 'a', 'b')
+  const work = (kind: string, stage: string, data: object) => ({ ...noteFor(wall, ''), kind, where: { stage }, data })
+  const done = await recordEntries(
+    wall,
+    s.person('foreman'),
+    [
+      work('check', 'services', { confirmed: ['located', 'marked', 'revision'], detail: 'T-4711', until: '2099-12-31' }),
+      work('check', 'set-out', { confirmed: ['line', 'second', 'benchmark'] }),
+    ],
+    Date.now(),
+  )
+  expect(done).toMatchObject([{ ok: true }, { ok: true }])
+  const release = () => work('release', 'set-out', { decision: 'released', reason: 'seen and measured', signature: SIGNED })
+  const by = (role: 'inspector') => recordEntries(wall, s.person(role), [release(), noteFor(wall, 'work goes on')], Date.now())
+  await tamper(async (query) => void (await query('UPDATE entry SET body = replace(body, \'"a"\', \'"x"\') WHERE wall_id = $1 AND seq = 2', [wall])))
+  for (let i = 0; i < 2; i++) expect(await verifyAndKeep(wall)).toMatchObject({ intact: false, seq: 2, fault: 'altered' })
+  expect(await faultsOf(wall)).toMatchObject([{ number: 1, seq: 2, message: 'entry 2 was altered, or another was put in its place' }])
+  expect(await by('inspector')).toMatchObject([{ ok: false, problems: [{ message: expect.stringMatching(/does not verify/) }] }, { ok: true }])
+  expect(await codeFor(wall)).toBeUndefined()
+  expect(await mayLook(s.person('crew'))).toBe(false)
+  expect(await mayLook(s.person('inspector'))).toBe(true)
+  expect(await lookAtFault(wall, 1, s.person('inspector'), 'Restored from the backup of Tuesday')).toBe(true)
+  expect(await lookAtFault(wall, 1, s.person('office'), 'Seen as well')).toBe(false)
+  expect(await unlooked(wall)).toBeUndefined()
+  expect(await by('inspector')).toMatchObject([{ ok: true }, { ok: true }])
+  expect(await faultsOf(wall)).toMatchObject([{ look: { name: 'The inspector', words: 'Restored from the backup of Tuesday' } }])
+})
+
+test('the house looks at everything by night, one process at a time, and keeps what came of it', async () => {
+  const [one, two] = await Promise.all([verifyHouse(), verifyHouse()])
+  const seen = one ?? two
+  expect([one, two].filter((r) => r === undefined).length).toBeLessThanOrEqual(1)
+  expect(seen?.faults.map((f) => f.name).sort()).toEqual(expect.arrayContaining(['Cut', 'Forged', 'Held', 'Photo', 'Unsigned']))
+  await s.owner.pool.query("INSERT INTO sign_in_throttle (key, points, expire) VALUES ('old', 3, 1), ('new', 3, 99999999999999)")
+  await night()
+  expect(await lastVerification()).toMatchObject({ walls: expect.any(Number), faults: seen?.faults.length })
+  const left = await s.owner.pool.query('SELECT key FROM sign_in_throttle')
+  expect(left.rows.map((r) => r.key)).toEqual(['new'])
+  const log = await s.owner.pool.query("SELECT detail FROM security_log WHERE what = 'record does not verify'")
+  expect(log.rows.length).toBe(seen?.faults.length)
+})
+
+describe('the export', () => {
+  const read = async (wall: string, photos: 'all' | 'left out'): Promise<{ report: RecordReport; text: string }> => {
+    let text = ''
+    for await (const piece of recordFile({ id: wall, name: 'A wall' }, photos, '2026-06-01T00:00:00Z')) text += piece
+    const [first = '', ...lines] = text.split('\n')
+    const check = recordLines(first, { sums: SUMS })
+    if (!check.ok) throw new Error(check.problems[0]?.message)
+    for (const line of lines) if (check.value.take(line)) break
+    return { report: check.value.end(), text }
+  }
+  test('holds revisions, checkpoints, entries and pictures, and verifies line by line and as one JSON', async () => {
+    const wall = await newWall(s, 'Out')
+    const picture = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#488' } })
+      .jpeg()
+      .toBuffer()
+    const taken = await takePhoto(wall, s.person('crew'), picture, { name: 'pad.jpg', strip: true })
+    await recordEntries(wall, s.person('crew'), [{ ...noteFor(wall, ''), kind: 'photo', data: taken.ok ? taken.value : {} }], Date.now())
+    await note(wall, ...Array.from({ length: 700 }, (_, i) => `line ${i}\nwith "words"`))
+    await issueRevision(s.person('foreman'), wall, { ...planNamed('Out'), drawing: 'W-2' }, 1)
+    await checkpointNow(wall)
+    const { report, text } = await read(wall, 'all')
+    expect(report).toMatchObject({ intact: true, entries: 703, revisions: 2, photos: 1, photosLeftOut: 0, checkpoints: 1 })
+    expect(JSON.parse(text)).toMatchObject({ wall, withPhotos: 'all', entries: { length: 703 }, photos: { length: 1 }, key: publicKeyOf(SECRET) })
+    expect((await read(wall, 'left out')).report).toMatchObject({ intact: true, photosLeftOut: 1 })
+    expect(readCode((await codeFor(wall))?.code ?? '')).toMatchObject({ ok: true, value: { seq: 703 } })
+  })
+  test('a company without a key gives out no code and exports all the same', async () => {
+    delete process.env.CHECKPOINT_KEY
+    const wall = await newWall(s, 'Keyless')
+    expect(await codeFor(wall)).toBeUndefined()
+    expect((await read(wall, 'all')).report).toMatchObject({ intact: true, checkpoints: 0 })
+    process.env.CHECKPOINT_KEY = SECRET
+  })
+})
+
+describe('a request that fails half-way', () => {
+  test('costs the wall nothing: it stays folded, and what was not committed is not in it', async () => {
+    const wall = await newWall(s, 'Failing')
+    await note(wall, 'a')
+    const before = await stateOf(wall)
+    const query = jest.spyOn(database().pool, 'query')
+    query.mockImplementationOnce(() => Promise.reject(Object.assign(new Error('the connection was lost'), { code: '57P01' })) as never)
+    await expect(note(wall, 'lost')).rejects.toThrow('the connection was lost')
+    query.mockRestore()
+    const after = await stateOf(wall)
+    expect(after.steps).toBe(before.steps)
+    expect(after.entries.map((e) => (e.entry.data as { text?: string }).text)).toEqual([undefined, 'a'])
+    expect(await note(wall, 'b')).toMatchObject([{ ok: true, seq: 3 }])
+    expect((await stateOf(wall)).steps).toBe(before.steps)
+  })
+  test('committed though nobody heard of it: it is there with the next look, once', async () => {
+    const wall = await newWall(s, 'Unheard')
+    await note(wall, 'a')
+    const entry = noteFor(wall, 'arrived')
+    const { pool } = database()
+    const real = pool.query.bind(pool) as (...args: unknown[]) => Promise<unknown>
+    const query = jest.spyOn(pool, 'query')
+    query.mockImplementationOnce((async (...args: unknown[]) => {
+      await real(...args)
+      throw Object.assign(new Error('the answer was lost'), { code: '57P01' })
+    }) as never)
+    await expect(recordEntries(wall, s.person('crew'), [entry], Date.now())).rejects.toThrow('lost')
+    query.mockRestore()
+    expect(await recordEntries(wall, s.person('crew'), [entry], Date.now())).toMatchObject([{ ok: true, seq: 3 }])
+    expect((await stateOf(wall)).entries).toHaveLength(3)
+  })
+  test('sent again by way of another process while others came between: what those recorded is not left out', async () => {
+    const wall = await newWall(s, 'Between')
+    await note(wall, 'a')
+    const mine = { ...noteFor(wall, 'mine'), by: { id: s.person('crew').id, name: 'The crew', role: 'crew' } }
+    const other = { ...noteFor(wall, 'theirs'), by: mine.by }
+    const append = (e: typeof mine) =>
+      s.owner.pool.query('INSERT INTO entry (wall_id, id, body) VALUES ($1, $2, $3)', [wall, e.id, canonicalOf(e as never)])
+    await append(other)
+    await append(mine)
+    expect(await recordEntries(wall, s.person('crew'), [mine], Date.now())).toMatchObject([{ ok: true, seq: 4 }])
+    const state = await stateOf(wall)
+    expect(state.entries.map((e) => e.entry.id)).toEqual(expect.arrayContaining([mine.id, other.id]))
+    expect(await head(wall)).toMatchObject({ seq: 4 })
+    expect(await note(wall, 'next')).toMatchObject([{ ok: true, seq: 5 }])
+    expect(uuid7()).not.toBe(uuid7())
+  })
+})
