@@ -26,6 +26,8 @@ export interface Database {
     userAgent: string | null
     userId: string
   }
+  account: { id: string; accountId: string; providerId: string; userId: string; password: string | null; updatedAt: Date }
+  verification: { id: string; identifier: string; value: string; expiresAt: Date }
   wall: { id: string; company_id: string; name: string; site: string; created_at: Generated<Date>; made_up: Generated<boolean> }
   wall_shelf: { wall_id: string; number: number; stands: 'away' | 'back' | 'thrown'; why: string; changed_by: string; changed_at: Generated<Date> }
   template: { company_id: string; name: string; number: number; plan: string | null; changed_by: string; changed_at: Generated<Date> }

@@ -1,6 +1,7 @@
 import type { Problem } from '@stone-tally/core'
-import { asked, endedSession, type Person, personOf } from './accounts'
 import { log } from './log'
+import { SignInBusy } from './passwords'
+import { type Asked, asked, endedSession, type Person } from './sessions'
 import type { WallRow } from './wall-row'
 
 export { BODY, bodyOf } from './bodies'
@@ -31,16 +32,22 @@ async function signedOut(request: Request): Promise<Response> {
 
 /** Who asks; for a request that changes something also from the same origin. Or the refusal. */
 export async function asking(request: Request): Promise<Person | Response> {
-  return foreign(request) ?? (await personOf(request.headers)) ?? signedOut(request)
+  const who = await askingWith(request)
+  return who instanceof Response ? who : who.person
+}
+
+/** The same with the session. */
+export async function askingWith(request: Request): Promise<Asked | Response> {
+  return foreign(request) ?? (await asked(request.headers)) ?? signedOut(request)
 }
 
 /** The same with the wall it is about. */
-export async function askingAbout(request: Request, wallId: string): Promise<{ person: Person; wall: WallRow } | Response> {
+export async function askingAbout(request: Request, wallId: string): Promise<(Asked & { wall: WallRow }) | Response> {
   const refused = foreign(request)
   if (refused) return refused
   const who = await asked(request.headers, wallId)
   if (!who) return signedOut(request)
-  return who.wall ? { person: who.person, wall: who.wall } : refuse(404, 'there is no such wall')
+  return who.wall ? { ...who, wall: who.wall } : refuse(404, 'there is no such wall')
 }
 
 /** What PostgreSQL calls data it cannot keep, or that breaks a rule of its tables. */
@@ -53,6 +60,7 @@ export const guarded =
     try {
       return await handler(...args)
     } catch (error) {
+      if (error instanceof SignInBusy) return refuse(503, error.message)
       log.error({ err: error })
       if (notKept(error)) return refuse(422, 'holds a value that cannot be kept: a number out of range, or a name that is taken or unknown')
       return refuse(503, 'the record could not be reached just now; try again')

@@ -40,7 +40,7 @@ function listen() {
   })
   client
     .connect()
-    .then(() => client.query('LISTEN tally_entry; LISTEN tally_here'))
+    .then(() => client.query('LISTEN tally_entry; LISTEN tally_here; LISTEN tally_session'))
     .then(() => {
       h.client = client
       h.starting = undefined
@@ -61,10 +61,11 @@ function rest() {
 
 const channels = new Map<string, Set<(payload: string) => void>>()
 /** Takes what is said on another channel, while somebody looks at a wall. */
-export function hear(channel: 'tally_here', take: (payload: string) => void) {
+export function hear(channel: 'tally_here' | 'tally_session', take: (payload: string) => void): () => void {
   const set = channels.get(channel) ?? new Set()
   set.add(take)
   channels.set(channel, set)
+  return () => void set.delete(take)
 }
 
 /**

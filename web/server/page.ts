@@ -2,11 +2,14 @@ import { UNIT_SYSTEMS } from '@stone-tally/core'
 import { cookies, headers } from 'next/headers'
 import { notFound, redirect } from 'next/navigation'
 import { cache } from 'react'
-import { hasPeople, type Person, personOf } from './accounts'
+import { hasPeople } from './accounts'
+import { type Asked, asked, type Person } from './sessions'
 import { wallFor } from './walls'
 
 /** The person of this page's request. */
-export const currentPerson = cache(async (): Promise<Person | undefined> => personOf(await headers()))
+export const currentPerson = cache(async (): Promise<Person | undefined> => (await currentAsked())?.person)
+/** The same with their session. */
+export const currentAsked = cache(async (): Promise<Asked | undefined> => asked(await headers()))
 
 /** The signed-in person, or off to sign in (or to make the first company). */
 export async function requirePerson(): Promise<Person> {

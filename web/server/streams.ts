@@ -1,4 +1,5 @@
-import { asked } from './accounts'
+import { hear } from './live'
+import { asked } from './sessions'
 
 /** A client that does not read what it is sent is let go before it fills the memory, characters. It comes back by number. */
 const BACKLOG = 4_000_000
@@ -54,17 +55,24 @@ export function eventStream(request: Request, wall: string | undefined, begin: (
           if (waiting > BACKLOG) end()
           else controller.enqueue(encoder.encode(text))
         }
-        const beat = setInterval(async () => {
+        const look = async () => {
           const still = await asked(request.headers, wall).catch(() => undefined)
-          if (still && (wall === undefined || still.wall)) say(': beat\n\n')
-          else end('event: lost\ndata: {"message":"you are signed out; sign in again"}\n\n')
-        }, BEAT)
+          if (still && (wall === undefined || still.wall)) {
+            whose = still.person.id
+            say(': beat\n\n')
+          } else end('event: lost\ndata: {"message":"you are signed out; sign in again"}\n\n')
+        }
+        let whose = ''
+        const beat = setInterval(look, BEAT)
+        // Somebody's sessions were ended: theirs look now, and those that do not know yet whose they are.
+        const unhear = hear('tally_session', (person) => (whose === '' || whose === person ? look() : undefined))
         let stop = () => {}
         end = (last) => {
           if (over) return
           if (last) say(last)
           over = true
           clearInterval(beat)
+          unhear()
           open().ends.delete(end)
           stop()
           try {

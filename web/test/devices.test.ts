@@ -82,12 +82,7 @@ test('what a signed-out device gives back is set aside once, under its person, a
   const added = await addPerson(s.ours, { name: 'Lea', email: 'lea@site.example', password: 'a long password', role: 'crew' })
   const into = await signIn({ email: 'lea@site.example', password: 'a long password' }, new Headers())
   if (!added.ok || !into.ok) throw new Error('not signed in')
-  const headers = new Headers({
-    cookie: into.value.headers
-      .getSetCookie()
-      .map((c) => c.split(';')[0])
-      .join('; '),
-  })
+  const headers = new Headers({ cookie: into.value.cookies.map((c) => c.split(';')[0]).join('; ') })
   expect(await endedSession(headers)).toBeUndefined()
   await signOutEverywhere(s.ours, added.value.id, 'The office')
   const who = await endedSession(headers)

@@ -4,6 +4,7 @@ import { SIGNED } from '../../core/test/plans'
 import { checkpointAll, checkpointNow, checkpointsOf } from '../server/checkpoints'
 import { database } from '../server/database'
 import { recordFile } from '../server/export'
+import { knownRevision, noteGiven, noteMade } from '../server/given'
 import { night } from '../server/nightly'
 import { takePhoto } from '../server/photos'
 import { codeFor, holdAgainst } from '../server/proof'
@@ -260,5 +261,48 @@ describe('a request that fails half-way', () => {
     expect(await head(wall)).toMatchObject({ seq: 4 })
     expect(await note(wall, 'next')).toMatchObject([{ ok: true, seq: 5 }])
     expect(uuid7()).not.toBe(uuid7())
+  })
+})
+
+describe('under which revision a device may record', () => {
+  const entry = (wall: string, revision: number, at: number) => ({ ...noteFor(wall, `under ${revision}`), revision, at: new Date(at).toISOString() })
+  const begin = async (wall: string, began: Date) => {
+    const id = uuid7()
+    await s.owner.pool.query(`INSERT INTO "user" (id, name, email, role, "companyId") VALUES ($1, 'Device', $1 || '@site.example', 'crew', $2)`, [
+      id,
+      s.ours,
+    ])
+    await s.owner.pool.query(
+      `INSERT INTO session (id, "expiresAt", token, "updatedAt", "createdAt", "userId") VALUES ($1, now() + interval '1 day', $1, now(), $2, $1)`,
+      [id, began],
+    )
+    const session = { id, began }
+    const send = async (...entries: ReturnType<typeof entry>[]) => {
+      const outcomes = await recordEntries(wall, s.person('crew'), entries, Date.now(), () => knownRevision(session, wall))
+      await noteMade(id, wall, entries, outcomes)
+      return outcomes.map((o) => (o.ok ? 'recorded' : o.problems[0]?.field))
+    }
+    return { session, send }
+  }
+  test('the one it has; not an older one again once it recorded under the newer, nor one from before it signed in', async () => {
+    const wall = await newWall(s, 'Revised')
+    const soon = Date.now() + 1000
+    const offline = await begin(wall, new Date(Date.now() - 5 * 86_400_000))
+    expect(await issueRevision(s.person('foreman'), wall, { ...planNamed('Revised'), drawing: 'W-2' }, 1)).toMatchObject({ ok: true })
+    // It never heard of the second: what it did under the first is kept as it is.
+    expect(await offline.send(entry(wall, 1, soon))).toEqual(['recorded'])
+    // It was given it; a day later it has it for certain.
+    await noteGiven(offline.session.id, wall, 2, Date.now())
+    expect(await offline.send(entry(wall, 1, soon + 60_000), entry(wall, 1, soon + 25 * 3_600_000))).toEqual(['recorded', 'revision'])
+    // It recorded under it: from then on nothing under the first, whatever it says; what was seen before that may still come.
+    expect(await offline.send(entry(wall, 2, soon + 120_000))).toEqual(['recorded'])
+    expect(await offline.send(entry(wall, 1, soon + 130_000), entry(wall, 1, soon + 100_000), entry(wall, 2, soon + 130_000))).toEqual([
+      'revision',
+      'recorded',
+      'recorded',
+    ])
+    const fresh = await begin(wall, new Date(Date.now() + 2000))
+    expect(await fresh.send(entry(wall, 1, soon + 25 * 3_600_000))).toEqual(['revision'])
+    expect(await fresh.send(entry(wall, 2, soon + 25 * 3_600_000))).toEqual(['recorded'])
   })
 })

@@ -39,7 +39,7 @@ export async function up(db: Kysely<never>) {
     )`.execute(db)
   await sql`
     CREATE TABLE fault_look (
-      wall_id uuid NOT NULL,
+      wall_id uuid NOT NULL REFERENCES wall (id),
       number integer NOT NULL,
       person text NOT NULL,
       name text NOT NULL,
@@ -53,7 +53,7 @@ export async function up(db: Kysely<never>) {
     CREATE TABLE security_log (
       number bigint GENERATED ALWAYS AS IDENTITY PRIMARY KEY,
       at timestamptz NOT NULL DEFAULT now(),
-      company_id uuid REFERENCES company (id),
+      company_id uuid,
       what text NOT NULL,
       person text,
       name text,

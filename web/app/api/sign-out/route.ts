@@ -1,7 +1,12 @@
-import { auth } from '@/server/accounts'
-import { guarded, refuse, sameOrigin } from '@/server/http'
+import { foreign, guarded } from '@/server/http'
+import { logged } from '@/server/security-log'
+import { cookieGone, personOf, signOut } from '@/server/sessions'
 
 export const POST = guarded(async (request: Request) => {
-  if (!sameOrigin(request)) return refuse(403, 'this request did not come from a page of this application')
-  return auth().api.signOut({ headers: request.headers, asResponse: true })
+  const refused = foreign(request)
+  if (refused) return refused
+  const person = await personOf(request.headers)
+  await signOut(request.headers)
+  if (person) await logged('sign-out', request, person)
+  return Response.json({ success: true }, { headers: { 'set-cookie': cookieGone(request.headers) } })
 })

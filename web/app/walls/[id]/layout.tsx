@@ -4,7 +4,8 @@ import { FaultBar } from '@/features/wall/fault-bar'
 import { WallProvider } from '@/features/wall/provider'
 import { AwayBar } from '@/features/yard/away-bar'
 import { HiddenWall } from '@/features/yard/hidden-wall'
-import { requireWall } from '@/server/page'
+import { noteGiven } from '@/server/given'
+import { currentAsked, requireWall } from '@/server/page'
 import { headOf } from '@/server/record-store'
 import { faultsOf } from '@/server/verify'
 import { revisionsOf, whyNotShown } from '@/server/walls'
@@ -18,6 +19,8 @@ export default async function Layout({ children, params }: { children: ReactNode
   const [revisions, head, faults] = await Promise.all([revisionsOf(wall.id), headOf(wall.id), faultsOf(wall.id)])
   const fault = faults.find((f) => !f.look) ?? faults[faults.length - 1]
   const plans = revisions.map((r) => r.plan)
+  const asked = await currentAsked()
+  if (asked) await noteGiven(asked.session.id, wall.id, plans.length)
   // Another revision, or another person, is another start.
   return (
     <WallProvider key={`${wall.id} ${plans.length} ${me.id}`} wall={wall.id} name={wall.name} me={me} plans={plans} head={head.seq}>

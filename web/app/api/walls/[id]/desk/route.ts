@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import { catalogueOf } from '@/server/catalogue'
+import { noteGiven } from '@/server/given'
 import { askingAbout, guarded } from '@/server/http'
 import { keepersOf, levelsFor } from '@/server/rules'
 import { scatterFor } from '@/server/scatter'
@@ -19,6 +20,7 @@ export const GET = guarded(async (request: Request, { params }: { params: Promis
     catalogueOf(person.companyId),
     scatterFor(person.companyId),
   ])
+  await noteGiven(who.session.id, wall.id, revisions.length)
   const body = JSON.stringify({
     id: wall.id,
     name: wall.name,

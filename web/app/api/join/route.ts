@@ -1,0 +1,28 @@
+import { BODY, bodyOf, foreign, guarded, refuse } from '@/server/http'
+import { answerIn } from '@/server/http-cookies'
+import { networkOf } from '@/server/network'
+import { linkFor, takeLink } from '@/server/people'
+import { tried } from '@/server/throttle'
+
+/** What a link is for. The token comes in the body: addresses are written down in too many places. */
+export const PUT = guarded(async (request: Request) => {
+  const refused = foreign(request)
+  if (refused) return refused
+  const body = await bodyOf(request, BODY.words)
+  if (!body.ok) return refuse(400, body.problems)
+  const allowed = await tried('link', networkOf(request.headers), 'token')
+  if (!allowed.ok) return refuse(429, allowed.problems)
+  const link = await linkFor(String((body.value as { token?: unknown } | null)?.token ?? ''))
+  if (!link) return refuse(404, 'this link was used, or its time is over; ask for another')
+  const { what, name, role, company, made_by } = link
+  return Response.json({ what, name, role, company, by: made_by })
+})
+
+/** Uses it. */
+export const POST = guarded(async (request: Request) => {
+  const refused = foreign(request)
+  if (refused) return refused
+  const body = await bodyOf(request, BODY.words)
+  if (!body.ok) return refuse(400, body.problems)
+  return answerIn(await takeLink(body.value, request.headers), 422)
+})

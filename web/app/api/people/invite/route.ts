@@ -1,0 +1,12 @@
+import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { invite } from '@/server/people'
+
+/** Invites somebody; the link is given out once and stands nowhere. */
+export const POST = guarded(async (request: Request) => {
+  const person = await asking(request)
+  if (person instanceof Response) return person
+  const body = await bodyOf(request, BODY.words)
+  if (!body.ok) return refuse(400, body.problems)
+  const made = await invite(person, body.value, request)
+  return made.ok ? Response.json(made.value, { status: 201 }) : refuse(made.problems[0]?.field === 'role' ? 403 : 422, made.problems)
+})

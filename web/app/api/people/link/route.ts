@@ -1,0 +1,12 @@
+import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { resetLink } from '@/server/people'
+
+/** A link by which `{id}` sets a new password. */
+export const POST = guarded(async (request: Request) => {
+  const person = await asking(request)
+  if (person instanceof Response) return person
+  const body = await bodyOf(request, BODY.words)
+  if (!body.ok) return refuse(400, body.problems)
+  const made = await resetLink(person, String((body.value as { id?: unknown } | null)?.id ?? ''), request)
+  return made.ok ? Response.json(made.value, { status: 201 }) : refuse(403, made.problems)
+})

@@ -1,0 +1,21 @@
+import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { changeRole, removePerson } from '@/server/people'
+
+/** `{id, role}`: changes what somebody may do. */
+export const POST = guarded(async (request: Request) => {
+  const person = await asking(request)
+  if (person instanceof Response) return person
+  const body = await bodyOf(request, BODY.words)
+  if (!body.ok) return refuse(400, body.problems)
+  const { id, role } = (body.value ?? {}) as { id?: unknown; role?: unknown }
+  const done = await changeRole(person, String(id ?? ''), role, request)
+  return done.ok ? Response.json({ role: done.value }) : refuse(done.problems[0]?.field === 'id' ? 403 : 422, done.problems)
+})
+
+/** Takes somebody out of the company (`?id=`). */
+export const DELETE = guarded(async (request: Request) => {
+  const person = await asking(request)
+  if (person instanceof Response) return person
+  const done = await removePerson(person, new URL(request.url).searchParams.get('id') ?? '', request)
+  return done.ok ? Response.json({ ok: true }) : refuse(403, done.problems)
+})
