@@ -13,6 +13,10 @@ const PAGES: readonly (readonly [string, () => string])[] = [
   ['This device', () => '/device'],
   ['Words of the trade', () => '/words'],
   ['Days', () => '/days'],
+  ['People', () => '/people'],
+  ['Security log', () => '/people/log'],
+  ['Your sign-in', () => '/me'],
+  ['The house', () => '/house'],
   ...CALCULATORS.map((c) => [`Bench: ${c.title}`, () => `/bench/${c.name}`] as const),
   ['Board', wall('')],
   ...['dig', 'soil', 'lifts', 'level', 'map', 'density', 'weather'].map((t) => [`Dig and pad: ${t}`, wall(`/ground?tab=${t}`)] as const),
@@ -114,6 +118,7 @@ function small(): string[] {
 test.describe('every page of the house', () => {
   // One desk in metres, one in feet and one phone go through all of it: what they have of the application they have from the page before.
   const devices: BrowserContext[] = []
+  const violations: string[] = []
   const pages: Page[] = []
   test.beforeAll(async ({ browser }) => {
     devices.push(
@@ -123,7 +128,9 @@ test.describe('every page of the house', () => {
     )
     for (const d of devices) {
       await signIn(d, 'foreman')
-      pages.push(await d.newPage())
+      const page = await d.newPage()
+      page.on('console', (m) => /Content Security Policy|Refused to/.test(m.text()) && violations.push(`${page.url()}: ${m.text()}`))
+      pages.push(page)
     }
     await devices[1]?.addCookies([{ name: 'units', value: 'imperial', url: url() }])
   })
@@ -148,6 +155,7 @@ test.describe('every page of the house', () => {
       }
       await small1.setViewportSize({ width: 390, height: 844 })
       expect.soft(await small1.evaluate(small), 'too small for a finger').toEqual([])
+      expect.soft(violations.splice(0), 'against the policy of its own page').toEqual([])
     })
   }
 })

@@ -89,31 +89,49 @@ export interface Serving {
   readonly setupCode?: string | undefined
   /** Private key that checkpoints are signed with, 64 hex digits; none are made without. */
   readonly checkpointKey?: string | undefined
+  /** Where the data lies, so that the room left there is known. */
+  readonly dataFolder?: string | undefined
   readonly errors?: 'inherit' | 'ignore'
 }
 
 /** Serves the built application on loopback; it ends with this process, however this one ends. */
-export function serve({ port, databaseUrl, secret, instruments = 0, setupCode = '', checkpointKey = '', errors = 'inherit' }: Serving) {
-  return spawn(process.execPath, ['--require', join(ROOT, 'scripts', 'child.cjs'), join(WEB, '.next', 'standalone', 'web', 'server.js')], {
-    stdio: ['ignore', 'ignore', errors, 'ipc'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      HOSTNAME: '127.0.0.1',
-      PORT: `${port}`,
-      DATABASE_URL: databaseUrl,
-      AUTH_SECRET: secret,
-      INSTRUMENTS_PORT: `${instruments}`,
-      SETUP_CODE: setupCode,
-      CHECKPOINT_KEY: checkpointKey,
-      // Longer than a proxy or a device keeps a connection for its next request: otherwise one is sent into a closing one, and lost.
-      KEEP_ALIVE_TIMEOUT: '65000',
-      LAYOUT_WORKER: join(WEB, '.next', 'standalone', 'web', 'layout-worker.mjs'),
-      NEXT_TELEMETRY_DISABLED: '1',
-      // What was made by another state of the sources is made anew.
-      BUILT_FROM: existsSync(STAMP) ? readFileSync(STAMP, 'utf8') : '',
+export function serve({
+  port,
+  databaseUrl,
+  secret,
+  instruments = 0,
+  setupCode = '',
+  checkpointKey = '',
+  dataFolder = '',
+  errors = 'inherit',
+}: Serving) {
+  return spawn(
+    process.execPath,
+    ['--require', join(ROOT, 'scripts', 'child.cjs'), '--require', join(WEB, 'front.cjs'), join(WEB, '.next', 'standalone', 'web', 'server.js')],
+    {
+      stdio: ['ignore', 'ignore', errors, 'ipc'],
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        // A request under any other name is not for this installation.
+        SERVED_AS: process.env.SERVED_AS ?? '127.0.0.1 localhost [::1]',
+        HOSTNAME: '127.0.0.1',
+        PORT: `${port}`,
+        DATABASE_URL: databaseUrl,
+        AUTH_SECRET: secret,
+        INSTRUMENTS_PORT: `${instruments}`,
+        SETUP_CODE: setupCode,
+        CHECKPOINT_KEY: checkpointKey,
+        DATA_FOLDER: dataFolder,
+        // Longer than a proxy or a device keeps a connection for its next request: otherwise one is sent into a closing one, and lost.
+        KEEP_ALIVE_TIMEOUT: '65000',
+        LAYOUT_WORKER: join(WEB, '.next', 'standalone', 'web', 'layout-worker.mjs'),
+        NEXT_TELEMETRY_DISABLED: '1',
+        // What was made by another state of the sources is made anew.
+        BUILT_FROM: existsSync(STAMP) ? readFileSync(STAMP, 'utf8') : '',
+      },
     },
-  })
+  )
 }
 
 /** Starts the instruments that stand in for real ones; they end with this process. */

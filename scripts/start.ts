@@ -198,7 +198,7 @@ async function main() {
     }
     web = supervise(
       'The application',
-      () => serve({ port, databaseUrl: cluster.appUrl, secret, instruments: instrumentsPort, setupCode: code, checkpointKey }),
+      () => serve({ port, databaseUrl: cluster.appUrl, secret, instruments: instrumentsPort, setupCode: code, checkpointKey, dataFolder: local }),
       log,
     )
     leave = watchOver(

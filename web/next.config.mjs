@@ -16,7 +16,7 @@ const HEADERS = [
   ['cross-origin-opener-policy', 'same-origin'],
   ['cross-origin-resource-policy', 'same-origin'],
   // The camera is for photos; nothing else is asked of a device.
-  ['permissions-policy', 'camera=(self), microphone=(), geolocation=(), payment=(), usb=(), bluetooth=(), serial=()'],
+  ['permissions-policy', 'camera=(self), microphone=(), geolocation=(), payment=(), usb=(), serial=()'],
 ].map(([key, value]) => ({ key, value }))
 
 /** @type {import('next').NextConfig} */

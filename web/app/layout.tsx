@@ -2,9 +2,11 @@ import '@fontsource-variable/archivo/index.css'
 import '@fontsource/barlow-condensed/500.css'
 import '@fontsource/barlow-condensed/600.css'
 import type { Metadata, Viewport } from 'next'
+import { headers } from 'next/headers'
 import type { ReactNode } from 'react'
 import { Courier } from '@/features/device/courier'
 import { preferences } from '@/server/page'
+import { NonceContext } from '@/ui/nonce'
 import { PreferencesProvider } from '@/ui/preferences'
 import { StyleRegistry } from '@/ui/registry'
 import { GlobalStyle } from '@/ui/theme'
@@ -15,16 +17,20 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1, them
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const { units, theme } = await preferences()
+  const nonce = (await headers()).get('x-nonce') ?? undefined
   return (
     <html lang="en" data-theme={theme}>
+      <head>{nonce ? <meta property="csp-nonce" content={nonce} /> : null}</head>
       <body>
-        <StyleRegistry>
+        <StyleRegistry nonce={nonce}>
           <GlobalStyle />
-          <PreferencesProvider units={units} theme={theme}>
-            <Version />
-            <Courier />
-            {children}
-          </PreferencesProvider>
+          <NonceContext value={nonce}>
+            <PreferencesProvider units={units} theme={theme}>
+              <Version />
+              <Courier />
+              {children}
+            </PreferencesProvider>
+          </NonceContext>
         </StyleRegistry>
       </body>
     </html>

@@ -1,4 +1,7 @@
+import { existsSync, readFileSync, statSync } from 'node:fs'
+import { statfs } from 'node:fs/promises'
 import pg from 'pg'
+import { database } from './database'
 
 /** Health answers within a second, whatever the database does. */
 const PATIENCE = 700
@@ -33,13 +36,86 @@ export async function databaseAnswers(): Promise<boolean> {
     .finally(() => {
       probe.asked = undefined
     })
+  return within(probe.asked, false)
+}
+
+/** What came of it in time, or what is said where nothing did. */
+async function within<T>(work: Promise<T>, late: T): Promise<T> {
   let clock: NodeJS.Timeout | undefined
-  const late = new Promise<boolean>((resolve) => {
-    clock = setTimeout(() => resolve(false), PATIENCE)
+  const over = new Promise<T>((resolve) => {
+    clock = setTimeout(() => resolve(late), PATIENCE)
   })
   try {
-    return await Promise.race([probe.asked, late])
+    return await Promise.race([work, over])
   } finally {
     clearTimeout(clock)
   }
+}
+
+/** A part of the house: well, to be looked at soon, or ill; with what to do. */
+export interface Part {
+  readonly part: 'database' | 'disk' | 'backup' | 'records'
+  readonly is: 'well' | 'watch' | 'ill'
+  readonly says: string
+}
+
+const GB = 1024 ** 3
+/** Free room below which somebody is told, and below which the database may stop, bytes. */
+const ROOM = { watch: 5 * GB, ill: GB }
+/** A backup older than this is none, hours. */
+const BACKUP_HOURS = 26
+/** Records that were not looked at for so long, hours. */
+const LOOKED_HOURS = 26
+
+async function disk(): Promise<Part> {
+  const folder = process.env.DATA_FOLDER ?? ''
+  if (folder === '' || !existsSync(folder))
+    return { part: 'disk', is: 'watch', says: 'where the data lies is not known to the application (DATA_FOLDER)' }
+  const { bavail, bsize } = await statfs(folder)
+  const free = bavail * bsize
+  const said = `${(free / GB).toFixed(1)} GB free`
+  if (free < ROOM.ill) return { part: 'disk', is: 'ill', says: `${said}: the database stops when there is none. Make room now` }
+  return free < ROOM.watch ? { part: 'disk', is: 'watch', says: `${said}: make room soon` } : { part: 'disk', is: 'well', says: said }
+}
+
+/** What `bin/tally backup` leaves behind in the data folder each time it ends well. */
+export const BACKUP_MARK = 'last-backup.json'
+
+function backup(now: number): Part {
+  const file = `${process.env.DATA_FOLDER ?? ''}/${BACKUP_MARK}`
+  if (!existsSync(file)) return { part: 'backup', is: 'watch', says: 'there was none yet; bin/tally backup makes one' }
+  let to = ''
+  try {
+    to = String((JSON.parse(readFileSync(file, 'utf8')) as { to?: unknown }).to ?? '')
+  } catch {
+    // Its time says enough.
+  }
+  const hours = (now - statSync(file).mtimeMs) / 3_600_000
+  const said = `the last one is ${hours < 1 ? 'less than an hour' : `${Math.round(hours)} hours`} old${to ? `, in ${to}` : ''}`
+  return hours > BACKUP_HOURS
+    ? { part: 'backup', is: 'ill', says: `${said}: a day's work would be lost with this machine` }
+    : { part: 'backup', is: 'well', says: said }
+}
+
+async function records(now: number): Promise<Part> {
+  const { db } = database()
+  const last = await db.selectFrom('house_check').select(['ended_at', 'faults', 'walls']).orderBy('number', 'desc').limit(1).executeTakeFirst()
+  if (!last) return { part: 'records', is: 'watch', says: 'they were not looked at yet; the house does it by night and soon after it was started' }
+  const hours = (now - last.ended_at.getTime()) / 3_600_000
+  const said = `${last.walls} looked at ${last.ended_at.toISOString().slice(0, 16).replace('T', ' ')} UTC`
+  if (last.faults > 0) return { part: 'records', is: 'ill', says: `${said}: ${last.faults} of them do not verify. Each says so on its wall` }
+  return hours > LOOKED_HOURS
+    ? { part: 'records', is: 'watch', says: `${said}, more than a day ago` }
+    : { part: 'records', is: 'well', says: `${said}: all of them verify` }
+}
+
+/** How each part of the house is. Answers within a second and a half, whatever is ill. */
+export async function healthOf(now = Date.now()): Promise<readonly Part[]> {
+  const up = await databaseAnswers()
+  const db: Part = up
+    ? { part: 'database', is: 'well', says: 'answers' }
+    : { part: 'database', is: 'ill', says: 'does not answer; nothing can be recorded here until it does. Devices keep what is recorded on them' }
+  const unknown: Part = { part: 'records', is: 'watch', says: 'cannot be looked at while the database does not answer' }
+  const late: Part = { part: 'disk', is: 'watch', says: 'could not be looked at' }
+  return [db, await within(disk(), late).catch(() => late), backup(now), up ? await within(records(now), unknown).catch(() => unknown) : unknown]
 }

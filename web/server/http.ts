@@ -23,6 +23,30 @@ export function sameOrigin(request: Request): boolean {
 
 export const foreign = (request: Request) =>
   request.method !== 'GET' && !sameOrigin(request) ? refuse(403, 'this request did not come from a page of this application') : undefined
+
+/**
+ * How many requests of a session are answered in a minute, by what they take; counted by each process for itself. Somebody at work comes nowhere
+ * near: a device that records every second, with its photos, is at a tenth of the first.
+ */
+const PER_MINUTE = { any: 3000, heavy: 30, people: 60 } as const
+export type Route = keyof typeof PER_MINUTE
+const counts = new Map<string, { minute: number; count: number }>()
+
+/** The refusal of a request that came too often, or undefined. @param key - whose count it is, such as the id of a session */
+export function tooOften(route: Route, key: string, now = Date.now()): Response | undefined {
+  if (process.env.RATE_LIMITS === 'off') return undefined
+  const minute = Math.floor(now / 60_000)
+  const at = `${route} ${key}`
+  const before = counts.get(at)
+  const count = before?.minute === minute ? before.count + 1 : 1
+  counts.set(at, { minute, count })
+  if (counts.size > 20_000) for (const [k, c] of counts) if (c.minute !== minute) counts.delete(k)
+  if (count <= PER_MINUTE[route]) return undefined
+  const answer = refuse(429, `this was asked for more than ${PER_MINUTE[route]} times in a minute; wait a moment and try again`)
+  answer.headers.set('retry-after', '60')
+  return answer
+}
+
 /** `ended`: the office ended it, and the device gives back what it keeps. */
 async function signedOut(request: Request): Promise<Response> {
   const message = 'you are signed out; sign in again, nothing you entered is lost'
@@ -38,7 +62,10 @@ export async function asking(request: Request): Promise<Person | Response> {
 
 /** The same with the session. */
 export async function askingWith(request: Request): Promise<Asked | Response> {
-  return foreign(request) ?? (await asked(request.headers)) ?? signedOut(request)
+  const refused = foreign(request)
+  if (refused) return refused
+  const who = await asked(request.headers)
+  return who ? (tooOften('any', who.session.id) ?? who) : signedOut(request)
 }
 
 /** The same with the wall it is about. */
@@ -47,6 +74,8 @@ export async function askingAbout(request: Request, wallId: string): Promise<(As
   if (refused) return refused
   const who = await asked(request.headers, wallId)
   if (!who) return signedOut(request)
+  const often = tooOften('any', who.session.id)
+  if (often) return often
   return who.wall ? { ...who, wall: who.wall } : refuse(404, 'there is no such wall')
 }
 

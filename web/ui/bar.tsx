@@ -51,9 +51,9 @@ export function Bar({ person, children }: { person?: { name: string; role: Role 
       <LookMenu />
       {person ? (
         <>
-          <span className="who">
+          <Link className="who" href="/me" aria-label={`${person.name}, ${ROLE_NAMES[person.role]}: your sign-in`}>
             {person.name} · {ROLE_NAMES[person.role]}
-          </span>
+          </Link>
           <Flip onPress={leave}>Sign out</Flip>
         </>
       ) : null}

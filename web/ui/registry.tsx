@@ -5,8 +5,8 @@ import { type ReactNode, useState } from 'react'
 import { ServerStyleSheet, StyleSheetManager } from 'styled-components'
 
 /** Puts the styles into the server's HTML, so that nothing flashes unstyled. */
-export function StyleRegistry({ children }: { children: ReactNode }) {
-  const [sheet] = useState(() => new ServerStyleSheet())
+export function StyleRegistry({ nonce, children }: { nonce: string | undefined; children: ReactNode }) {
+  const [sheet] = useState(() => new ServerStyleSheet(nonce === undefined ? {} : { nonce }))
   useServerInsertedHTML(() => {
     const styles = sheet.getStyleElement()
     sheet.instance.clearTag()

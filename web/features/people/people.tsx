@@ -1,92 +1,151 @@
 'use client'
 
-import { type Problem, ROLE_NAMES, ROLES, type Role } from '@stone-tally/core'
+import { ROLE_NAMES, ROLES, type Role } from '@stone-tally/core'
 import { useState } from 'react'
-import { send } from '@/device/send'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Choice, Field, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Ask, Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { LinkGiven } from './link-given'
+import { Part } from './me'
+import { type Member, usePeople } from './use-people'
 
-interface Member {
-  readonly id: string
-  readonly name: string
-  readonly email: string
-  readonly role: string
-  readonly devices: string
+type Actions = ReturnType<typeof usePeople>
+
+/** What the office does with one person, in a dialog: nothing of it is done by a slip of the thumb. */
+function MemberDialog({ member, me, acts, onClose }: { member: Member; me: Me; acts: Actions; onClose(): void }) {
+  const [role, setRole] = useState(member.role as Role)
+  const [sure, setSure] = useState(false)
+  const mine = member.id === me.id
+  return (
+    <Ask title={member.name} open onClose={onClose}>
+      <Stack>
+        <p style={{ margin: 0 }}>
+          {member.email} · signed in on {member.devices} {member.devices === '1' ? 'device' : 'devices'}
+        </p>
+        <Row>
+          <Choice label="Role" value={role} options={ROLES.map((r) => [r, ROLE_NAMES[r]] as const)} onChange={setRole} />
+          <Button isDisabled={role === member.role} onPress={() => acts.role(member, role)}>
+            Change the role
+          </Button>
+        </Row>
+        <p style={{ margin: 0, color: 'var(--soft)', fontSize: 15 }}>
+          Whoever changes role, is signed out or removed is out at once on every device; what waits there is set aside for the foreman.
+        </p>
+        <Row>
+          <Button
+            onPress={() => {
+              acts.reset(member)
+              onClose()
+            }}
+          >
+            Link for a new password
+          </Button>
+          <Button isDisabled={member.devices === '0'} onPress={() => acts.end(member)}>
+            Sign out everywhere
+          </Button>
+        </Row>
+        {mine ? null : sure ? (
+          <Row>
+            <NowButton onPress={() => acts.remove(member)}>Remove {member.name} from the company</NowButton>
+            <Button onPress={() => setSure(false)}>Keep</Button>
+          </Row>
+        ) : (
+          <Row>
+            <Quiet onPress={() => setSure(true)}>Remove from the company …</Quiet>
+          </Row>
+        )}
+        <Problems list={acts.problems} />
+      </Stack>
+    </Ask>
+  )
 }
 
-/** People of the company: who, in which role, on how many devices; sign out at once when a phone is lost. */
-export function People({ me, people }: { me: Me; people: readonly Member[] }) {
-  const [v, setV] = useState({ name: '', email: '', password: '' })
+function SessionRule({ rule, acts }: { rule: { idle: number; most: number }; acts: Actions }) {
+  const [idle, setIdle] = useState(`${rule.idle}`)
+  const [most, setMost] = useState(`${rule.most}`)
+  const wrong = (k: string) => acts.problems.find((p) => p.field === k)?.message
+  return (
+    <Part aria-label="How long people stay signed in">
+      <h2>How long people stay signed in</h2>
+      <Row>
+        <Field label="Days without use" inputMode="numeric" value={idle} onChange={setIdle} error={wrong('idle')} />
+        <Field label="Days in all" inputMode="numeric" value={most} onChange={setMost} error={wrong('most')} />
+        <Button isDisabled={idle === `${rule.idle}` && most === `${rule.most}`} onPress={() => acts.rule(Number(idle), Number(most))}>
+          Set
+        </Button>
+      </Row>
+    </Part>
+  )
+}
+
+/** People of the company: who, in which role, on how many devices; invited by link, out at once when a phone is lost. */
+export function People({ me, people, rule }: { me: Me; people: readonly Member[]; rule: { idle: number; most: number } }) {
+  const acts = usePeople(me, people)
+  const [name, setName] = useState('')
   const [role, setRole] = useState<Role>('crew')
-  const [problems, setProblems] = useState<readonly Problem[]>([])
-  // A foreman adds the people of the site, and the office while there is none.
-  const office = people.some((p) => p.role === 'office')
-  const adds = ROLES.filter((r) => me.role === 'office' || (me.role === 'foreman' && (r !== 'office' || !office)))
-  const set = (k: keyof typeof v) => (value: string) => setV({ ...v, [k]: value })
-  const add = async () => {
-    const answer = await send('POST', '/api/people', { ...v, role })
-    if (answer.ok) window.location.reload()
-    else setProblems(answer.problems)
-  }
-  const end = async (id: string) => {
-    const answer = await send('DELETE', `/api/people?id=${encodeURIComponent(id)}`)
-    if (answer.ok) window.location.reload()
-    else setProblems(answer.problems)
-  }
+  const [open, setOpen] = useState<Member>()
   return (
     <>
       <Bar person={me} />
       <Page>
-        <h1>People</h1>
-        <table aria-label="People">
-          <thead>
-            <tr>
-              <th>Name</th>
-              <th>Role</th>
-              <th>E-mail</th>
-              <th>Signed in on</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {people.map((p) => (
-              <tr key={p.id}>
-                <td>{p.name}</td>
-                <td>{ROLE_NAMES[p.role as Role]}</td>
-                <td>{p.email}</td>
-                <td>{p.devices} devices</td>
-                <td>
-                  {Number(p.devices) > 0 && (me.role === 'office' || p.id === me.id) ? (
-                    <Quiet onPress={() => end(p.id)}>Sign out everywhere</Quiet>
-                  ) : null}
-                </td>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <h1>People</h1>
+          <Row>
+            <LinkButton href="/me">Your sign-in</LinkButton>
+            {me.role === 'office' || me.role === 'foreman' ? <LinkButton href="/people/log">Security log</LinkButton> : null}
+            <LinkButton href="/house">The house</LinkButton>
+          </Row>
+        </Row>
+        {acts.given ? <LinkGiven link={acts.given} onClose={() => acts.setGiven(undefined)} /> : null}
+        <Wide>
+          <table aria-label="People">
+            <thead>
+              <tr>
+                <th>Name</th>
+                <th>Role</th>
+                <th>E-mail</th>
+                <th>Signed in on</th>
+                <th />
               </tr>
-            ))}
-          </tbody>
-        </table>
-        <Problems list={problems} />
-        {adds.length > 0 ? (
-          <Stack>
-            <h2>Add a person</h2>
-            <Row>
-              <Field label="Name" name="name" value={v.name} onChange={set('name')} />
-              <Field label="E-mail" name="email" value={v.email} onChange={set('email')} />
-              <Field
-                label="First password, at least 10 characters"
-                name="password"
-                type="password"
-                autoComplete="new-password"
-                value={v.password}
-                onChange={set('password')}
-              />
-            </Row>
-            <Choice label="Role" value={role} options={adds.map((r) => [r, ROLE_NAMES[r]] as const)} onChange={setRole} />
-            <Row>
-              <NowButton onPress={add}>Add</NowButton>
-            </Row>
-          </Stack>
+            </thead>
+            <tbody>
+              {people.map((p) => (
+                <tr key={p.id}>
+                  <td>{p.name}</td>
+                  <td>{ROLE_NAMES[p.role as Role]}</td>
+                  <td>{p.email}</td>
+                  <td>
+                    {p.devices} {p.devices === '1' ? 'device' : 'devices'}
+                  </td>
+                  <td>
+                    {acts.looksAfter ? (
+                      <Quiet onPress={() => setOpen(p)}>Change</Quiet>
+                    ) : p.id === me.id && Number(p.devices) > 0 ? (
+                      <Quiet onPress={() => acts.end(p)}>Sign out everywhere</Quiet>
+                    ) : null}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Wide>
+        {open ? <MemberDialog member={open} me={me} acts={acts} onClose={() => setOpen(undefined)} /> : null}
+        {acts.adds.length > 0 ? (
+          <Part aria-label="Invite somebody">
+            <h2>Invite somebody</h2>
+            <Stack>
+              <Row>
+                <Field label="Name, if you like" name="name" value={name} onChange={setName} />
+                <Choice label="Role" value={role} options={acts.adds.map((r) => [r, ROLE_NAMES[r]] as const)} onChange={setRole} />
+              </Row>
+              <Row>
+                <NowButton onPress={() => acts.invite(name, role)}>Make the link</NowButton>
+              </Row>
+            </Stack>
+          </Part>
         ) : null}
+        {me.role === 'office' ? <SessionRule rule={rule} acts={acts} /> : null}
+        {open ? null : <Problems list={acts.problems} />}
       </Page>
     </>
   )

@@ -50,7 +50,7 @@ export function Welcome() {
             <Field label="Your name" name="name" value={v.name} onChange={set('name')} error={wrong('name')} autoComplete="name" />
             <Field label="E-mail" name="email" type="email" value={v.email} onChange={set('email')} error={wrong('email')} autoComplete="username" />
             <Field
-              label="Password, at least 10 characters"
+              label="Password, at least 12 characters"
               name="password"
               type="password"
               value={v.password}

@@ -13,6 +13,8 @@ import {
   placeOf,
   type RecordedEntry,
   type Step,
+  say,
+  underOlder,
   verdictOf,
   type WallState,
 } from '@stone-tally/core'
@@ -71,6 +73,7 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
   const by = state.superseded.get(entry.id)
   const verdict = verdictOf(state, entry)
   const clock = clockOf(state, recorded)
+  const older = underOlder(state, entry)
   const strikes = kindOf(entry.kind)?.effect?.is === 'strike'
   return (
     <li {...(recorded.waiting ? {} : { id: `entry-${recorded.seq}` })}>
@@ -89,6 +92,12 @@ export function Line({ state, recorded, me, record, place }: { state: WallState;
           {entry.by.name}
           {clock ? ` · ▲ ${clock}; it came in ` : ''}
           {clock ? <When at={recorded.receivedAt} /> : null}
+          {older ? (
+            <div>
+              ≠ Made under revision {entry.revision} while revision {older.inForce} was in force
+              {older.otherwise ? `, by which it would be ${older.otherwise.verdict === 'out' ? '▲ ' : ''}${say(older.otherwise.text, units)}` : ''}
+            </div>
+          ) : null}
         </div>
       </div>
       {!by && mayRecord(me.role, STRIKE) && mayCorrect(entry, me).ok ? <Quiet onPress={() => setOpen(true)}>Correct</Quiet> : null}

@@ -18,6 +18,7 @@ import styled from 'styled-components'
 import { Places, useHere, useTyped } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Choice, Field, Page, Problems, Row } from '@/ui/controls'
+import { useNonce } from '@/ui/nonce'
 import { usePreferences } from '@/ui/preferences'
 import { Strip } from './strip'
 
@@ -30,6 +31,7 @@ const Sheets = styled.div`
 
 /** The story pole of a station: what a crew measures by, as a list, and as strips at full size to tape on a lath. */
 export function PolePage() {
+  const nonce = useNonce()
   const { wall, me, name, plans } = useHere()
   const plan = plans[plans.length - 1] as Plan
   const revision = plans.length
@@ -57,7 +59,7 @@ export function PolePage() {
   const strips = made ? poleStrips(0, Math.max(...printed.map((m) => m.up)) + 0.02, sheet) : []
   return (
     <>
-      <style>{`@page { size: ${PAPERS[sheet].size}; margin: 8mm; }`}</style>
+      <style nonce={nonce}>{`@page { size: ${PAPERS[sheet].size}; margin: 8mm; }`}</style>
       <NoPrint as="header">
         <Bar person={me}>
           <strong>{name}</strong>

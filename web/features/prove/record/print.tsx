@@ -20,6 +20,7 @@ import {
   statusOf,
   stepKey,
   titleOf,
+  underOlder,
   unmatched,
   type WallState,
   waitingHolds,
@@ -368,6 +369,7 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
                     </span>
                     {state.outs.has(e.entry.id) ? ' ▲' : ''}
                     {e.entry.recheckOf ? ' (re-check)' : ''}
+                    {underOlder(state, e.entry) ? ` (≠ under revision ${e.entry.revision}, not the one in force)` : ''}
                     {e.entry.supersedes && e.entry.kind !== 'strike' ? ' (correction)' : ''}
                   </td>
                   <td>{e.entry.by.name}</td>

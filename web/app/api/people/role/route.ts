@@ -1,10 +1,12 @@
-import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { asking, BODY, bodyOf, guarded, refuse, tooOften } from '@/server/http'
 import { changeRole, removePerson } from '@/server/people'
 
 /** `{id, role}`: changes what somebody may do. */
 export const POST = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
+  const often = tooOften('people', person.id)
+  if (often) return often
   const body = await bodyOf(request, BODY.words)
   if (!body.ok) return refuse(400, body.problems)
   const { id, role } = (body.value ?? {}) as { id?: unknown; role?: unknown }

@@ -1,6 +1,6 @@
 import { writePlanFile } from '@stone-tally/core'
 import { recordFile } from '@/server/export'
-import { askingAbout, guarded } from '@/server/http'
+import { askingAbout, guarded, tooOften } from '@/server/http'
 import { logged } from '@/server/security-log'
 import { streamed } from '@/server/streams'
 import { revisionsOf } from '@/server/walls'
@@ -9,6 +9,8 @@ import { revisionsOf } from '@/server/walls'
 export const GET = guarded(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
+  const often = tooOften('heavy', who.session.id)
+  if (often) return often
   const query = new URL(request.url).searchParams
   const planOnly = query.get('what') === 'plan'
   const name =

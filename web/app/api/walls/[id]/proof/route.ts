@@ -1,5 +1,5 @@
 import { choice, optionalQuantity, optionalText, read, record } from '@stone-tally/core'
-import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { askingAbout, BODY, bodyOf, guarded, refuse, tooOften } from '@/server/http'
 import { holdAgainst, proofOf, saidOf } from '@/server/proof'
 import { logged } from '@/server/security-log'
 import { lookAtFault, mayLook, verifyAndKeep } from '@/server/verify'
@@ -25,6 +25,8 @@ const asked = record({
 export const POST = guarded(async (request: Request, { params }: Params) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
+  const often = tooOften('heavy', who.session.id)
+  if (often) return often
   const body = await bodyOf(request, BODY.words)
   if (!body.ok) return refuse(400, body.problems)
   const input = read(asked, body.value)

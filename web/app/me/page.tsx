@@ -1,0 +1,7 @@
+import { MyPage } from '@/features/people/me'
+import { requirePerson } from '@/server/page'
+
+export default async function Page() {
+  const person = await requirePerson()
+  return <MyPage me={{ id: person.id, name: person.name, role: person.role }} email={person.email} />
+}
