@@ -27,6 +27,8 @@ const USAGE = `tally: Stone Tally on the command line
     --units m|cm|mm|ft|usft|in whatever the file says
     --axes northing-first|easting-first   where a list of points has no header
   tally write PLAN --as dxf|landxml|csv   the set-out of a plan file
+
+  tally backup, restore, house, company    for whoever looks after an installation; tally backup --help
 `
 
 class Stop extends Error {

@@ -220,9 +220,9 @@ const raw = (path: string, headers: Record<string, string> = {}) =>
   })
 
 test('another name, an address nobody can read: refused in our own words', async () => {
-  for (const host of ['evil.example', 'evil.example:80', '127.0.0.1.evil.example', '']) {
+  for (const host of ['evil.example', 'evil.example:80', '127.0.0.1.evil.example', 'localhost.']) {
     const { status, body } = await raw('/', { host })
-    expect([host, status, /Not served here|Bad Request/.test(body) || body === '']).toEqual([host, host === '' ? expect.any(Number) : 421, true])
+    expect([host, status, body]).toEqual([host, 421, expect.stringContaining('Not served here')])
   }
   for (const path of ['/walls/%E0%A4%A', '/%', '/%00', '/a%0d%0aset-cookie:x', '//evil.example', '/%5cevil.example']) {
     const { status, body, headers } = await raw(path)
@@ -236,7 +236,8 @@ test('another name, an address nobody can read: refused in our own words', async
   expect(headers['strict-transport-security']).toBeUndefined()
 })
 
-test('every page has a policy of its own: a script or a style that is not ours does nothing', async ({ page }) => {
+test('every page has a policy of its own: a script or a style that is not ours does nothing', async ({ browser }) => {
+  const page = await browser.newPage()
   const [one, two] = [await raw('/sign-in'), await raw('/sign-in')]
   const nonce = (a: { headers: Record<string, unknown> }) => /script-src [^;]*'nonce-([^']+)'/.exec(String(a.headers['content-security-policy']))?.[1]
   expect(nonce(one)).toBeTruthy()

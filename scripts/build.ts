@@ -92,6 +92,10 @@ export interface Serving {
   /** Where the data lies, so that the room left there is known. */
   readonly dataFolder?: string | undefined
   readonly errors?: 'inherit' | 'ignore'
+  /** Where its log goes; nowhere when left out. */
+  readonly log?: NodeJS.WritableStream
+  /** What it is set up with besides. */
+  readonly env?: Readonly<Record<string, string>>
 }
 
 /** Serves the built application on loopback; it ends with this process, however this one ends. */
@@ -104,12 +108,14 @@ export function serve({
   checkpointKey = '',
   dataFolder = '',
   errors = 'inherit',
+  log,
+  env = {},
 }: Serving) {
-  return spawn(
+  const child = spawn(
     process.execPath,
     ['--require', join(ROOT, 'scripts', 'child.cjs'), '--require', join(WEB, 'front.cjs'), join(WEB, '.next', 'standalone', 'web', 'server.js')],
     {
-      stdio: ['ignore', 'ignore', errors, 'ipc'],
+      stdio: ['ignore', log ? 'pipe' : 'ignore', errors, 'ipc'],
       env: {
         ...process.env,
         NODE_ENV: 'production',
@@ -127,11 +133,14 @@ export function serve({
         KEEP_ALIVE_TIMEOUT: '65000',
         LAYOUT_WORKER: join(WEB, '.next', 'standalone', 'web', 'layout-worker.mjs'),
         NEXT_TELEMETRY_DISABLED: '1',
+        ...env,
         // What was made by another state of the sources is made anew.
         BUILT_FROM: existsSync(STAMP) ? readFileSync(STAMP, 'utf8') : '',
       },
     },
   )
+  if (log) child.stdout?.pipe(log, { end: false })
+  return child
 }
 
 /** Starts the instruments that stand in for real ones; they end with this process. */

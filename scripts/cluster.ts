@@ -1,6 +1,7 @@
 import { execFileSync, spawnSync } from 'node:child_process'
-import { randomBytes } from 'node:crypto'
+import { createHash, randomBytes } from 'node:crypto'
 import {
+  chmodSync,
   chownSync,
   closeSync,
   existsSync,
@@ -15,7 +16,7 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { connect, createServer } from 'node:net'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 
 /** A private PostgreSQL cluster: where it lives, its port on loopback and the passwords of its two roles. */
 export interface Cluster {
@@ -27,7 +28,7 @@ export interface Cluster {
   readonly appUrl: string
 }
 
-interface Settings {
+export interface Settings {
   port: number
   admin: string
   owner: string
@@ -115,9 +116,10 @@ function serverRuns(data: string): boolean {
  * removes or empties a data folder.
  *
  * @param folder - made if missing; holds `data`, `log` and the passwords (readable by its owner only)
+ * @param archive - folder that every piece of the server's log is copied into, for a restore to any moment
  * @throws ClusterTrouble naming the folder and what to do
  */
-export async function startCluster(folder: string): Promise<Cluster> {
+export async function startCluster(folder: string, archive?: string): Promise<Cluster> {
   mkdirSync(folder, { recursive: true })
   const settingsFile = join(folder, 'cluster.json')
   const data = join(folder, 'data')
@@ -135,7 +137,7 @@ export async function startCluster(folder: string): Promise<Cluster> {
       settings.port = port
       write(settingsFile, settings)
     }
-    boot(folder, data, port)
+    boot(folder, data, port, archive)
   }
   return {
     folder,
@@ -211,8 +213,8 @@ const accepts = (port: number) =>
   })
 
 /** Loopback alone, no socket file: the path to one may be longer than the system takes. */
-function boot(folder: string, data: string, port: number) {
-  const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=`
+function boot(folder: string, data: string, port: number, archive?: string) {
+  const options = `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=${archive === undefined ? '' : ` ${archiving(archive)}`}`
   const log = join(folder, 'log')
   try {
     run('pg_ctl', ['-D', data, '-l', log, '-w', '-t', '60', '-o', options, 'start'], versionOf(data))
@@ -222,6 +224,57 @@ function boot(folder: string, data: string, port: number) {
     const end = existsSync(log) ? readFileSync(log, 'utf8').slice(-1500) : ''
     throw new Error(`PostgreSQL did not start on port ${port}. Its log ends:\n${end}`)
   }
+}
+
+/** Copied under another name and put in its place when it is whole; one that is there already is never written over. A minute at most is not in it. */
+function archiving(archive: string): string {
+  mkdirSync(archive, { recursive: true })
+  if (root) chownSync(archive, ...postgresIds())
+  if (/["'%$`\\\s]/.test(archive)) throw new Error(`the archive ${archive} must have a name without spaces and quotes`)
+  const copy = `test ! -f ${archive}/%f && cp %p ${archive}/%f.part && mv ${archive}/%f.part ${archive}/%f`
+  return `-c archive_mode=on -c archive_timeout=60 -c archive_command='${copy}'`
+}
+
+function postgresIds(): [number, number] {
+  const id = (flag: string) => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' }))
+  return [id('-u'), id('-g')]
+}
+
+/** Runs a program of PostgreSQL's that speaks to a server, with the password in its environment alone. */
+export function client(program: string, args: readonly string[], password: string, major?: string): string {
+  return execFileSync(join(programs(major), program), [...args], {
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'pipe'],
+    maxBuffer: 64 * 1024 * 1024,
+    env: { ...process.env, PGPASSWORD: password },
+  })
+}
+
+/** Port, and passwords of the three roles, of a cluster that was made. */
+export const settingsOf = (folder: string): Settings => understood(folder, join(folder, 'cluster.json'), join(folder, 'data'))
+
+/**
+ * Puts a restored data folder in its place: the server's own user owns it, and the settings it belongs to stand beside it.
+ *
+ * @param data - holds what was restored; is moved to `folder/data`
+ */
+export async function adoptData(folder: string, data: string, settings: Settings): Promise<void> {
+  if (root) execFileSync('chown', ['-R', 'postgres:postgres', folder])
+  chmodSync(data, 0o700)
+  write(join(folder, 'cluster.json'), { port: await freePort(), admin: settings.admin, owner: settings.owner, app: settings.app }, true)
+  place(data, join(folder, 'data'))
+}
+
+/**
+ * The private cluster lives with the other data, unless the database's system user cannot get there.
+ *
+ * @param say - told where it lives instead
+ */
+export function clusterFolder(local: string, say: (line: string) => void): string {
+  if (reachable(local)) return join(local, 'postgres')
+  const folder = join('/var/lib/stone-tally', createHash('sha256').update(dirname(local)).digest('hex').slice(0, 12))
+  say(`The system user postgres cannot reach ${local}, so the database lives in ${folder}.`)
+  return folder
 }
 
 /** Whole or not at all: written beside, on the disk, then put in its place. `fresh` never takes the place of one that is there. */
@@ -251,8 +304,7 @@ async function create(folder: string, settingsFile: string) {
   const passwordFile = join(folder, `${made}.pw`)
   writeFileSync(passwordFile, settings.admin, { mode: 0o600 })
   if (root) {
-    const id = (flag: string) => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' }))
-    const [uid, gid] = [id('-u'), id('-g')]
+    const [uid, gid] = postgresIds()
     for (const path of [folder, data, passwordFile]) chownSync(path, uid, gid)
   }
   run('initdb', ['-D', data, '-U', 'tally_admin', '--pwfile', passwordFile, '-A', 'scram-sha-256', '-E', 'UTF8', '--locale', 'C.UTF-8'])

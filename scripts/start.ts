@@ -1,13 +1,14 @@
 import type { ChildProcess } from 'node:child_process'
-import { createHash, randomBytes, randomInt } from 'node:crypto'
+import { randomBytes, randomInt } from 'node:crypto'
 import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { dirname, join, resolve } from 'node:path'
+import { join, resolve } from 'node:path'
 import { createInterface } from 'node:readline/promises'
+import { createStream } from 'rotating-file-stream'
 import { DEMO_PEOPLE, demoState, loadDemo, notOfTheDemo, removeDemo } from '../demo/load'
 import { connect } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
 import { answering, ensureBuilt, ROOT, serve, startInstruments } from './build'
-import { type Cluster, freePort, isRunning, reachable, startCluster, stopCluster } from './cluster'
+import { type Cluster, clusterFolder, freePort, isRunning, startCluster, stopCluster } from './cluster'
 import { type Supervised, supervise, watchOver } from './supervise'
 
 const USAGE = `bin/start: starts Stone Tally on this machine
@@ -18,6 +19,7 @@ const USAGE = `bin/start: starts Stone Tally on this machine
                             Asks where something would be lost; --yes answers it
   bin/start --data FOLDER   keep the data there instead of in .local below the project
   bin/start --empty         do not load the demo site; the first page makes your company
+  bin/start --archive FOLDER  copy every piece of the database's log there, for a restore to any moment
   bin/start --no-instruments  without the simulated instruments
   bin/start --help          this text
 
@@ -35,10 +37,11 @@ interface Options {
   yes: boolean
   empty: boolean
   instruments: boolean
+  archive: string | undefined
 }
 
 function options(args: readonly string[]): Options {
-  const o: Options = { port: undefined, data: join(ROOT, '.local'), reset: false, yes: false, empty: false, instruments: true }
+  const o: Options = { port: undefined, data: join(ROOT, '.local'), reset: false, yes: false, empty: false, instruments: true, archive: undefined }
   for (let i = 0; i < args.length; i++) {
     const a = args[i]
     if (a === '--reset-demo') o.reset = true
@@ -49,20 +52,16 @@ function options(args: readonly string[]): Options {
       const folder = args[++i]
       if (!folder || folder.startsWith('-')) throw new Error('--data takes a folder')
       o.data = resolve(folder)
+    } else if (a === '--archive') {
+      const folder = args[++i]
+      if (!folder || folder.startsWith('-')) throw new Error('--archive takes a folder')
+      o.archive = resolve(folder)
     } else if (a === '--port') {
       o.port = Number(args[++i])
       if (!Number.isInteger(o.port) || o.port < 1 || o.port > 65535) throw new Error(`--port takes a number from 1 to 65535, not ${args[i]}`)
     } else throw new Error(`unknown option ${a}; bin/start --help shows them`)
   }
   return o
-}
-
-/** The private cluster lives with the other data, unless the database's system user cannot get there. */
-function clusterFolder(local: string): string {
-  if (reachable(local)) return join(local, 'postgres')
-  const folder = join('/var/lib/stone-tally', createHash('sha256').update(dirname(local)).digest('hex').slice(0, 12))
-  say(`The system user postgres cannot reach ${local}, so the database lives in ${folder}.`)
-  return folder
 }
 
 /** Does this process number still belong to a start command? Numbers are given out again. */
@@ -100,6 +99,10 @@ async function portFor(wanted: number | undefined, runs: string): Promise<number
   return port
 }
 
+/** What the processes say of themselves, in files of ten megabytes, ten of them, the older ones zipped. */
+const _logTo = (local: string, name: string) =>
+  createStream(`${name}.log`, { path: join(local, 'logs'), size: '10M', maxFiles: 10, compress: 'gzip', teeToStdout: false })
+
 /** A secret of this installation, made at its first start. */
 function secretOf(file: string, make: () => string): string {
   if (!existsSync(file)) writeFileSync(file, make(), { mode: 0o600, flag: 'wx' })
@@ -135,7 +138,7 @@ async function main() {
   const checkpointKey = secretOf(join(local, 'checkpoint-key'), () => randomBytes(32).toString('hex'))
   const port = await portFor(o.port, runs)
 
-  const folder = clusterFolder(local)
+  const folder = clusterFolder(local, say)
   const mine = join(runs, `${process.pid}`)
   writeFileSync(mine, `${port}`)
   let web: Supervised | undefined
@@ -155,7 +158,7 @@ async function main() {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => end(0))
   try {
     say('Starting the database …')
-    let cluster: Cluster = await startCluster(folder)
+    let cluster: Cluster = await startCluster(folder, o.archive)
     const owner = connect(cluster.ownerUrl, 2, true)
     const done = await migrate(owner.db as never)
     if (done.length > 0) say(`Database brought up to date: ${done.join(', ')}`)
@@ -205,7 +208,7 @@ async function main() {
       'The database',
       () => isRunning(folder),
       async () => {
-        const again = await startCluster(folder)
+        const again = await startCluster(folder, o.archive)
         const moved = again.port !== cluster.port
         cluster = again
         if (moved) web?.restart()

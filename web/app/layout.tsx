@@ -20,7 +20,6 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const nonce = (await headers()).get('x-nonce') ?? undefined
   return (
     <html lang="en" data-theme={theme}>
-      <head>{nonce ? <meta property="csp-nonce" content={nonce} /> : null}</head>
       <body>
         <StyleRegistry nonce={nonce}>
           <GlobalStyle />
