@@ -13,7 +13,11 @@ import { migrate } from '../web/server/migrations'
  * @returns its port and the database's address; `end` stops it and removes the database
  * @example const site = await served({ errors: 'ignore' }); try { … site.port … } finally { site.end() }
  */
-export async function served(more: { readonly errors: 'ignore' | 'inherit'; readonly instruments?: number }) {
+export async function served(more: {
+  readonly errors: 'ignore' | 'inherit'
+  readonly instruments?: number
+  readonly env?: Readonly<Record<string, string>>
+}) {
   const cluster = await temporaryCluster()
   const owner = connect(cluster.ownerUrl, 2)
   await migrate(owner.db as never)
@@ -24,7 +28,7 @@ export async function served(more: { readonly errors: 'ignore' | 'inherit'; read
   await database().pool.end()
   ensureBuilt(console.log)
   const port = await freePort()
-  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, ...more })
+  const web = serve({ port, databaseUrl: cluster.appUrl, secret: process.env.AUTH_SECRET, ...more, env: { RATE_LIMITS: 'off', ...more.env } })
   const end = () => {
     web.kill('SIGTERM')
     cluster.drop()
@@ -35,5 +39,5 @@ export async function served(more: { readonly errors: 'ignore' | 'inherit'; read
     end()
     throw e
   }
-  return { port, databaseUrl: cluster.appUrl, end }
+  return { port, databaseUrl: cluster.appUrl, ownerUrl: cluster.ownerUrl, web, end }
 }

@@ -1,6 +1,5 @@
 import type { ChildProcess } from 'node:child_process'
-import { randomBytes, randomInt } from 'node:crypto'
-import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { createInterface } from 'node:readline/promises'
 import { createStream } from 'rotating-file-stream'
@@ -9,6 +8,7 @@ import { connect } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
 import { answering, ensureBuilt, ROOT, serve, startInstruments } from './build'
 import { type Cluster, clusterFolder, freePort, isRunning, startCluster, stopCluster } from './cluster'
+import { installationSecrets } from './secrets'
 import { type Supervised, supervise, watchOver } from './supervise'
 
 const USAGE = `bin/start: starts Stone Tally on this machine
@@ -103,16 +103,6 @@ async function portFor(wanted: number | undefined, runs: string): Promise<number
 const _logTo = (local: string, name: string) =>
   createStream(`${name}.log`, { path: join(local, 'logs'), size: '10M', maxFiles: 10, compress: 'gzip', teeToStdout: false })
 
-/** A secret of this installation, made at its first start. */
-function secretOf(file: string, make: () => string): string {
-  if (!existsSync(file)) writeFileSync(file, make(), { mode: 0o600, flag: 'wx' })
-  chmodSync(file, 0o600)
-  return readFileSync(file, 'utf8').trim()
-}
-
-/** Read off a screen and typed in: without signs that look alike. */
-const setupCode = () => Array.from({ length: 8 }, (_, i) => (i === 4 ? '-' : '') + 'abcdefghjkmnpqrstuvwxyz23456789'[randomInt(31)]).join('')
-
 async function agreed(lost: readonly string[], yes: boolean): Promise<boolean> {
   if (lost.length === 0 || yes) return true
   say(`Besides the demo there is here: ${lost.join('; ')}.`)
@@ -133,9 +123,7 @@ async function main() {
   const local = o.data
   const runs = join(local, 'runs')
   mkdirSync(runs, { recursive: true })
-  const secret = secretOf(join(local, 'auth-secret'), () => randomBytes(32).toString('hex'))
-  const code = secretOf(join(local, 'setup-code'), setupCode)
-  const checkpointKey = secretOf(join(local, 'checkpoint-key'), () => randomBytes(32).toString('hex'))
+  const { secret, setupCode: code, checkpointKey } = installationSecrets(local)
   const port = await portFor(o.port, runs)
 
   const folder = clusterFolder(local, say)

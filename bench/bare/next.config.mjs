@@ -1,6 +1,7 @@
 /** @type {import('next').NextConfig} */
 export default {
   turbopack: { root: process.env.BARE_ROOT },
+  serverExternalPackages: ['pg'],
   compiler: { styledComponents: true },
   poweredByHeader: false,
   devIndicators: false,

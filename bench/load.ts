@@ -1,0 +1,217 @@
+import { randomUUID } from 'node:crypto'
+import { Agent, request } from 'node:http'
+import { canonical } from '@stone-tally/core'
+import { smallPlan } from '../core/test/plans'
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { barePage } from './bare'
+import { print } from './print'
+import { type Figure, median } from './record'
+import { served } from './served'
+
+/** Seconds between two entries of a device, and how long it goes on. */
+const EVERY = 5
+const SECONDS = Number(process.env.LOAD_SECONDS ?? 60)
+
+const percentile = (list: readonly number[], share: number) => [...list].sort((a, b) => a - b)[Math.floor(list.length * share)] ?? Number.NaN
+const agent = new Agent({ keepAlive: true, maxSockets: 2000 })
+const most = (name: string, value: number, limit: number, unit: string, note: string): Figure => ({ name, value, unit, over: 'at most', limit, note })
+
+interface Answer {
+  readonly status: number
+  readonly text: string
+  readonly cookies: string
+}
+function ask(port: number, method: string, path: string, headers: Record<string, string>, body?: unknown): Promise<Answer> {
+  return new Promise((resolve, reject) => {
+    const sent = body === undefined ? '' : JSON.stringify(body)
+    const r = request(
+      {
+        ...{ port, method, path, agent, host: '127.0.0.1' },
+        headers: {
+          origin: `http://127.0.0.1:${port}`,
+          ...headers,
+          'content-type': 'application/json',
+          'content-length': `${Buffer.byteLength(sent)}`,
+        },
+      },
+      (res) => {
+        let text = ''
+        res.on('data', (d) => {
+          text += d
+        })
+        res.on('end', () =>
+          resolve({ status: res.statusCode ?? 0, text, cookies: (res.headers['set-cookie'] ?? []).map((c) => c.split(';')[0]).join('; ') }),
+        )
+      },
+    )
+    r.setTimeout(30_000, () => r.destroy(new Error('no answer in 30 s')))
+    r.on('error', reject)
+    r.end(sent)
+  })
+}
+const noteOf = (wall: string, text: string) => ({
+  id: randomUUID().replace(/^(.{14})./, '$17'),
+  wall,
+  revision: 1,
+  at: new Date().toISOString(),
+  kind: 'note',
+  where: {},
+  data: { text },
+})
+
+/** A device with its stream open: when each entry, by its id, was on its screen. */
+function follow(port: number, wall: string, cookie: string, seen: (id: string, at: number) => void): () => void {
+  const r = request({ port, host: '127.0.0.1', path: `/api/walls/${wall}/live?after=1`, headers: { cookie }, agent: false }, (res) => {
+    let rest = ''
+    res.on('data', (d: Buffer) => {
+      const at = performance.now()
+      const text = rest + d.toString()
+      const lines = text.split('\n')
+      rest = lines.pop() ?? ''
+      for (const line of lines) {
+        const id = /^data: .*"entry":\{.*?"id":"([0-9a-f-]{36})"/.exec(line)?.[1]
+        if (id) seen(id, at)
+      }
+    })
+  })
+  r.on('error', () => {})
+  r.end()
+  return () => r.destroy()
+}
+
+interface Run {
+  readonly errors: number
+  readonly count: number
+  readonly p95: number
+  readonly screen: number
+}
+
+/** Devices on walls, each recording every few seconds; one in ten has a screen that is looked at. */
+async function run(port: number, cookies: readonly string[], walls: readonly string[], devices: number): Promise<Run> {
+  const took: number[] = []
+  const screens: number[] = []
+  const sent = new Map<string, number>()
+  let errors = 0
+  const leave = Array.from({ length: devices }, (_, d) => {
+    const looks = d % 10 === 0
+    return follow(port, walls[d % walls.length] as string, cookies[d % cookies.length] as string, (id, at) => {
+      const began = sent.get(id)
+      if (looks && began !== undefined) screens.push(at - began)
+    })
+  })
+  await new Promise((r) => setTimeout(r, 2000))
+  const until = performance.now() + SECONDS * 1000
+  await Promise.all(
+    Array.from({ length: devices }, async (_, d) => {
+      await new Promise((r) => setTimeout(r, (d / devices) * EVERY * 1000))
+      while (performance.now() < until) {
+        const wall = walls[d % walls.length] as string
+        const entry = noteOf(wall, `device ${d}`)
+        const began = performance.now()
+        sent.set(entry.id, began)
+        try {
+          const answer = await ask(
+            port,
+            'POST',
+            `/api/walls/${wall}/entries`,
+            { cookie: cookies[d % cookies.length] as string },
+            { entries: [entry] },
+          )
+          if (answer.status !== 200 || !answer.text.includes('"ok":true')) errors++
+        } catch {
+          errors++
+        }
+        took.push(performance.now() - began)
+        await new Promise((r) => setTimeout(r, Math.max(0, EVERY * 1000 - (performance.now() - began))))
+      }
+    }),
+  )
+  await new Promise((r) => setTimeout(r, 1500))
+  for (const l of leave) l()
+  return { errors, count: took.length, p95: percentile(took, 0.95), screen: percentile(screens, 0.95) }
+}
+
+/** One device by itself, as often as it likes: what recording takes when nobody else is there. */
+async function alone(port: number, cookie: string, wall: string, count: number): Promise<number[]> {
+  const took: number[] = []
+  for (let i = 0; i < count; i++) {
+    const began = performance.now()
+    await ask(port, 'POST', `/api/walls/${wall}/entries`, { cookie }, { entries: [noteOf(wall, 'alone')] })
+    took.push(performance.now() - began)
+  }
+  return took
+}
+
+async function main() {
+  const site = await served({ errors: 'inherit' })
+  const { port } = site
+  const bare = await barePage(site.databaseUrl)
+  try {
+    const email = DEMO_PEOPLE.find((p) => p.role === 'foreman')?.email
+    const cookies: string[] = []
+    for (let i = 0; i < 20; i++) cookies.push((await ask(port, 'POST', '/api/sign-in', {}, { email, password: DEMO_PASSWORD })).cookies)
+    const cookie = cookies[0] as string
+    const wallOf = async (name: string) =>
+      (JSON.parse((await ask(port, 'POST', '/api/walls', { cookie }, { plan: { ...smallPlan, name } })).text) as { id: string }).id
+
+    // Recording against the least it can cost with this framework, in turns, so that a noisy moment meets both.
+    const [mine, theirs] = [await wallOf('Ours'), await wallOf('Bare')]
+    const token = decodeURIComponent(/session_token=([^;]+)/.exec(cookie)?.[1] ?? '').split('.')[0] as string
+    const barePort = Number(new URL(bare.base).port)
+    const by = { id: 'x', name: 'Somebody', role: 'foreman' }
+    const insert = async () => {
+      const e = { ...noteOf(theirs, 'alone'), by }
+      const began = performance.now()
+      const answer = await ask(barePort, 'POST', '/record', {}, { wall: theirs, id: e.id, body: canonical(e), token })
+      if (answer.status !== 200) throw new Error(`the bare route answers ${answer.status}`)
+      return performance.now() - began
+    }
+    await alone(port, cookie, mine, 600)
+    for (let i = 0; i < 600; i++) await insert()
+    const [ours, least]: [number[], number[]] = [[], []]
+    for (let turn = 0; turn < 12; turn++) {
+      ours.push(...(await alone(port, cookie, mine, 50)))
+      for (let i = 0; i < 50; i++) least.push(await insert())
+    }
+    const single = percentile(ours, 0.95)
+    const one = await run(port, cookies, [await wallOf('Two hundred devices')], 200)
+    const hundred: string[] = []
+    for (let i = 0; i < 100; i++) hundred.push(await wallOf(`Wall ${i}`))
+    const all = await run(port, cookies, hundred, 1000)
+    print([
+      most(
+        'record over HTTP / a bare route that looks a session up and inserts',
+        median(ours) / median(least),
+        2,
+        '×',
+        `medians of 600: ${median(ours).toFixed(2)} and ${median(least).toFixed(2)} ms`,
+      ),
+      most('200 devices on one wall: errors', one.errors, 0, '', `of ${one.count} entries in ${SECONDS} s`),
+      most(
+        '200 devices on one wall: p95 of recording / one device alone',
+        one.p95 / single,
+        5,
+        '×',
+        `${one.p95.toFixed(1)} and ${single.toFixed(1)} ms`,
+      ),
+      most('200 devices on one wall: p95 until on another screen', one.screen / 1000, 1, 's', 'a person’s patience'),
+      most('1,000 devices on 100 walls: errors', all.errors, 0, '', `of ${all.count} entries in ${SECONDS} s`),
+      most(
+        '1,000 devices on 100 walls: p95 of recording / one device alone',
+        all.p95 / single,
+        5,
+        '×',
+        `${all.p95.toFixed(1)} and ${single.toFixed(1)} ms`,
+      ),
+      most('1,000 devices on 100 walls: p95 until on another screen', all.screen / 1000, 1, 's', 'a person’s patience'),
+    ])
+  } finally {
+    bare.end()
+    site.end()
+  }
+}
+
+main().catch((error) => {
+  console.error(error)
+  process.exit(1)
+})
