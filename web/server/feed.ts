@@ -1,5 +1,5 @@
 import { watch } from './live'
-import { entriesAfter } from './record-store'
+import { entriesAfter, onAppended, type Row } from './record-store'
 
 /** Entries kept for those who follow a wall, so that a notification is answered from memory. */
 const KEEP = 2000
@@ -44,7 +44,6 @@ async function inTurn(work: () => Promise<void>): Promise<void> {
   }
 }
 
-type Row = Awaited<ReturnType<typeof entriesAfter>>[number]
 const eventOf = (r: Row) => `id: ${r.seq}\ndata: {"seq":${r.seq},"receivedAt":"${r.receivedAt}","hash":"${r.hash}","entry":${r.body}}\n\n`
 
 /** Gives a follower what it does not have of the newest entries. */
@@ -105,6 +104,28 @@ async function catchUp(wall: string, feed: Feed, f: Follower) {
 }
 
 /**
+ * Hands on what was recorded just now by this process, without asking the database for it, where nothing is missing before it. What goes on there
+ * meanwhile is read as ever.
+ */
+function offer(wall: string, rows: readonly Row[]) {
+  const feed = feeds().get(wall)
+  if (!feed || feed.reading || rows.length === 0 || rows.some((r, i) => r.seq !== feed.upTo + 1 + i)) return
+  feed.recent = [...feed.recent, ...rows.map((r) => ({ seq: r.seq, event: eventOf(r) }))].slice(-KEEP)
+  feed.upTo = rows[rows.length - 1]?.seq ?? feed.upTo
+  for (const f of feed.followers) {
+    if (f.behind) continue
+    if (inReach(feed, f)) hand(feed, f)
+    else catchUp(wall, feed, f)
+  }
+}
+
+const once = globalThis as { __tallyOffered?: boolean }
+if (!once.__tallyOffered) {
+  once.__tallyOffered = true
+  onAppended(offer)
+}
+
+/**
  * Follows the record of a wall: everything after a number, then whatever is recorded, by any process, each entry once and in order.
  * The record is read once for all who follow it in this process.
  *
@@ -124,7 +145,8 @@ export function follow(wall: string, after: number, take: (events: string) => vo
   const mine = feed
   mine.followers.add(f)
   if (mine.followers.size === 1) {
-    mine.leave = watch(wall, () => read(wall, mine))
+    // What this process recorded itself was handed on already.
+    mine.leave = watch(wall, (seq) => (seq !== undefined && seq <= mine.upTo ? undefined : read(wall, mine)))
     read(wall, mine)
   } else if (inReach(mine, f)) hand(mine, f)
   else catchUp(wall, mine, f)

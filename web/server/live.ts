@@ -1,6 +1,7 @@
 import pg from 'pg'
 
-type Listener = () => void
+/** @param seq - number of the newest entry, where it is known */
+type Listener = (seq: number | undefined) => void
 
 interface Hub {
   readonly walls: Map<string, Set<Listener>>
@@ -35,8 +36,9 @@ function listen() {
       for (const take of channels.get(n.channel) ?? []) take(n.payload ?? '')
       return
     }
-    const wall = n.payload?.split(' ')[0] ?? ''
-    for (const listener of h.walls.get(wall) ?? []) listener()
+    const [wall = '', seq] = n.payload?.split(' ') ?? []
+    // A revision says only that something came.
+    for (const listener of h.walls.get(wall) ?? []) listener(Number(seq) || undefined)
   })
   client
     .connect()
@@ -46,7 +48,7 @@ function listen() {
       h.starting = undefined
       if (h.walls.size === 0) return rest()
       // Whatever was recorded while nobody listened: everyone looks again.
-      for (const set of h.walls.values()) for (const listener of set) listener()
+      for (const set of h.walls.values()) for (const listener of set) listener(undefined)
     })
     .catch(again)
 }

@@ -48,7 +48,8 @@ interface Folded {
   behind: boolean
 }
 const queues = new Map<string, Promise<unknown>>()
-const KEEP = 40
+/** Entries of all folded walls in sum, and walls, that a process keeps: some three hundred megabytes at most. */
+const KEEP = { entries: 250_000, walls: 1_000 }
 
 /** One at a time per wall within this process. */
 function inTurn<T>(wall: string, work: () => Promise<T>): Promise<T> {
@@ -77,11 +78,7 @@ export async function layoutsOf(wall: string): Promise<Layout[]> {
 }
 
 /** Entries after a number, in order; `limit` at a time. */
-export async function entriesAfter(
-  wall: string,
-  seq: number,
-  limit = 2000,
-): Promise<{ seq: number; receivedAt: string; hash: string; body: string }[]> {
+export async function entriesAfter(wall: string, seq: number, limit = 2000): Promise<Row[]> {
   const rows = await database()
     .db.selectFrom('entry')
     .select(['seq', 'received_at', 'hash', 'body'])
@@ -101,6 +98,17 @@ const breathe = () => new Promise<void>((r) => setImmediate(r))
 function takeIn(kept: Folded, recorded: RecordedEntry) {
   kept.state = advance(kept.state, recorded)
   if (kept.spare) kept.spare = advance(kept.spare, recorded)
+}
+
+/** The walls looked at longest ago make room; never the last one. */
+function letOldGo() {
+  let entries = 0
+  for (const f of folded.values()) entries += f.state.entries.length
+  for (const [wall, f] of folded) {
+    if (folded.size === 1 || (entries <= KEEP.entries && folded.size <= KEEP.walls)) return
+    folded.delete(wall)
+    entries -= f.state.entries.length
+  }
 }
 
 async function catchUp(wall: string): Promise<Folded> {
@@ -134,7 +142,7 @@ async function catchUp(wall: string): Promise<Folded> {
   kept.behind = false
   folded.delete(wall)
   folded.set(wall, kept)
-  if (folded.size > KEEP) folded.delete(folded.keys().next().value as string)
+  letOldGo()
   return kept
 }
 
@@ -143,6 +151,22 @@ export const stateOf = (wall: string): Promise<WallState> => inTurn(wall, async 
 
 /** Does this process hold the wall folded, so that it is up to date at once? */
 export const isFolded = (wall: string): boolean => folded.has(wall)
+
+/** An entry as it is sent on. */
+export interface Row {
+  readonly seq: number
+  readonly receivedAt: string
+  readonly hash: string
+  readonly body: string
+}
+type Appended = (wall: string, rows: readonly Row[]) => void
+const shared = globalThis as { __tallyAppended?: Set<Appended> }
+const appended = () => {
+  shared.__tallyAppended ??= new Set()
+  return shared.__tallyAppended
+}
+/** Calls back with what this process recorded, in order, when it is committed. */
+export const onAppended = (take: Appended) => void appended().add(take)
 
 const UNJUDGED: Problem = {
   field: '',
@@ -212,7 +236,7 @@ async function tryRecord(
   let known: KnownRevision | undefined
   let asked = false
   const outcomes = new Map<number, Outcome>()
-  const sent: (Admitted & { at: number; recorded: { seq: number; receivedAt: string; entry: Entry } })[] = []
+  const sent: (Admitted & { at: number; hash?: string; recorded: { seq: number; receivedAt: string; entry: Entry } })[] = []
   const by = { id: person.id, name: person.name, role: person.role }
   for (const [at, value] of values.entries()) {
     const id = typeof (value as { id?: unknown } | null)?.id === 'string' ? (value as { id: string }).id : ''
@@ -274,13 +298,22 @@ async function tryRecord(
       if (!row) throw new Error(`entry ${s.entry.id} was not recorded`)
       s.recorded.seq = row.seq
       s.recorded.receivedAt = row.receivedAt
+      s.hash = row.hash
       outcomes.set(s.at, { id: s.entry.id, ok: true, seq: row.seq, receivedAt: row.receivedAt, ...(s.verdict ? { verdict: s.verdict } : {}) })
     }
   }
   // Sent before, by way of another process, and others came between: what is folded here lacks those.
   const next = [...new Set(sent.map((s) => s.recorded.seq))].sort((a, b) => a - b)
   if (next.some((seq, i) => seq !== seen + 1 + i)) goBack(kept)
-  else for (const s of sent) if (kept.spare) kept.spare = advance(kept.spare, { ...s.recorded })
+  else {
+    for (const s of sent) if (kept.spare) kept.spare = advance(kept.spare, { ...s.recorded })
+    const rows = next.map((seq) => sent.find((s) => s.recorded.seq === seq) as (typeof sent)[number])
+    for (const take of appended())
+      take(
+        wall,
+        rows.map((s) => ({ seq: s.recorded.seq, receivedAt: s.recorded.receivedAt, hash: s.hash ?? '', body: s.body })),
+      )
+  }
   return values.map((_, at) => outcomes.get(at) as Outcome)
 }
 
@@ -288,10 +321,10 @@ async function append(wall: string, seen: number, batch: readonly Admitted[]) {
   const unique = [...new Map(batch.map((b) => [b.entry.id, b])).values()]
   const { rows } = await database().pool.query<{ id: string; seq: number; received_at: Date; hash: string }>({
     name: 'append',
-    text: 'SELECT id, seq, received_at FROM append_entries($1::uuid, $2, $3::uuid[], $4::text[])',
+    text: 'SELECT id, seq, received_at, hash FROM append_entries($1::uuid, $2, $3::uuid[], $4::text[])',
     values: [wall, seen, unique.map((b) => b.entry.id), unique.map((b) => b.body)],
   })
-  return new Map(rows.map((r) => [r.id, { seq: r.seq, receivedAt: iso(r.received_at) }]))
+  return new Map(rows.map((r) => [r.id, { seq: r.seq, receivedAt: iso(r.received_at), hash: r.hash }]))
 }
 
 /** Number and link of the last entry. */

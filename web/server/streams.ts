@@ -3,8 +3,9 @@ import { asked } from './sessions'
 
 /** A client that does not read what it is sent is let go before it fills the memory, characters. It comes back by number. */
 const BACKLOG = 4_000_000
-/** How often a session that was ended elsewhere is looked for, ms. */
+/** How often a stream shows that it is alive, ms, and every how many times its session is looked at: one that was ended is told of at once. */
 const BEAT = 15_000
+const LOOK = 4
 
 interface Open {
   readonly ends: Set<() => void>
@@ -63,7 +64,8 @@ export function eventStream(request: Request, wall: string | undefined, begin: (
           } else end('event: lost\ndata: {"message":"you are signed out; sign in again"}\n\n')
         }
         let whose = ''
-        const beat = setInterval(look, BEAT)
+        let beats = 0
+        const beat = setInterval(() => (++beats % LOOK === 0 || whose === '' ? look() : say(': beat\n\n')), BEAT)
         // Somebody's sessions were ended: theirs look now, and those that do not know yet whose they are.
         const unhear = hear('tally_session', (person) => (whose === '' || whose === person ? look() : undefined))
         let stop = () => {}

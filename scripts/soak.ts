@@ -1,0 +1,374 @@
+/**
+ * Long trials that a person runs, since they take minutes to hours:
+ *
+ *   npx tsx --tsconfig web/tsconfig.json scripts/soak.ts kill 100     a process at random killed with -9 under load, so many times
+ *   … fuzz 100000                                                    so many bodies nobody would send, over every route
+ *   … hour 60                                                        fifty devices for so many minutes; memory of the last third against the first
+ *
+ * Each starts what it needs on a throw-away folder and says at the end what was kept and what was not.
+ */
+import { type ChildProcess, spawn } from 'node:child_process'
+import { randomInt, randomUUID } from 'node:crypto'
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { type Entry, verifyChain } from '@stone-tally/core'
+import { smallPlan } from '../core/test/plans'
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { ROOT } from './build'
+import { freePort, stopCluster } from './cluster'
+
+const say = (line: string) => console.log(`${new Date().toISOString().slice(11, 19)} ${line}`)
+const home = mkdtempSync(join(tmpdir(), 'tally-soak-'))
+chmodSync(home, 0o755)
+const data = join(home, 'data')
+let port = 0
+let starter: ChildProcess | undefined
+
+function start() {
+  starter = spawn(process.execPath, ['--import', 'tsx', 'scripts/start.ts', '--data', data, '--port', `${port}`, '--no-instruments'], {
+    cwd: ROOT,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, TSX_TSCONFIG_PATH: 'web/tsconfig.json', RATE_LIMITS: 'off' },
+  })
+}
+const url = (path: string) => `http://127.0.0.1:${port}${path}`
+async function healthy(seconds = 120) {
+  for (const end = Date.now() + seconds * 1000; Date.now() < end; await new Promise((r) => setTimeout(r, 200)))
+    if (
+      await fetch(url('/api/health'), { signal: AbortSignal.timeout(2000) }).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      return
+  throw new Error(`the application was not up within ${seconds} s`)
+}
+async function cookieOf(role: string): Promise<string> {
+  const email = DEMO_PEOPLE.find((p) => p.role === role)?.email
+  const answer = await fetch(url('/api/sign-in'), {
+    method: 'POST',
+    headers: { origin: url('') },
+    body: JSON.stringify({ email, password: DEMO_PASSWORD }),
+  })
+  return answer.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ')
+}
+const post = (path: string, cookie: string, body: unknown, patience = 8000) =>
+  fetch(url(path), { method: 'POST', headers: { origin: url(''), cookie }, body: JSON.stringify(body), signal: AbortSignal.timeout(patience) })
+const noteOf = (wall: string, text: string) => ({
+  id: randomUUID().replace(/^(.{14})./, '$17'),
+  wall,
+  revision: 1,
+  at: new Date().toISOString(),
+  kind: 'note',
+  where: {},
+  data: { text },
+})
+const wallOf = async (cookie: string, name: string) =>
+  ((await (await post('/api/walls', cookie, { plan: { ...smallPlan, name } })).json()) as { id: string }).id
+
+/** Processes of this machine by what they were started with. */
+const processes = (like: RegExp): number[] =>
+  readdirSync('/proc')
+    .filter((p) => /^\d+$/.test(p))
+    .flatMap((p) => {
+      try {
+        return like.test(readFileSync(`/proc/${p}/cmdline`, 'utf8').replaceAll('\0', ' ')) ? [Number(p)] : []
+      } catch {
+        return []
+      }
+    })
+/** Those that belong to this trial: the starter, what serves on its port, the database below its folder. */
+function targets() {
+  const own = starter?.pid ?? 0
+  const below = (pid: number): number[] => {
+    const direct = processes(/./).filter((p) => {
+      try {
+        return (
+          Number(
+            readFileSync(`/proc/${p}/stat`, 'utf8')
+              .replace(/^.*\) \S+ /, '')
+              .split(' ')[0],
+          ) === pid
+        )
+      } catch {
+        return false
+      }
+    })
+    return direct.flatMap((p) => [p, ...below(p)])
+  }
+  const web = below(own)
+  let database: number[] = []
+  try {
+    database = [Number(readFileSync(join(data, 'postgres', 'data', 'postmaster.pid'), 'utf8').split('\n')[0])]
+  } catch {
+    // Not up at this moment.
+  }
+  return { starter: [own], web, database, all: [own, ...web, ...database] }
+}
+
+async function kills(rounds: number) {
+  let cookie = await cookieOf('foreman')
+  const walls = await Promise.all([0, 1, 2].map((i) => wallOf(cookie, `Soak ${i}`)))
+  const acknowledged = new Map<string, Set<string>>(walls.map((w) => [w, new Set()]))
+  let over = false
+  const device = async (d: number) => {
+    const wall = walls[d % walls.length] as string
+    let waiting: ReturnType<typeof noteOf>[] = []
+    while (!over) {
+      waiting.push(noteOf(wall, `device ${d}`))
+      try {
+        const answer = await post(`/api/walls/${wall}/entries`, cookie, { entries: waiting })
+        const { outcomes = [] } = (await answer.json()) as { outcomes?: { id: string; ok: boolean }[] }
+        for (const o of outcomes) if (o.ok) acknowledged.get(wall)?.add(o.id)
+        const known = new Set(outcomes.map((o) => o.id))
+        waiting = waiting.filter((w) => !known.has(w.id))
+      } catch {
+        // Killed in the middle: it is sent again.
+      }
+      await new Promise((r) => setTimeout(r, randomInt(20, 120)))
+    }
+  }
+  const devices = Array.from({ length: 12 }, (_, d) => device(d))
+  for (let round = 1; round <= rounds; round++) {
+    await new Promise((r) => setTimeout(r, randomInt(200, 2500)))
+    const which = (['starter', 'web', 'database', 'all'] as const)[randomInt(4)] as 'starter' | 'web' | 'database' | 'all'
+    for (const pid of targets()[which]) {
+      try {
+        process.kill(pid, 'SIGKILL')
+      } catch {
+        // Gone by itself.
+      }
+    }
+    if (which === 'starter' || which === 'all') start()
+    await healthy()
+    if (round % 10 === 0) say(`${round} kills, ${[...acknowledged.values()].reduce((n, s) => n + s.size, 0)} entries acknowledged`)
+  }
+  over = true
+  await Promise.all(devices)
+  cookie = await cookieOf('foreman')
+  let [lost, doubled, broken] = [0, 0, 0]
+  for (const wall of walls) {
+    const file = (await (await fetch(url(`/api/walls/${wall}/export`), { headers: { cookie } })).json()) as {
+      entries: { seq: number; receivedAt: string; hash: string; entry: Entry }[]
+      head: { seq: number; hash: string }
+    }
+    const ids = file.entries.map((e) => e.entry.id)
+    const there = new Set(ids)
+    for (const id of acknowledged.get(wall) ?? []) if (!there.has(id)) lost++
+    doubled += ids.length - there.size
+    if (!verifyChain(wall, file.entries, file.head).intact) broken++
+  }
+  const count = [...acknowledged.values()].reduce((n, s) => n + s.size, 0)
+  say(
+    `${lost + doubled + broken === 0 ? 'kept' : 'MISSED'}  ${rounds} kills: of ${count} acknowledged entries ${lost} lost, ${doubled} there twice, ${broken} chains broken`,
+  )
+  if (lost + doubled + broken > 0) process.exitCode = 1
+}
+
+/** Something no one would send: bytes, broken JSON, and JSON with a field of every wrong type. */
+function rubbish(wall: string): BodyInit {
+  const deep = (n: number): unknown => (n === 0 ? 1 : [deep(n - 1)])
+  const odd = [
+    null,
+    true,
+    -1,
+    Number.MAX_VALUE,
+    '',
+    'x'.repeat(randomInt(4000)),
+    '\u0000',
+    '\ud800',
+    [],
+    {},
+    [[[]]],
+    { $ne: 1 },
+    { __proto__: { role: 'office' } },
+    'DROP TABLE entry',
+    '../../etc/passwd',
+    deep(60),
+  ]
+  const pick = <T>(list: readonly T[]) => list[randomInt(list.length)] as T
+  const kind = randomInt(5)
+  if (kind === 0) return Buffer.from(Array.from({ length: randomInt(300) }, () => randomInt(256)))
+  if (kind === 1) return JSON.stringify(pick(odd)) ?? ''
+  if (kind === 2)
+    return JSON.stringify({ ...noteOf(wall, 'x'), [pick(['id', 'at', 'data', 'where', 'kind', 'revision', 'wall'])]: pick(odd) }).slice(
+      0,
+      randomInt(400),
+    )
+  const entry = {
+    ...noteOf(wall, 'x'),
+    [pick(['id', 'at', 'data', 'where', 'kind', 'revision', 'wall', 'supersedes', 'instrument', 'clock'])]: pick(odd),
+  }
+  if (kind === 3) return JSON.stringify({ entries: [entry, pick(odd), entry] })
+  const keys = [
+    'email',
+    'password',
+    'name',
+    'role',
+    'token',
+    'plan',
+    'base',
+    'id',
+    'what',
+    'stands',
+    'why',
+    'code',
+    'do',
+    'number',
+    'words',
+    'idle',
+    'most',
+    'current',
+    'response',
+    'rules',
+    'reason',
+    'level',
+    'unit',
+  ]
+  return JSON.stringify(Object.fromEntries(Array.from({ length: randomInt(1, 6) }, () => [pick(keys), pick(odd)])))
+}
+
+async function fuzz(count: number) {
+  const cookie = await cookieOf('office')
+  const wall = await wallOf(cookie, 'Fuzzed')
+  const own = `/api/walls/${wall}`
+  const routes = [
+    ...['entries', 'revisions', 'desk', 'export', 'glimpse', 'here', 'pace', 'photos', 'proof', 'set-aside', 'set-aside/photos', 'shelf'].map(
+      (r) => `${own}/${r}`,
+    ),
+    ...[
+      '/api/walls',
+      '/api/walls/made-up',
+      '/api/walls/nonsense/entries',
+      '/api/catalogue',
+      '/api/first-company',
+      '/api/health',
+      '/api/instruments',
+      '/api/rules',
+    ],
+    ...[
+      '/api/seen',
+      '/api/templates',
+      '/api/people',
+      '/api/people/invite',
+      '/api/people/link',
+      '/api/people/role',
+      '/api/people/sessions',
+      '/api/join',
+    ],
+    ...['/api/me/password', '/api/me/passkeys', '/api/sign-in', '/api/sign-in/passkey', '/walls/%E0', `/walls/${wall}/record?entry=x`, '/join'],
+  ]
+  const answers = new Map<number, number>()
+  const failures: string[] = []
+  let sizes: number[] = []
+  const rss = () => {
+    const pid = targets().web.find((p) => /next-server/.test(readFileSync(`/proc/${p}/cmdline`, 'utf8')))
+    return pid ? Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024 : 0
+  }
+  let sent = 0
+  const one = async () => {
+    while (sent < count) {
+      const n = ++sent
+      const path = routes[randomInt(routes.length)] as string
+      const method = (['POST', 'PUT', 'DELETE', 'GET', 'PATCH'] as const)[randomInt(5)] as string
+      const query =
+        randomInt(4) === 0
+          ? `?${['after', 'id', 'what', 'have', 'link', 'limit'][randomInt(6)]}=${encodeURIComponent(String.fromCharCode(...Array.from({ length: randomInt(20) }, () => randomInt(1, 500))))}`
+          : ''
+      try {
+        const answer = await fetch(url(path + query), {
+          method,
+          headers: { ...(randomInt(5) > 0 ? { origin: url('') } : {}), ...(randomInt(5) > 0 ? { cookie } : {}) },
+          ...(method === 'GET' ? {} : { body: rubbish(wall) }),
+          signal: AbortSignal.timeout(60_000),
+        })
+        await answer.arrayBuffer()
+        answers.set(answer.status, (answers.get(answer.status) ?? 0) + 1)
+        if (answer.status >= 500 && answer.status !== 503) failures.push(`${answer.status} ${method} ${path}${query}`)
+        else if (answer.status === 503) failures.push(`503 ${method} ${path}${query}`)
+      } catch (error) {
+        failures.push(`${method} ${path}: ${error instanceof Error ? error.message : error}`)
+      }
+      if (n % 1000 === 0) sizes.push(rss())
+      if (n % 10_000 === 0)
+        say(
+          `${n} sent; ${[...answers]
+            .sort((a, b) => a[0] - b[0])
+            .map(([s, c]) => `${s}: ${c}`)
+            .join(', ')}; ${Math.round(sizes[sizes.length - 1] ?? 0)} MB`,
+        )
+    }
+  }
+  await Promise.all(Array.from({ length: 16 }, one))
+  sizes = sizes.filter((s) => s > 0)
+  for (const f of [...new Set(failures)].slice(0, 20)) say(`  ${f}`)
+  say(
+    `${failures.length === 0 ? 'kept' : 'MISSED'}  ${count} bodies: ${failures.length} answers of 5xx or none; memory ${Math.round(sizes[0] ?? 0)} MB at first, ${Math.round(Math.max(...sizes))} MB at most`,
+  )
+  if (failures.length > 0) process.exitCode = 1
+}
+
+async function hour(minutes: number) {
+  const cookie = await cookieOf('foreman')
+  const wall = await wallOf(cookie, 'An hour')
+  const until = Date.now() + minutes * 60_000
+  let [errors, count] = [0, 0]
+  const devices = Array.from({ length: 50 }, async (_, d) => {
+    await new Promise((r) => setTimeout(r, d * 100))
+    const stream = new AbortController()
+    fetch(url(`/api/walls/${wall}/live?after=1`), { headers: { cookie }, signal: stream.signal })
+      .then(async (r) => {
+        for await (const _ of r.body as unknown as AsyncIterable<Uint8Array>) if (stream.signal.aborted) return
+      })
+      .catch(() => undefined)
+    while (Date.now() < until) {
+      const answer = await post(`/api/walls/${wall}/entries`, cookie, { entries: [noteOf(wall, `device ${d}`)] }).catch(() => undefined)
+      count++
+      if (!answer?.ok) errors++
+      await answer?.arrayBuffer()
+      await new Promise((r) => setTimeout(r, 5000))
+    }
+    stream.abort()
+  })
+  const sizes: number[] = []
+  while (Date.now() < until) {
+    await new Promise((r) => setTimeout(r, 10_000))
+    const pid = targets().web.find((p) => /next-server/.test(readFileSync(`/proc/${p}/cmdline`, 'utf8')))
+    if (pid) sizes.push(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024)
+  }
+  await Promise.all(devices)
+  const third = Math.max(1, Math.floor(sizes.length / 3))
+  const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / list.length
+  const [first, last] = [mean(sizes.slice(0, third)), mean(sizes.slice(-third))]
+  const grown = last / first - 1
+  say(
+    `${errors === 0 && grown <= 0.1 ? 'kept' : 'MISSED'}  ${minutes} min at 50 devices: ${errors} errors of ${count}; memory ${first.toFixed(0)} MB in the first third, ${last.toFixed(0)} MB in the last (${(grown * 100).toFixed(1)} %, limit 10)`,
+  )
+  if (errors > 0 || grown > 0.1) process.exitCode = 1
+}
+
+async function main() {
+  const [what = '', n] = process.argv.slice(2)
+  const work = { kill: () => kills(Number(n ?? 100)), fuzz: () => fuzz(Number(n ?? 100_000)), hour: () => hour(Number(n ?? 60)) }[what]
+  if (!work) throw new Error('soak takes kill ROUNDS, fuzz BODIES or hour MINUTES')
+  port = await freePort()
+  start()
+  try {
+    await healthy(300)
+    await work()
+  } finally {
+    starter?.kill('SIGTERM')
+    await new Promise((r) => setTimeout(r, 5000))
+    stopCluster(join(data, 'postgres'), 'immediate')
+    rmSync(home, { recursive: true, force: true })
+  }
+}
+
+main().catch((error) => {
+  console.error(error)
+  process.exit(2)
+})
