@@ -6,7 +6,7 @@ const [, , base = 'http://127.0.0.1:3080', folder = 'docs/screenshots', ...only]
 
 interface Shot {
   readonly name: string
-  readonly as: 'foreman' | 'crew' | 'inspector' | undefined
+  readonly as: 'foreman' | 'crew' | 'inspector' | 'office' | undefined
   readonly path: (wall: string) => string
   /** Another wall than the first of the demo. */
   readonly wall?: string
@@ -73,7 +73,18 @@ const SHOTS: readonly Shot[] = [
     height: 1260,
     before: async (p) => void (await p.getByText('in nine of ten').waitFor()),
   },
-  { name: 'record', as: 'foreman', path: (w) => `/walls/${w}/record`, width: 1280, height: 800 },
+  {
+    name: 'record',
+    as: 'foreman',
+    path: (w) => `/walls/${w}/record`,
+    width: 1280,
+    height: 1000,
+    before: async (p) => {
+      await p.getByRole('button', { name: 'Look now' }).click()
+      await p.getByText(/✓ Whole/).waitFor()
+      await p.getByRole('button', { name: 'Code to keep' }).click()
+    },
+  },
   { name: 'print', as: 'foreman', path: (w) => `/walls/${w}/print`, wall: 'Café terrace wall', width: 820, height: 1160 },
   {
     name: 'ground-dig',
@@ -87,7 +98,18 @@ const SHOTS: readonly Shot[] = [
   { name: 'water', as: 'foreman', path: (w) => `/walls/${w}/water`, width: 1280, height: 1000 },
   { name: 'layers', as: 'foreman', path: (w) => `/walls/${w}/layers`, width: 1280, height: 1100 },
   { name: 'checks', as: 'foreman', path: (w) => `/walls/${w}/checks`, width: 1280, height: 1100, before: section('B') },
-  { name: 'bench', as: 'foreman', path: () => '/bench/proctor', width: 1280, height: 800 },
+  {
+    name: 'people',
+    as: 'office',
+    path: () => '/people',
+    width: 1280,
+    height: 800,
+    before: async (p) => {
+      await p.getByLabel('Name, if you like').fill('Wim Corrie')
+      await p.getByRole('button', { name: 'Make the link' }).click()
+      await p.locator('code').waitFor()
+    },
+  },
   {
     name: 'rules',
     as: 'foreman',
