@@ -20,7 +20,6 @@ export type Concern =
   | 'passkey removed'
   | 'session rule'
   | 'export'
-  | 'not allowed'
   | 'record does not verify'
   | 'fault looked at'
 

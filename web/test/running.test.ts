@@ -1,10 +1,11 @@
-import { readFileSync, statSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import pg from 'pg'
 import { layoutOf } from '../../core/test/plans'
 import { freePort, isRunning, startCluster, stopCluster } from '../../scripts/cluster'
 import { database } from '../server/database'
-import { databaseAnswers } from '../server/health'
+import { databaseAnswers, healthOf } from '../server/health'
 import { BODY, bodyOf, guarded, refuse, sameOrigin } from '../server/http'
 import { watch } from '../server/live'
 import { migrate } from '../server/migrations'
@@ -184,4 +185,41 @@ test('a wall whose system is gone hides no other: it is said why, and its record
   expect((await revisionsOf(made.value.id)).map((r) => r.stored)[1]).toEqual(stored)
   // What is wrong with it is nobody else's; it can still be planned anew.
   expect(await issueRevision(s.person('foreman'), made.value.id, planNamed('Gone'), 2)).toMatchObject({ ok: true, value: { number: 3 } })
+})
+
+describe('health by part', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'tally-health-'))
+  const part = async (name: string, now = Date.now()) => (await healthOf(now)).find((p) => p.part === name)
+  let hours = 0
+  /** Past what is remembered of the last look. */
+  const later = () => Date.now() + ++hours * 10_000
+  beforeAll(() => {
+    process.env.DATA_FOLDER = folder
+  })
+  afterAll(() => {
+    delete process.env.DATA_FOLDER
+    rmSync(folder, { recursive: true })
+  })
+  test('says what is ill and what to do, of each', async () => {
+    expect(await part('database')).toMatchObject({ is: 'well' })
+    expect(await part('disk', later())).toMatchObject({ says: expect.stringMatching(/GB free/) })
+    expect(await part('backup')).toMatchObject({ is: 'watch', says: expect.stringMatching(/bin\/tally backup/) })
+    writeFileSync(join(folder, 'last-backup.json'), JSON.stringify({ to: '/backups/one' }))
+    expect(await part('backup')).toMatchObject({ is: 'well', says: expect.stringMatching(/\/backups\/one/) })
+    expect(await part('backup', Date.now() + 27 * 3_600_000)).toMatchObject({ is: 'ill', says: expect.stringMatching(/27 hours old.*would be lost/) })
+    process.env.DATA_FOLDER = '/nowhere/at/all'
+    expect(await part('disk', later())).toMatchObject({ is: 'watch' })
+    process.env.DATA_FOLDER = folder
+  })
+  test('records that were not looked at, that verify, and that do not', async () => {
+    const { db } = database()
+    expect(await part('records', later())).toMatchObject({ is: 'watch', says: expect.stringMatching(/not looked at yet/) })
+    const looked = (faults: number) =>
+      db.insertInto('house_check').values({ began_at: new Date(), walls: 3, entries: 9, photos: 0, faults }).execute()
+    await looked(0)
+    expect(await part('records', later())).toMatchObject({ is: 'well', says: expect.stringMatching(/all of them verify/) })
+    expect(await part('records', Date.now() + 30 * 3_600_000)).toMatchObject({ is: 'watch' })
+    await looked(1)
+    expect(await part('records', later())).toMatchObject({ is: 'ill', says: expect.stringMatching(/1 of them do not verify/) })
+  })
 })

@@ -19,7 +19,7 @@ const GOOD = new Set(['sign-in', 'sign-out', 'export', 'invitation used', 'passk
 export function SecurityLog({ me, lines }: { me: Me; lines: readonly Line[] }) {
   const [which, setWhich] = useState<'all' | 'refused' | 'changes'>('all')
   const shown = lines.filter((l) =>
-    which === 'all' ? true : which === 'refused' ? /refused|not allowed|verify/.test(l.what) : !GOOD.has(l.what) && !/refused/.test(l.what),
+    which === 'all' ? true : which === 'refused' ? /refused|verify/.test(l.what) : !GOOD.has(l.what) && !/refused/.test(l.what),
   )
   return (
     <>
@@ -55,7 +55,7 @@ export function SecurityLog({ me, lines }: { me: Me; lines: readonly Line[] }) {
                 <tr key={l.number}>
                   <td>{l.at.slice(0, 19).replace('T', ' ')}</td>
                   <td>
-                    {/refused|not allowed|verify/.test(l.what) ? '▲ ' : ''}
+                    {/refused|verify/.test(l.what) ? '▲ ' : ''}
                     {l.what}
                   </td>
                   <td>{l.name ?? ''}</td>

@@ -1,5 +1,6 @@
 import { addPerson, mayNotAdd, signOutEverywhere } from '@/server/accounts'
 import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { logged } from '@/server/security-log'
 
 /** Adds a person. */
 export const POST = guarded(async (request: Request) => {
@@ -10,6 +11,7 @@ export const POST = guarded(async (request: Request) => {
   const why = await mayNotAdd(person, (body.value as { role?: unknown } | null)?.role)
   if (why) return refuse(403, why)
   const made = await addPerson(person.companyId, body.value)
+  if (made.ok) await logged('person added', request, person, String((body.value as { role?: unknown } | null)?.role ?? ''))
   return made.ok ? Response.json(made.value, { status: 201 }) : refuse(422, made.problems)
 })
 
@@ -20,5 +22,6 @@ export const DELETE = guarded(async (request: Request) => {
   const id = new URL(request.url).searchParams.get('id') ?? person.id
   if (id !== person.id && person.role !== 'office') return refuse(403, 'signing others out takes the office')
   const ended = await signOutEverywhere(person.companyId, id, person.name)
+  if (ended.ok) await logged('sessions ended', request, person, id === person.id ? 'all of their own' : `all of ${id}`)
   return ended.ok ? Response.json({ ended: ended.value }) : refuse(404, ended.problems)
 })
