@@ -43,7 +43,8 @@ const show = async (page: Page, path: string) => {
   await page.goto(`${url()}${path}`)
   await ready(page)
   // The record of a wall comes in after the page; what it brings is part of what is looked at.
-  await page.waitForTimeout(path.startsWith('/walls/') ? 700 : 100)
+  await expect(page.getByText(/Loading the record|Reading the record/)).toHaveCount(0)
+  await page.waitForTimeout(path.startsWith('/walls/') ? 200 : 100)
 }
 
 /** What is wrong with headings, main part and tables of the page. */

@@ -30,3 +30,18 @@ export async function send<T>(method: 'POST' | 'PUT' | 'DELETE', url: string, bo
     return { ok: false, status: 0, problems: [UNKNOWN] }
   }
 }
+
+/**
+ * Asks the house for something to show; undefined where it does not answer, or where something else does (a network's own page says 200 to
+ * everything).
+ *
+ * @example const proof = await ask<ProofShown>(`/api/walls/${wall}/proof`)
+ */
+export async function ask<T>(url: string): Promise<T | undefined> {
+  try {
+    const response = await fetch(url)
+    return response.ok ? ((await response.json()) as T) : undefined
+  } catch {
+    return undefined
+  }
+}

@@ -3,7 +3,7 @@
 import type { Problem } from '@stone-tally/core'
 import { useCallback, useEffect, useState } from 'react'
 import styled from 'styled-components'
-import { send } from '@/device/send'
+import { ask, send } from '@/device/send'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Field, NowButton, Page, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
@@ -87,8 +87,8 @@ function Passkeys() {
   useEffect(() => setCan(hasPasskeys()), [])
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const load = useCallback(async () => {
-    const r = await fetch('/api/me/passkeys').catch(() => undefined)
-    if (r?.ok) setList(((await r.json()) as { list: Key[] }).list)
+    const found = await ask<{ list: Key[] }>('/api/me/passkeys')
+    if (found) setList(found.list)
   }, [])
   useEffect(() => {
     load()
@@ -142,8 +142,8 @@ interface Session {
 function Sessions() {
   const [list, setList] = useState<readonly Session[]>([])
   const load = useCallback(async () => {
-    const r = await fetch('/api/me/sessions').catch(() => undefined)
-    if (r?.ok) setList(((await r.json()) as { list: Session[] }).list)
+    const found = await ask<{ list: Session[] }>('/api/me/sessions')
+    if (found) setList(found.list)
   }, [])
   useEffect(() => {
     load()

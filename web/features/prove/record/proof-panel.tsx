@@ -46,7 +46,7 @@ const mailOf = (name: string, code: Code) =>
 /** Is the record whole? What the house found, the code to keep outside, and a code kept outside held against it. */
 export function ProofPanel({ wall, name }: { wall: string; name: string }) {
   const [open, setOpen] = useState(false)
-  const { proof, said, problems, busy, ask } = useProof(wall, true)
+  const { proof, said, problems, busy, say } = useProof(wall, true)
   const [code, setCode] = useState('')
   if (!proof) return null
   const waiting = proof.faults.filter((f) => !f.look)
@@ -60,7 +60,7 @@ export function ProofPanel({ wall, name }: { wall: string; name: string }) {
           </p>
         </div>
         <Row>
-          <Button isDisabled={busy} onPress={() => ask({ do: 'verify' })}>
+          <Button isDisabled={busy} onPress={() => say({ do: 'verify' })}>
             {busy ? 'Looking …' : 'Look now'}
           </Button>
           <Button aria-expanded={open} onPress={() => setOpen(!open)}>
@@ -70,7 +70,7 @@ export function ProofPanel({ wall, name }: { wall: string; name: string }) {
       </Row>
       {said ? <p role="status">{`${said.good ? '✓' : '▲'} ${said.message}`}</p> : null}
       {proof.faults.map((f) => (
-        <FaultLine key={f.number} fault={f} may={proof.mayLook} busy={busy} onLook={(words) => ask({ do: 'look', number: f.number, words })} />
+        <FaultLine key={f.number} fault={f} may={proof.mayLook} busy={busy} onLook={(words) => say({ do: 'look', number: f.number, words })} />
       ))}
       {open ? (
         <Stack>
@@ -88,7 +88,7 @@ export function ProofPanel({ wall, name }: { wall: string; name: string }) {
             <div style={{ flex: 1, minWidth: 220 }}>
               <Field label="A code somebody kept" value={code} onChange={setCode} hint="Typed off paper, or what a scanner read" />
             </div>
-            <Button isDisabled={busy || code.trim() === ''} onPress={() => ask({ do: 'against', code })}>
+            <Button isDisabled={busy || code.trim() === ''} onPress={() => say({ do: 'against', code })}>
               Hold it against the record
             </Button>
           </Row>

@@ -2,7 +2,7 @@
 
 import type { Problem } from '@stone-tally/core'
 import { useCallback, useEffect, useState } from 'react'
-import { send } from '@/device/send'
+import { ask, send } from '@/device/send'
 import type { Code } from './code-block'
 
 /** Something that was found wrong with a record, and who looked at it. */
@@ -26,13 +26,13 @@ export function useProof(wall: string, wanted: boolean) {
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   const load = useCallback(async () => {
-    const response = await fetch(`/api/walls/${wall}/proof`).catch(() => undefined)
-    if (response?.ok) setProof((await response.json()) as ProofShown)
+    const shown = await ask<ProofShown>(`/api/walls/${wall}/proof`)
+    if (shown) setProof(shown)
   }, [wall])
   useEffect(() => {
     if (wanted) load()
   }, [wanted, load])
-  const ask = async (what: object): Promise<boolean> => {
+  const say = async (what: object): Promise<boolean> => {
     setBusy(true)
     const answer = await send<{ message?: string; intact?: boolean }>('POST', `/api/walls/${wall}/proof`, what)
     setBusy(false)
@@ -41,5 +41,5 @@ export function useProof(wall: string, wanted: boolean) {
     if (answer.ok) await load()
     return answer.ok
   }
-  return { proof, said, problems, busy, ask }
+  return { proof, said, problems, busy, say }
 }
