@@ -44,7 +44,8 @@ function through(method: string, path: string, body?: unknown, headers: Record<s
   return new Promise<{ status: number; headers: Record<string, string | string[] | undefined>; text: string; json: () => Record<string, unknown> }>(
     (done, failed) => {
       const all = { host: NAME, origin: `https://${NAME}`, 'content-type': 'application/json', ...(cookie ? { cookie } : {}), ...headers }
-      const r = request({ port, host: '127.0.0.1', method, path, headers: all }, (res) => {
+      // Each on a connection of its own: one that stood idle may be closed in the moment in which it is used again.
+      const r = request({ port, host: '127.0.0.1', method, path, headers: all, agent: false }, (res) => {
         let text = ''
         res.on('data', (d) => {
           text += d
@@ -81,7 +82,7 @@ test.beforeAll(async () => {
     // One after the other; a stream stays where it is asked to.
     const port = of.get(String(req.headers['x-process'])) ?? (ports[turn++ % ports.length] as number)
     const headers = { ...req.headers, 'x-forwarded-for': `6.6.6.6, ${req.socket.remoteAddress}`, 'x-forwarded-proto': 'https' }
-    const onward = request({ host: '127.0.0.1', port, method: req.method, path: req.url, headers }, (answer) => {
+    const onward = request({ host: '127.0.0.1', port, method: req.method, path: req.url, headers, agent: false }, (answer) => {
       res.writeHead(answer.statusCode ?? 502, answer.headers)
       answer.pipe(res)
     })

@@ -60,7 +60,7 @@ export function bearsSignature(c: SignedCheckpoint): boolean {
 const PREFIX = 'stone'
 const DAY_MS = 86_400_000
 /** Bytes of the link in a short code: 80 bits, which nobody finds a second record for. */
-const SHORT = 10
+const LINK_BYTES = 10
 /** The largest number of an entry that a code carries. */
 const MOST = 0xffffffff
 
@@ -72,12 +72,12 @@ const MOST = 0xffffffff
  */
 export function codeOf(c: Checkpoint): string {
   if (c.seq > MOST) throw new RangeError('an entry of that number has no code')
-  const bytes = new Uint8Array(4 + 2 + 4 + SHORT)
+  const bytes = new Uint8Array(4 + 2 + 4 + LINK_BYTES)
   const view = new DataView(bytes.buffer)
   bytes.set(hexToBytes(c.wall.replace(/-/g, '').slice(0, 8)), 0)
   view.setUint16(4, Date.parse(`${c.day}T00:00:00Z`) / DAY_MS)
   view.setUint32(6, c.seq)
-  bytes.set(hexToBytes(c.hash.slice(0, 2 * SHORT)), 10)
+  bytes.set(hexToBytes(c.hash.slice(0, 2 * LINK_BYTES)), 10)
   return (bech32m.encode(PREFIX, bech32m.toWords(bytes)).match(/.{1,6}/g) as string[]).join(' ')
 }
 
@@ -118,7 +118,7 @@ export function readCode(given: string): Result<CheckpointCode> {
   if (!plain.startsWith(`${PREFIX}1`)) return fail('code', `begins with ${PREFIX}1; this is "${text.slice(0, 12)}"`)
   const read = bech32m.decodeUnsafe(plain, false)
   const bytes = read && bech32m.fromWordsUnsafe(read.words)
-  if (!bytes || bytes.length !== 10 + SHORT) return fail('code', 'has a sign that is wrong or missing; compare it with the paper')
+  if (!bytes || bytes.length !== 10 + LINK_BYTES) return fail('code', 'has a sign that is wrong or missing; compare it with the paper')
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   return ok({
     wall: bytesToHex(bytes.slice(0, 4)),

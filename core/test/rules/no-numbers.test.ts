@@ -58,6 +58,8 @@ const NAMED: ReadonlySet<string> = new Set([
   ...['ACROSS', 'FILL_BACK'],
   // What levels of rough ground are good to.
   'MEASURED',
+  // How much of a link stands in a short code.
+  'LINK_BYTES',
   // Paper, and how much of a day's work a sheet shows.
   ...['OVERLAP', 'MARGIN', 'AHEAD'],
 ])
