@@ -163,7 +163,7 @@ function Sessions() {
               <th>Since</th>
               <th>Last used</th>
               <th>Network</th>
-              <td />
+              <th>End</th>
             </tr>
           </thead>
           <tbody>

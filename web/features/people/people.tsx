@@ -105,7 +105,7 @@ export function People({ me, people, rule }: { me: Me; people: readonly Member[]
                 <th>Role</th>
                 <th>E-mail</th>
                 <th>Signed in on</th>
-                <td />
+                <th>Look after</th>
               </tr>
             </thead>
             <tbody>
