@@ -13,6 +13,8 @@ export interface Desk {
   readonly catalogue: readonly CatalogueUnit[]
   readonly scatter: Scatter
   readonly keepers: readonly Role[]
+  /** What was found wrong with its record, and who has looked at it. */
+  readonly fault?: { readonly message: string; readonly looked?: string | undefined } | undefined
 }
 
 /** A wall kept on this device: what a place of it needs when nobody answers. */

@@ -104,6 +104,13 @@ export async function faultsOf(wall: string): Promise<FaultFound[]> {
   }))
 }
 
+/** What is said of a wall's record on every place of it: what nobody has looked at, else what was found last. */
+export async function saidFault(wall: string): Promise<{ message: string; looked: string | undefined } | undefined> {
+  const faults = await faultsOf(wall)
+  const fault = faults.find((f) => !f.look) ?? faults[faults.length - 1]
+  return fault && { message: fault.message, looked: fault.look?.name }
+}
+
 /** Does something stand against this record that nobody has looked at? Then nothing is released on it. */
 export async function unlooked(wall: string): Promise<FaultFound | undefined> {
   return (await faultsOf(wall)).find((f) => f.look === undefined)

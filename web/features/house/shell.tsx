@@ -7,6 +7,7 @@ import type { KeptWall } from '@/device/db'
 import { plansOf, wallHere } from '@/device/kept'
 import { type DeviceSession, hasPin, sessionHere } from '@/device/session'
 import { DevicePage } from '@/features/device'
+import { FaultBar } from '@/features/wall/fault-bar'
 import { WallProvider } from '@/features/wall/provider'
 import { Bar } from '@/ui/bar'
 import { Caution, LinkButton, Page, Row } from '@/ui/controls'
@@ -114,6 +115,7 @@ function KeptPlace({ kept, me, pathname }: { kept: KeptWall; me: DeviceSession['
   const Desked = WITH_DESK[place]
   return (
     <WallProvider key={`${kept.id} ${plans.length} ${me.id}`} wall={kept.id} name={kept.desk.name} me={me} plans={plans}>
+      {kept.desk.fault ? <FaultBar wall={kept.id} message={kept.desk.fault.message} looked={kept.desk.fault.looked} /> : null}
       {Own ? (
         <Own />
       ) : Desked ? (

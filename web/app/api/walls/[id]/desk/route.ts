@@ -4,6 +4,7 @@ import { noteGiven } from '@/server/given'
 import { askingAbout, guarded } from '@/server/http'
 import { keepersOf, levelsFor } from '@/server/rules'
 import { scatterFor } from '@/server/scatter'
+import { saidFault } from '@/server/verify'
 import { revisionsOf } from '@/server/walls'
 
 /**
@@ -14,11 +15,12 @@ export const GET = guarded(async (request: Request, { params }: { params: Promis
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
   const { person, wall } = who
-  const [revisions, levels, catalogue, scatter] = await Promise.all([
+  const [revisions, levels, catalogue, scatter, fault] = await Promise.all([
     revisionsOf(wall.id),
     levelsFor(person.companyId, wall.site),
     catalogueOf(person.companyId),
     scatterFor(person.companyId),
+    saidFault(wall.id),
   ])
   await noteGiven(who.session.id, wall.id, revisions.length)
   const body = JSON.stringify({
@@ -30,6 +32,7 @@ export const GET = guarded(async (request: Request, { params }: { params: Promis
     catalogue,
     scatter,
     keepers: keepersOf(levels.company),
+    fault,
   })
   const mark = createHash('sha256').update(body).digest('hex').slice(0, 32)
   const headers = { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store', 'x-desk': mark }
