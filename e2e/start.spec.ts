@@ -89,6 +89,10 @@ test('starts on an empty folder with a space in its name; the first page asks fo
   await page.getByLabel('Set-up code').fill(code)
   await page.getByRole('button', { name: 'Start' }).click()
   await expect(page.getByRole('heading', { name: 'Yard' })).toBeVisible()
+  // What happened is in the log: lines of JSON, without what was typed.
+  const written = () => readFileSync(join(data, 'logs', 'application.log'), 'utf8')
+  await expect.poll(written, { timeout: 20_000 }).toContain('"security":"sign-in"')
+  expect(written()).not.toContain('a long password')
 })
 
 test('the application killed is up again; the database killed is up again, and health says so within a second', async () => {

@@ -100,7 +100,7 @@ async function portFor(wanted: number | undefined, runs: string): Promise<number
 }
 
 /** What the processes say of themselves, in files of ten megabytes, ten of them, the older ones zipped. */
-const _logTo = (local: string, name: string) =>
+const logTo = (local: string, name: string) =>
   createStream(`${name}.log`, { path: join(local, 'logs'), size: '10M', maxFiles: 10, compress: 'gzip', teeToStdout: false })
 
 async function agreed(lost: readonly string[], yes: boolean): Promise<boolean> {
@@ -187,9 +187,20 @@ async function main() {
         log,
       )
     }
+    const written = logTo(local, 'application')
     web = supervise(
       'The application',
-      () => serve({ port, databaseUrl: cluster.appUrl, secret, instruments: instrumentsPort, setupCode: code, checkpointKey, dataFolder: local }),
+      () =>
+        serve({
+          log: written,
+          port,
+          databaseUrl: cluster.appUrl,
+          secret,
+          instruments: instrumentsPort,
+          setupCode: code,
+          checkpointKey,
+          dataFolder: local,
+        }),
       log,
     )
     leave = watchOver(
