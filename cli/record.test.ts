@@ -78,7 +78,7 @@ test('a file of any length is read in the room of a line', () => {
   const path = saved('long.json', '')
   const long = fileOf(40_000)
   writeFileSync(path, writeRecordFile(long, '2026-06-01T00:00:00Z'))
-  const { stdout, status } = spawnSync(process.execPath, ['--max-old-space-size=24', ...tally, 'record', 'verify', path], { encoding: 'utf8' })
+  const { stdout, status } = spawnSync(process.execPath, ['--max-old-space-size=40', ...tally, 'record', 'verify', path], { encoding: 'utf8' })
   expect(stdout).toMatch(/^intact: 40000 entries/)
   expect(status).toBe(0)
 })

@@ -4,6 +4,18 @@ import { pointOnFace } from '../src/layout/face'
 import { layoutOf } from './plans'
 import { at, planOn } from './walls'
 
+/** Does a leg come nearer than a metre to one that is not its neighbour? */
+function comesBack(vertices: readonly ReturnType<typeof at>[]): boolean {
+  const along = vertices.slice(1).map((b, i) => {
+    const a = vertices[i] as typeof b
+    return Array.from({ length: 101 }, (_, k) => ({
+      e: a.easting + ((b.easting - a.easting) * k) / 100,
+      n: a.northing + ((b.northing - a.northing) * k) / 100,
+    }))
+  })
+  return along.some((one, i) => along.slice(i + 2).some((two) => one.some((p) => two.some((q) => Math.hypot(p.e - q.e, p.n - q.n) < 1))))
+}
+
 /** Walls with one to three corners either way, grades that fall and rise, an opening now and then. */
 const cornered = fc
   .record({
@@ -21,6 +33,8 @@ const cornered = fc
       const length = p.length / 10 + 0.137 * i
       vertices.push(at(last.easting + length * Math.cos(angle), last.northing + length * Math.sin(angle)))
     })
+    // Where one leg comes back to within a unit of another, the nearest place on the line may be that one's.
+    if (comesBack(vertices)) return undefined
     let plan: Plan
     try {
       plan = planOn(vertices, false)

@@ -15,7 +15,7 @@ const Strip = styled.header`
   a { text-decoration: none; font-weight: 600; min-width: 48px; } .mid { flex: 1; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   position: relative; .who { font-size: 14px; color: var(--soft); white-space: nowrap; }
   @media (max-width: 640px) { padding: 0 10px; gap: 8px; .who { display: none; } .word { display: none; } }
-  .skip { position: absolute; left: 8px; top: 4px; z-index: 5; background: var(--ink); color: var(--ground); min-height: 48px; padding: 0 16px; display: inline-flex; align-items: center; } .skip:not(:focus) { clip-path: inset(50%); width: 1px; height: 1px; min-height: 0; padding: 0; overflow: hidden; }
+  .skip { position: absolute; left: 8px; top: 4px; z-index: 5; background: var(--ink); color: var(--ground); min-height: 48px; padding: 0 16px; display: inline-flex; align-items: center; } .skip:not(:focus) { clip-path: inset(50%); width: 1px; min-width: 0; height: 1px; min-height: 0; padding: 0; overflow: hidden; }
   @media print { display: none; }
 `
 const Flip = styled(AriaButton)`
