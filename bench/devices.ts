@@ -1,7 +1,7 @@
-import { randomUUID } from 'node:crypto'
 import { layOut, type EarlierPlan as Plan, pieceEstimate, storedPlan } from '@stone-tally/core'
 import { smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { noteOf } from './note'
 import { print } from './print'
 import type { Figure } from './record'
 import { served } from './served'
@@ -42,16 +42,6 @@ async function post(port: number, headers: Record<string, string>, path: string,
   const answer = await fetch(url(port, path), { method: 'POST', headers, body: JSON.stringify(body), signal: AbortSignal.timeout(30_000) })
   return { status: answer.status, body: (await answer.json()) as { id?: string; outcomes?: { ok: boolean }[] } }
 }
-const noteOf = (wall: string, text: string) => ({
-  id: randomUUID().replace(/^(.{14})./, '$17'),
-  wall,
-  revision: 1,
-  at: new Date().toISOString(),
-  kind: 'note',
-  where: {},
-  data: { text },
-})
-
 async function devices(port: number): Promise<Figure[]> {
   const headers = await signedIn(port)
   const wall = (await post(port, headers, '/api/walls', { plan: { ...smallPlan, name: 'Fifty devices' } })).body.id as string

@@ -4,7 +4,7 @@ import { canonical } from '@stone-tally/core'
 import pg from 'pg'
 import { smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
-import { uuid7 } from '../web/server/walls'
+import { noteOf } from './note'
 import { type Figure, median } from './record'
 import { served } from './served'
 
@@ -49,16 +49,6 @@ function send(port: number, method: string, path: string, headers: Record<string
     out.end(body)
   })
 }
-
-const noteOf = (wall: string, text: string) => ({
-  id: uuid7(),
-  wall,
-  revision: 1,
-  at: new Date().toISOString(),
-  kind: 'note',
-  where: {},
-  data: { text },
-})
 
 /** Recording over HTTP against the same INSERT through pg alone, batches against singles, and what opening a Board costs to transfer. */
 export async function httpFigures(): Promise<Figure[]> {

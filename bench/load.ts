@@ -1,9 +1,9 @@
-import { randomUUID } from 'node:crypto'
 import { Agent, request } from 'node:http'
 import { canonical } from '@stone-tally/core'
 import { smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { barePage } from './bare'
+import { noteOf } from './note'
 import { print } from './print'
 import { type Figure, median } from './record'
 import { served } from './served'
@@ -49,16 +49,6 @@ function ask(port: number, method: string, path: string, headers: Record<string,
     r.end(sent)
   })
 }
-const noteOf = (wall: string, text: string) => ({
-  id: randomUUID().replace(/^(.{14})./, '$17'),
-  wall,
-  revision: 1,
-  at: new Date().toISOString(),
-  kind: 'note',
-  where: {},
-  data: { text },
-})
-
 /** A device with its stream open: when each entry, by its id, was on its screen. */
 function follow(port: number, wall: string, cookie: string, seen: ((id: string, at: number) => void) | undefined): () => void {
   const r = request({ port, host: '127.0.0.1', path: `/api/walls/${wall}/live?after=1`, headers: { cookie }, agent: false }, (res) => {

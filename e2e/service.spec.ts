@@ -193,6 +193,12 @@ test('a backup is restored to the minute before somebody did harm; every record 
   // What was restored keeps its keys: who was signed in still is, and its checkpoints are of the same installation.
   for (const key of ['auth-secret', 'checkpoint-key']) expect(readFileSync(join(then, key), 'utf8')).toBe(readFileSync(join(data, key), 'utf8'))
   expect(operator('house', 'verify', '--data', then)).toMatchObject({ code: 0, out: expect.stringMatching(/all of them verify/) })
+  // What was restored is backed up and restored like any other: no moment of before stands in its way.
+  const second = join(home, 'second')
+  mkdirSync(second)
+  expect(operator('backup', second, '--data', then)).toMatchObject({ code: 0, err: '' })
+  const twice = operator('restore', join(second, readdirSync(second)[0] as string), '--data', join(home, 'twice'), '--archive', archive)
+  expect([twice.code, twice.err]).toEqual([0, ''])
   // Into what is not empty nothing is restored, and what was changed or cut off is no backup.
   expect(operator('restore', from, '--data', then)).toMatchObject({ code: 2, err: expect.stringMatching(/is not empty/) })
   const spoilt = join(home, 'spoilt')

@@ -221,7 +221,7 @@ const raw = (path: string, headers: Record<string, string> = {}) =>
     r.end()
   })
 
-test('another name, an address nobody can read: refused in our own words', async () => {
+test('another name, an address nobody can read: refused in our own words', async ({ context }) => {
   for (const host of ['evil.example', 'evil.example:80', '127.0.0.1.evil.example', 'localhost.']) {
     const { status, body } = await raw('/', { host })
     expect([host, status, body]).toEqual([host, 421, expect.stringContaining('Not served here')])
@@ -236,6 +236,16 @@ test('another name, an address nobody can read: refused in our own words', async
   // What a client says of where it comes from and how is not believed.
   const { headers } = await raw('/sign-in', { 'x-forwarded-proto': 'https', 'x-forwarded-for': '6.6.6.6', 'x-nonce': 'mine' })
   expect(headers['strict-transport-security']).toBeUndefined()
+  const email = 'nobody-at-all@tidewrack.example'
+  await context.request.post(`${url()}/api/sign-in`, {
+    data: { email, password: 'x' },
+    headers: { origin: url(), 'x-tally-peer': '9.9.9.9', 'x-real-ip': '9.9.9.9' },
+  })
+  const owner = new pg.Client({ connectionString: process.env.OWNER_URL })
+  await owner.connect()
+  const { rows } = await owner.query('SELECT network FROM security_log WHERE detail LIKE $1', [`%${email}`])
+  await owner.end()
+  expect(rows).toEqual([{ network: '127.0.0.1' }])
 })
 
 test('every page has a policy of its own: a script or a style that is not ours does nothing', async ({ browser }) => {

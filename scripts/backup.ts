@@ -161,6 +161,10 @@ export async function restore(o: Restoring, say: (line: string) => void): Promis
   if (o.until !== undefined && Number.isNaN(Date.parse(o.until)))
     throw new BackupTrouble(`--until takes a time such as 2026-05-31T14:30:00Z, not ${o.until}`)
   if (o.until !== undefined && o.archive === undefined) throw new BackupTrouble('--until needs --archive, the folder the log was copied into')
+  if (o.archive !== undefined) {
+    if (!existsSync(o.archive)) throw new BackupTrouble(`${o.archive} is not there`)
+    if (/["'%$`\\]/.test(o.archive)) throw new BackupTrouble(`the archive ${o.archive} must have a name without quotes and signs of the shell`)
+  }
   for (const key of KEYS)
     if (existsSync(join(o.from, 'keys', key))) {
       copyFileSync(join(o.from, 'keys', key), join(o.local, key))
@@ -194,12 +198,18 @@ async function fromBase(o: Restoring, folder: string, settings: Settings) {
   mkdirSync(join(data, 'pg_wal'), { recursive: true, mode: 0o700 })
   execFileSync('tar', ['-xzf', join(o.from, 'base', 'base.tar.gz'), '-C', data])
   execFileSync('tar', ['-xzf', join(o.from, 'base', 'pg_wal.tar.gz'), '-C', join(data, 'pg_wal')])
+  // What an earlier restore was told is no part of this one: a moment to stop at that is long past would end it.
+  const conf = join(data, 'postgresql.auto.conf')
+  const own = existsSync(conf)
+    ? readFileSync(conf, 'utf8')
+        .split('\n')
+        .filter((l) => !/^\s*(restore_command|recovery_target\w*)\s*=/.test(l))
+    : []
+  writeFileSync(conf, own.join('\n'))
   if (o.archive !== undefined) {
-    if (!existsSync(o.archive)) throw new BackupTrouble(`${o.archive} is not there`)
     const lines = [`restore_command = 'cp "${o.archive}/%f" "%p"'`, "recovery_target_action = 'promote'"]
     if (o.until !== undefined) lines.push(`recovery_target_time = '${new Date(o.until).toISOString().replace('T', ' ').replace('Z', '+00')}'`)
-    const conf = join(data, 'postgresql.auto.conf')
-    writeFileSync(conf, `${existsSync(conf) ? readFileSync(conf, 'utf8') : ''}\n${lines.join('\n')}\n`)
+    writeFileSync(conf, `${own.join('\n')}\n${lines.join('\n')}\n`)
     writeFileSync(join(data, 'recovery.signal'), '')
   }
   await adoptData(folder, data, settings)

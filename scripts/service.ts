@@ -2,7 +2,7 @@ import { existsSync, mkdirSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { connect } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
-import { ensureBuilt, serve } from './build'
+import { ensureBuilt, ROOT, serve } from './build'
 import { clusterFolder, isRunning, settingsOf, startCluster, stopCluster } from './cluster'
 import { installationSecrets } from './secrets'
 import { watchOver } from './supervise'
@@ -87,7 +87,7 @@ async function main() {
   if (what !== 'web') throw new Error(`unknown service ${what}; bin/serve --help shows them`)
   const port = Number(option(args, '--port'))
   if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Error('--port takes a number from 1 to 65535')
-  if (!existsSync(join(import.meta.dirname, '..', 'web', '.next', 'built-from'))) throw new Error('the application is not built; run bin/serve build')
+  if (!existsSync(join(ROOT, 'web', '.next', 'built-from'))) throw new Error('the application is not built; run bin/serve build')
   web(resolve(data), port)
 }
 

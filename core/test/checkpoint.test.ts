@@ -197,14 +197,18 @@ describe('the revision an entry is made under', () => {
   test('one of a device that did not have the newer one is kept, and shown as made under the older', () => {
     const late = note(30)
     expect(admit(state, late, now).ok).toBe(true)
-    expect(admit(state, late, now, { revision: 2, since: NOW + 40 * 60_000 }).ok).toBe(true)
-    expect(admit(state, late, now, { revision: 1, since: 0 }).ok).toBe(true)
+    expect(admit(state, late, now, [{ revision: 2, since: NOW + 40 * 60_000 }]).ok).toBe(true)
+    expect(admit(state, late, now, [{ revision: 1, since: 0 }]).ok).toBe(true)
     expect(underOlder(state, late)).toEqual({ inForce: 2, since: NOW, otherwise: undefined })
     expect(underOlder(state, note(-10))).toBeUndefined()
     expect(underOlder(state, note(30, { revision: 2 }))).toBeUndefined()
   })
   test('one of a device that had the newer is refused by name, whatever its clock says', () => {
-    const known = { revision: 2, since: NOW + 20 * 60_000 }
+    // Given a third since, which it may not have yet: that takes nothing from what it had.
+    const known = [
+      { revision: 3, since: NOW + 400 * 60_000 },
+      { revision: 2, since: NOW + 20 * 60_000 },
+    ]
     expect(admit(state, note(30), now, known)).toMatchObject({
       ok: false,
       problems: [{ field: 'revision', message: expect.stringMatching(/had revision 2/) }],

@@ -1,6 +1,7 @@
-import { type Checkpoint, chainWalk, type Entry, publicKeyOf, type SignedCheckpoint, signCheckpoint } from '@stone-tally/core'
+import { type Checkpoint, chainWalk, publicKeyOf, type SignedCheckpoint, signCheckpoint } from '@stone-tally/core'
 import { database } from './database'
-import { entriesAfter, headOf } from './record-store'
+import { entryOf } from './entry-body'
+import { entriesAfter } from './record-store'
 import { sumOfText } from './sums'
 
 /** The private key this installation signs with, 64 hex digits; undefined where it has none and makes no checkpoints. */
@@ -40,7 +41,7 @@ async function goesOn(wall: string, from: { seq: number; hash: string }, head: {
     const rows = await entriesAfter(wall, walk.at.seq, 500)
     for (const r of rows) {
       if (walk.at.seq === head.seq) break
-      if (walk.take({ seq: r.seq, receivedAt: r.receivedAt, hash: r.hash, entry: JSON.parse(r.body) as Entry })) return false
+      if (walk.take({ seq: r.seq, receivedAt: r.receivedAt, hash: r.hash, entry: entryOf(r.body) })) return false
     }
     if (walk.at.seq >= head.seq) return walk.at.hash === head.hash
     if (rows.length === 0) return false
@@ -58,7 +59,8 @@ export async function checkpointNow(wall: string, now = Date.now()): Promise<Sig
   const key = secret()
   if (key === undefined) return undefined
   const { db } = database()
-  const head = await headOf(wall)
+  const head = await db.selectFrom('chain_head').select(['seq', 'hash']).where('wall_id', '=', wall).executeTakeFirst()
+  if (!head) return undefined
   const last = await db.selectFrom('checkpoint').selectAll().where('wall_id', '=', wall).orderBy('seq', 'desc').limit(1).executeTakeFirst()
   if (last && last.seq === head.seq && last.hash === head.hash) return given(last)
   if (head.seq === 0 || !(await goesOn(wall, last ?? { seq: 0, hash: wall }, head))) return undefined

@@ -42,16 +42,14 @@ export async function noteMade(session: string, wall: string, values: readonly u
 }
 
 /**
- * The newest revision this device is known to have, and since when: what it recorded under, what it was given, and whatever was in force before it
- * signed in.
+ * The revisions this device is known to have, each since its own moment: what it recorded under, what it was given, and whatever was in force
+ * before it signed in.
  */
-export async function knownRevision(session: { readonly id: string; readonly began: Date }, wall: string): Promise<KnownRevision | undefined> {
+export async function knownRevisions(session: { readonly id: string; readonly began: Date }, wall: string): Promise<readonly KnownRevision[]> {
   const { rows } = await database().pool.query<{ revision: number; since: Date }>(
     `SELECT revision, since FROM plan_given WHERE session_id = $1 AND wall_id = $2::uuid
-     UNION ALL SELECT number, $3::timestamptz FROM revision WHERE wall_id = $2::uuid AND issued_at < $4
-     ORDER BY revision DESC, since LIMIT 1`,
+     UNION ALL SELECT number, $3::timestamptz FROM revision WHERE wall_id = $2::uuid AND issued_at < $4`,
     [session.id, wall, new Date(session.began.getTime() + GRACE), session.began],
   )
-  const row = rows[0]
-  return row && { revision: row.revision, since: row.since.getTime() }
+  return rows.map((r) => ({ revision: r.revision, since: r.since.getTime() }))
 }

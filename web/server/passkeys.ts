@@ -144,7 +144,7 @@ export async function removePasskey(person: Person, id: string, request: Request
 export async function passkeyAsked(headers: Headers): Promise<Result<object>> {
   const rp = house(headers)
   if (!rp.ok) return rp
-  const allowed = await tried('network', networkOf(headers), '')
+  const allowed = await tried('passkey', networkOf(headers), '')
   if (!allowed.ok) return allowed
   const options = await generateAuthenticationOptions({ rpID: rp.value.id, userVerification: 'required' })
   await ask(options.challenge, 'anybody')

@@ -221,7 +221,7 @@ function goBack(kept: Folded) {
 }
 
 /** What of the plan the device that sends was given, asked only where it matters. */
-export type Given = () => Promise<KnownRevision | undefined>
+export type Given = () => Promise<readonly KnownRevision[]>
 
 async function tryRecord(
   wall: string,
@@ -233,7 +233,7 @@ async function tryRecord(
   given: Given | undefined,
 ): Promise<Outcome[] | undefined> {
   const seen = kept.state.seq
-  let known: KnownRevision | undefined
+  let known: readonly KnownRevision[] = []
   let asked = false
   const outcomes = new Map<number, Outcome>()
   const sent: (Admitted & { at: number; hash?: string; recorded: { seq: number; receivedAt: string; entry: Entry } })[] = []

@@ -17,8 +17,10 @@ const LIMITS = {
   address: { points: 60, duration: 3600 },
   /** The set-up code of an installation. */
   setup: { points: 8, duration: 300 },
-  /** Links to set a password by. */
-  link: { points: 20, duration: 300 },
+  /** Links looked at and used from one network: nobody guesses 256 bits, and a whole crew joins over one line in one morning. */
+  link: { points: 400, duration: 300 },
+  /** Questions to passkeys from one network; what comes back is proof, so this only keeps the table small. */
+  passkey: { points: 1200, duration: 300 },
 } as const
 type Count = keyof typeof LIMITS
 

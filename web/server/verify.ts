@@ -1,8 +1,9 @@
-import { type ChainFault, type Entry, type RecordReport, recordCheck } from '@stone-tally/core'
+import { type ChainFault, chainFault, type RecordReport, recordCheck } from '@stone-tally/core'
 import { sql, type Transaction } from 'kysely'
 import pg from 'pg'
 import type { Person } from './accounts'
 import { type Database, database } from './database'
+import { entryOf } from './entry-body'
 import { sumOfText } from './sums'
 
 /** Entries looked at before whoever else waits for this process is let through; a few milliseconds. */
@@ -43,7 +44,8 @@ export function verifyWall(wall: string): Promise<RecordReport> {
     .setIsolationLevel('repeatable read')
     .execute(async (tx) => {
       const check = recordCheck(wall, { sums: { text: sumOfText, base64: (sum) => sum } })
-      const head = await tx.selectFrom('chain_head').select(['seq', 'hash']).where('wall_id', '=', wall).executeTakeFirstOrThrow()
+      const head = await tx.selectFrom('chain_head').select(['seq', 'hash']).where('wall_id', '=', wall).executeTakeFirst()
+      if (!head) return chainFault(1, 'removed', 'where the record ends is not kept any more')
       const revisions = await tx
         .selectFrom('revision')
         .select(['number', 'plan', 'issued_at'])
@@ -63,7 +65,7 @@ export function verifyWall(wall: string): Promise<RecordReport> {
           .limit(STRIDE)
           .execute()
         for (const r of rows) {
-          const wrong = check.entry({ seq: r.seq, receivedAt: r.received_at.toISOString(), hash: r.hash, entry: JSON.parse(r.body) as Entry })
+          const wrong = check.entry({ seq: r.seq, receivedAt: r.received_at.toISOString(), hash: r.hash, entry: entryOf(r.body) })
           if (wrong) return wrong
         }
         if (rows.length < STRIDE) break
@@ -104,34 +106,52 @@ export async function faultsOf(wall: string): Promise<FaultFound[]> {
   }))
 }
 
-/** What is said of a wall's record on every place of it: what nobody has looked at, else what was found last. */
+/** Kept beside the faults when a record verifies again, so that the same fault found later is another. */
+const MENDED = 'mended'
+const isOpen = (f: FaultFound) => f.fault !== MENDED && f.look === undefined
+
+/**
+ * What is said of a wall's record on every place of it: what nobody has looked at; else what was found last, while the record does not verify
+ * again.
+ */
 export async function saidFault(wall: string): Promise<{ message: string; looked: string | undefined } | undefined> {
   const faults = await faultsOf(wall)
-  const fault = faults.find((f) => !f.look) ?? faults[faults.length - 1]
+  const last = faults[faults.length - 1]
+  const fault = faults.find(isOpen) ?? (last?.fault === MENDED ? undefined : last)
   return fault && { message: fault.message, looked: fault.look?.name }
 }
 
 /** Does something stand against this record that nobody has looked at? Then nothing is released on it. */
 export async function unlooked(wall: string): Promise<FaultFound | undefined> {
-  return (await faultsOf(wall)).find((f) => f.look === undefined)
+  return (await faultsOf(wall)).find(isOpen)
 }
 
-/** Keeps what was found, once: the same fault found every night is one fault. */
-async function keepFault(wall: string, fault: ChainFault): Promise<void> {
+/**
+ * Keeps what was found, once: the same fault found every night is one fault, until the record verifies again.
+ *
+ * @returns whether it was new
+ */
+async function keep(wall: string, report: RecordReport): Promise<boolean> {
   const known = await faultsOf(wall)
-  if (known.some((k) => k.seq === fault.seq && k.fault === fault.fault && k.message === fault.message)) return
-  await database()
+  const since = known.slice(known.findLastIndex((k) => k.fault === MENDED) + 1)
+  if (report.intact ? since.length === 0 : since.some((k) => k.seq === report.seq && k.fault === report.fault && k.message === report.message))
+    return false
+  const row = report.intact
+    ? { seq: report.entries, fault: MENDED, message: `the record verifies again: ${report.entries} entries` }
+    : { seq: report.seq, fault: report.fault, message: report.message }
+  const made = await database()
     .db.insertInto('record_fault')
-    .values({ wall_id: wall, number: known.length + 1, seq: fault.seq, fault: fault.fault, message: fault.message })
+    .values({ wall_id: wall, number: known.length + 1, ...row })
     .onConflict((c) => c.doNothing())
-    .execute()
+    .returning('number')
+    .executeTakeFirst()
+  return made !== undefined && !report.intact
 }
 
-/** Looks at one wall and keeps what is found. */
-export async function verifyAndKeep(wall: string): Promise<RecordReport> {
+/** Looks at one wall and keeps what is found. @returns also whether it was new */
+export async function verifyAndKeep(wall: string): Promise<RecordReport & { readonly isNew: boolean }> {
   const report = await verifyWall(wall)
-  if (!report.intact) await keepFault(wall, report)
-  return report
+  return { ...report, isNew: await keep(wall, report) }
 }
 
 /** One at a time in the whole installation, however many processes serve it: the number of its lock. */
@@ -142,7 +162,16 @@ export interface HouseVerified {
   readonly walls: number
   readonly entries: number
   readonly photos: number
-  readonly faults: readonly { readonly wall: string; readonly name: string; readonly fault: ChainFault }[]
+  readonly faults: readonly WallFault[]
+}
+
+/** A wall whose record does not verify. */
+export interface WallFault {
+  readonly wall: string
+  readonly name: string
+  readonly companyId: string
+  readonly fault: ChainFault
+  readonly isNew: boolean
 }
 
 /**
@@ -150,7 +179,7 @@ export interface HouseVerified {
  *
  * @param keep - false: nothing is kept, for whoever looks from the command line
  */
-export async function verifyHouse({ keep = true }: { keep?: boolean } = {}): Promise<HouseVerified | undefined> {
+export async function verifyHouse({ keep: kept = true }: { keep?: boolean } = {}): Promise<HouseVerified | undefined> {
   const client = new pg.Client({ connectionString: process.env.DATABASE_URL, keepAlive: true, connectionTimeoutMillis: 5_000 })
   client.on('error', () => {})
   await client.connect()
@@ -159,18 +188,18 @@ export async function verifyHouse({ keep = true }: { keep?: boolean } = {}): Pro
     if (!rows[0]?.mine) return undefined
     const began = new Date()
     const { db } = database()
-    const walls = await db.selectFrom('wall').select(['id', 'name']).orderBy('id').execute()
-    const faults: { wall: string; name: string; fault: ChainFault }[] = []
+    const walls = await db.selectFrom('wall').select(['id', 'name', 'company_id']).orderBy('id').execute()
+    const faults: WallFault[] = []
     let entries = 0
     let photos = 0
     for (const w of walls) {
-      const report = keep ? await verifyAndKeep(w.id) : await verifyWall(w.id)
+      const report = kept ? await verifyAndKeep(w.id) : { ...(await verifyWall(w.id)), isNew: false }
       if (report.intact) {
         entries += report.entries
         photos += report.photos
-      } else faults.push({ wall: w.id, name: w.name, fault: report })
+      } else faults.push({ wall: w.id, name: w.name, companyId: w.company_id, fault: report, isNew: report.isNew })
     }
-    if (keep) await db.insertInto('house_check').values({ began_at: began, walls: walls.length, entries, photos, faults: faults.length }).execute()
+    if (kept) await db.insertInto('house_check').values({ began_at: began, walls: walls.length, entries, photos, faults: faults.length }).execute()
     return { walls: walls.length, entries, photos, faults }
   } finally {
     await client.end().catch(() => {})

@@ -166,6 +166,14 @@ describe('links', () => {
     expect(said(await invite(await add('Cal', 'crew'), { role: 'crew' }, request()))).toMatch(/takes the office or the foreman/)
     for (const token of ['', 'x', "'; DROP TABLE one_time_link; --", 'a'.repeat(43)]) expect(await linkFor(token)).toBeUndefined()
   })
+  test('a crew of thirty joins over one line in one morning', async () => {
+    for (let i = 0; i < 30; i++) {
+      const made = await invite(office, { role: 'crew' }, request())
+      if (!made.ok) throw new Error(said(made))
+      const who = { token: made.value.token, name: `Hand ${i}`, email: `hand${i}@site.example`, password: WORD }
+      expect(said(await takeLink(who, from('192.0.2.99')))).toBe('ok')
+    }
+  })
   test('one by which a password is set anew: by the office, for its own people; the old one and every session end', async () => {
     const lee = await add('Lee', 'crew')
     const before = carrying(await enter(lee.email))
@@ -304,19 +312,17 @@ describe('sessions', () => {
 
 test('what concerns security is kept where nobody changes it, without any password or token, and each company sees its own', async () => {
   const log = await securityLogOf(s.ours)
-  expect(new Set(log.map((l) => l.what))).toEqual(
-    expect.objectContaining(
-      new Set([
-        'sign-in',
-        'sign-in refused',
-        'invitation made',
-        'invitation used',
-        'reset link made',
-        'role changed',
-        'person removed',
-        'password changed',
-      ]),
-    ),
+  expect(log.map((l) => l.what)).toEqual(
+    expect.arrayContaining([
+      'sign-in',
+      'sign-in refused',
+      'invitation made',
+      'invitation used',
+      'reset link made',
+      'role changed',
+      'person removed',
+      'password changed',
+    ]),
   )
   expect(JSON.stringify(log)).not.toMatch(new RegExp(`${WORD}|gravel heron`))
   expect(await securityLogOf(s.theirs)).toEqual([])

@@ -67,10 +67,10 @@ export const mayRecord = (role: Role, kind: string) => kindOf(kind)?.roles.inclu
  * May this entry go into the record as it stands? The same answer on the device, before sending, and on the server.
  *
  * @param now - ms since 1970, from the caller
- * @param known - the newest revision the device is known to have had, where the house knows
+ * @param known - the revisions the device is known to have had, where the house knows
  * @returns how it was judged, or each reason against it with its field
  */
-export function admit(state: WallState, entry: Entry, now: number, known?: KnownRevision): Result<Verdict | undefined> {
+export function admit(state: WallState, entry: Entry, now: number, known: readonly KnownRevision[] = []): Result<Verdict | undefined> {
   const role = entry.by.role as Role
   if (kindOf(entry.kind)?.effect?.is === 'revision') return ok(undefined)
   if (!mayRecord(role, entry.kind)) {

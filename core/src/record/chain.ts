@@ -54,6 +54,7 @@ export function chainWalk(wall: string, by: Digest = digest, from: ChainWalk['at
       const expected = at.seq + 1
       if (e.seq > expected) return chainFault(expected, 'removed', `entry ${expected} was removed`)
       if (e.seq !== expected) return chainFault(e.seq, 'reordered', `entry ${e.seq} stands where entry ${expected} belongs: the order was changed`)
+      if (e.entry === null || typeof e.entry !== 'object') return chainFault(e.seq, 'altered', `entry ${e.seq} is not an entry`)
       if (linkOf(at.hash, e, by) !== e.hash) return chainFault(e.seq, 'altered', `entry ${e.seq} was altered, or another was put in its place`)
       at = { seq: e.seq, hash: e.hash }
       return undefined

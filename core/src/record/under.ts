@@ -4,7 +4,7 @@ import { contextOf } from './fold'
 import { kindOf } from './kinds'
 import type { WallState } from './state'
 
-/** The newest revision a device is known to have, and since when, ms since 1970. */
+/** A revision a device is known to have, and since when, ms since 1970. */
 export interface KnownRevision {
   readonly revision: number
   readonly since: number
@@ -46,13 +46,15 @@ export function underOlder(state: WallState, entry: Entry): UnderOlder | undefin
  * May an entry be made under the revision it names? A device without a signal records under what it has, and that is kept. One that had a newer
  * revision cannot go back to an older one, whose limits may be wider.
  *
- * @param known - what the device is known to have had; undefined where nothing is known
- * @example mayBeUnder(entry, { revision: 2, since: Date.parse('2026-05-04T08:00:00Z') }).ok
+ * @param known - what the device is known to have had, each since its own moment; empty where nothing is known
+ * @example mayBeUnder(entry, [{ revision: 2, since: Date.parse('2026-05-04T08:00:00Z') }]).ok
  */
-export function mayBeUnder(entry: Entry, known: KnownRevision | undefined): Result<true> {
-  if (known === undefined || entry.revision >= known.revision || observedAt(entry) <= known.since) return ok(true)
+export function mayBeUnder(entry: Entry, known: readonly KnownRevision[]): Result<true> {
+  const at = observedAt(entry)
+  const had = known.filter((k) => k.revision > entry.revision && k.since < at).map((k) => k.revision)
+  if (had.length === 0) return ok(true)
   return fail(
     'revision',
-    `this device had revision ${known.revision} when it was observed, so it is recorded under that one and judged by its limits, not under revision ${entry.revision}; record it again`,
+    `this device had revision ${Math.max(...had)} when it was observed, so it is recorded under that one and judged by its limits, not under revision ${entry.revision}; record it again`,
   )
 }

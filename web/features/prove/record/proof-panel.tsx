@@ -13,6 +13,12 @@ const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`
 /** One thing that was found, answered by somebody or waiting for it. */
 function FaultLine({ fault, may, busy, onLook }: { fault: Fault; may: boolean; busy: boolean; onLook(words: string): void }) {
   const [words, setWords] = useState('')
+  if (fault.fault === 'mended')
+    return (
+      <p>
+        ✓ {when(fault.foundAt)}: {fault.message}.
+      </p>
+    )
   if (fault.look)
     return (
       <p>
@@ -49,7 +55,7 @@ export function ProofPanel({ wall, name }: { wall: string; name: string }) {
   const { proof, said, problems, busy, say } = useProof(wall, true)
   const [code, setCode] = useState('')
   if (!proof) return null
-  const waiting = proof.faults.filter((f) => !f.look)
+  const waiting = proof.faults.filter((f) => !f.look && f.fault !== 'mended')
   return (
     <Frame aria-label="Proof">
       <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>

@@ -8,6 +8,8 @@ import type { Code } from './code-block'
 /** Something that was found wrong with a record, and who looked at it. */
 export interface Fault {
   readonly number: number
+  /** What it is; `mended` where the record verifies again. */
+  readonly fault: string
   readonly message: string
   readonly foundAt: string
   readonly look?: { readonly name: string; readonly role: string; readonly words: string; readonly at: string }

@@ -34,7 +34,7 @@ export const POST = guarded(async (request: Request, { params }: Params) => {
   const { wall, person } = who
   if (input.value.do === 'verify') {
     const report = await verifyAndKeep(wall.id)
-    if (!report.intact) await logged('record does not verify', request, person, `${wall.name}: ${report.message}`)
+    if (report.isNew && !report.intact) await logged('record does not verify', request, person, `${wall.name}: ${report.message}`)
     return Response.json({ intact: report.intact, message: saidOf(report) })
   }
   if (input.value.do === 'against') {
