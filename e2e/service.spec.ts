@@ -163,8 +163,8 @@ test('one process dies: the other goes on, and the log of both is lines of JSON 
   await expect.poll(async () => (await through('GET', '/api/health', undefined, { 'x-process': '0' })).status, { timeout: 20_000 }).toBe(502)
   ports = [ports[1] as number]
   expect(await record('goes on')).toMatchObject({ ok: true })
-  const said = services[2]?.said() ?? ''
   await expect.poll(() => services[2]?.said() ?? '', { timeout: 20_000 }).toContain('the records were looked at')
+  const said = services[2]?.said() ?? ''
   for (const line of said.split('\n').filter((l) => l.startsWith('{'))) expect(JSON.parse(line)).toMatchObject({ time: expect.any(String) })
   expect(said).not.toMatch(new RegExp(`${WORDS}|__Host-`))
 })
