@@ -160,10 +160,9 @@ function Sessions() {
           <thead>
             <tr>
               <th>Device</th>
-              <th>Since</th>
               <th>Last used</th>
+              <th>Since</th>
               <th>Network</th>
-              <th>End</th>
             </tr>
           </thead>
           <tbody>
@@ -171,12 +170,12 @@ function Sessions() {
               <tr key={s.id}>
                 <td>
                   {s.device}
-                  {s.here ? ' · this one' : ''}
+                  {s.here ? ' · this one' : ' '}
+                  {s.here ? null : <Quiet onPress={() => end(s.id)}>Sign out</Quiet>}
                 </td>
-                <td>{day(s.began)}</td>
                 <td>{s.used.slice(0, 16).replace('T', ' ')} UTC</td>
+                <td>{day(s.began)}</td>
                 <td>{s.network}</td>
-                <td>{s.here ? null : <Quiet onPress={() => end(s.id)}>Sign out</Quiet>}</td>
               </tr>
             ))}
           </tbody>

@@ -105,24 +105,25 @@ export function People({ me, people, rule }: { me: Me; people: readonly Member[]
                 <th>Role</th>
                 <th>E-mail</th>
                 <th>Signed in on</th>
-                <th>Look after</th>
               </tr>
             </thead>
             <tbody>
               {people.map((p) => (
                 <tr key={p.id}>
-                  <td>{p.name}</td>
+                  <td>
+                    {/* The name itself: on a phone whatever stands at the end of a row is out of sight. */}
+                    {acts.looksAfter ? (
+                      <Quiet aria-label={`${p.name}: change`} onPress={() => setOpen(p)}>
+                        {p.name} …
+                      </Quiet>
+                    ) : (
+                      p.name
+                    )}
+                  </td>
                   <td>{ROLE_NAMES[p.role as Role]}</td>
                   <td>{p.email}</td>
                   <td>
                     {p.devices} {p.devices === '1' ? 'device' : 'devices'}
-                  </td>
-                  <td>
-                    {acts.looksAfter ? (
-                      <Quiet onPress={() => setOpen(p)}>Change</Quiet>
-                    ) : p.id === me.id && Number(p.devices) > 0 ? (
-                      <Quiet onPress={() => acts.end(p)}>Sign out everywhere</Quiet>
-                    ) : null}
                   </td>
                 </tr>
               ))}

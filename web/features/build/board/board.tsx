@@ -225,7 +225,7 @@ export function Board({
         <h1 className="unseen">Board</h1>
         <div className="ways">
           <Places here="" />
-          {walk ? <Walk /> : null}
+          <Walk person={me.id} walked={!walk} />
           <AwayPanel />
           <RefusedPanel feed={feed} me={me} />
         </div>

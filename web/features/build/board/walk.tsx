@@ -2,7 +2,7 @@
 
 import { useState } from 'react'
 import styled from 'styled-components'
-import { send } from '@/device/send'
+import { useSeen } from '@/device/seen'
 import { Button, Quiet, Row } from '@/ui/controls'
 import { Words } from '@/ui/words'
 
@@ -26,15 +26,11 @@ const STEPS: readonly (readonly [title: string, words: string])[] = [
 ]
 
 /** The first wall, walked through once: where Now is, what a hold is, what stays. Skipped or gone through, it does not come again on any device. */
-export function Walk() {
-  const [at, setAt] = useState<number | undefined>(0)
-  const step = at === undefined ? undefined : STEPS[at]
-  if (!step || at === undefined) return null
-  const end = () => {
-    setAt(undefined)
-    // Where it cannot be noted now it comes again, which harms nobody.
-    send('POST', '/api/seen', { what: 'walk' }).catch(() => undefined)
-  }
+export function Walk({ person, walked }: { person: string; walked: boolean }) {
+  const [at, setAt] = useState(0)
+  const { show, end } = useSeen(person, 'walk', walked)
+  const step = STEPS[at]
+  if (!step || !show) return null
   const last = at === STEPS.length - 1
   return (
     <Sheet aria-label="First time here">
