@@ -246,7 +246,7 @@ async function fuzz(count: number) {
     [`${own}/here`, ['POST']],
     [`${own}/set-aside`, ['POST', 'GET']],
     [`${own}/set-aside/photos`, ['POST']],
-    ...['desk', 'export', 'glimpse', 'pace'].map((r) => [`${own}/${r}`, ['GET']] as const),
+    ...['desk', 'export', 'glimpse', 'overview', 'pace'].map((r) => [`${own}/${r}`, ['GET']] as const),
     ...['/api/walls', '/api/walls/made-up', '/api/first-company', '/api/rules', '/api/seen', '/api/templates', '/api/people'].map(
       (r) => [r, ['POST']] as const,
     ),

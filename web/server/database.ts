@@ -59,6 +59,7 @@ export interface Database {
   photo_piece: { wall_id: string; upload: string; person: string; at: number; bytes: Buffer; received_at: Generated<Date> }
   ended_session: { token_hash: string; person: string; company_id: string; ended_by: string; ended_at: Generated<Date> }
   glimpse: { wall_id: string; seq: number; hash: string; made_by: string; body: string }
+  overview: { wall_id: string; seq: number; hash: string; made_by: string; made_at: Date; body: string }
   set_aside: { wall_id: string; id: string; person: string; body: string; came_at: Generated<Date> }
   rule_set: {
     company_id: string

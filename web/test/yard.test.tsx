@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react'
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
 import { smallPlan } from '../../core/test/plans'
 import { Yard } from '../features/yard/yard'
 import { takeHanded } from '../ui/handed'
@@ -88,4 +88,52 @@ test('a wall that cannot be shown is named with why, and its record can be saved
   expect(screen.getByText(/mud-brick.*Its record is kept whole/)).toBeTruthy()
   expect(screen.getByRole('link', { name: 'Save its record' }).getAttribute('href')).toBe('/api/walls/w9/export')
   expect(screen.queryByText('Begin with a wall')).toBeNull()
+})
+
+describe('walls that were not looked at for the page', () => {
+  const unseen = { id: 'far', name: 'Far wall', site: 'Test yard', madeUp: false, unseen: true as const }
+  const asked: string[] = []
+  let answers: boolean
+  beforeEach(() => {
+    asked.length = 0
+    answers = true
+    global.fetch = jest.fn(async (url: unknown) => {
+      asked.push(String(url))
+      if (!answers) throw new TypeError('no network')
+      return { ok: true, json: async () => wall('Far wall', [due('Pad level at 9.00', ['foreman'])]) } as Response
+    }) as unknown as typeof fetch
+  })
+  const list = (more: readonly unknown[]) => [...Array.from({ length: 12 }, (_, i) => wall(`Wall ${i}`, [])), ...more]
+
+  test('are looked at when they come on the screen, and what is due there joins the list', async () => {
+    show('foreman', list([{ ...unseen }]) as never)
+    expect(await screen.findByRole('link', { name: 'Pad level at 9.00' })).toBeTruthy()
+    expect(asked).toEqual(['/api/walls/far/overview'])
+    expect(screen.queryByText(/further down/)).toBeNull()
+  })
+  test('no answer is said, with a way to ask again', async () => {
+    answers = false
+    show('foreman', list([{ ...unseen }]) as never)
+    const again = await screen.findByRole('button', { name: 'Look again' })
+    expect(screen.getByText(/1 wall further down was not looked at just now/)).toBeTruthy()
+    answers = true
+    fireEvent.click(again)
+    expect(await screen.findByRole('link', { name: 'Pad level at 9.00' })).toBeTruthy()
+  })
+  test('off the screen nothing is asked until somebody wants them all', async () => {
+    Object.assign(window, {
+      IntersectionObserver: class {
+        observe() {}
+        disconnect() {}
+      },
+    })
+    show('foreman', list([{ ...unseen }, { ...wall('Old wall', []), asOf: '2026-03-01T08:00:00Z' }]) as never)
+    expect(screen.getByText(/2 walls further down were not looked at just now/)).toBeTruthy()
+    expect(screen.getByText('Far wall')).toBeTruthy()
+    expect(asked).toEqual([])
+    fireEvent.click(screen.getByRole('button', { name: 'Look at all' }))
+    await waitFor(() => expect(screen.getAllByRole('link', { name: 'Pad level at 9.00' })).toHaveLength(2))
+    await waitFor(() => expect(asked).toEqual(['/api/walls/far/overview', '/api/walls/Old wall/overview']))
+    Reflect.deleteProperty(window, 'IntersectionObserver')
+  })
 })

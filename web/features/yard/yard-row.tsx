@@ -27,12 +27,12 @@ function heightFor(layout: Layout, width: number): number {
   return Math.round((width / (layout.plan.length + 1)) * (tall + 0.3))
 }
 
-/** A wall of the Yard: how far it is, drawn and in numbers, and what is next. */
-export function YardRow({ wall, children }: { wall: YardWall; children?: ReactNode }) {
+/** A wall of the Yard: how far it is, drawn and in numbers, and what is next. @param drawn - false leaves the drawing out until it is wanted */
+export function YardRow({ wall, drawn = true, children }: { wall: YardWall; drawn?: boolean; children?: ReactNode }) {
   const { units } = usePreferences()
   const [ref, width] = useWidth<HTMLDivElement>(1140)
-  const laid = laidFor(wall.plan)
-  const layout = laid.ok ? laid.value : undefined
+  const laid = drawn ? laidFor(wall.plan) : undefined
+  const layout = laid?.ok ? laid.value : undefined
   return (
     <Wall>
       <Row style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>

@@ -7,27 +7,30 @@ import { send } from '@/device/send'
 import { signedIn } from '@/device/session'
 import type { Me } from '@/features/wall'
 import type { WallRow } from '@/server/wall-row'
-import type { HiddenWall, YardWall } from '@/server/yard'
+import type { HiddenWall, UnseenWall, YardWall } from '@/server/yard'
 import { Bar } from '@/ui/bar'
-import { Button, Caution, LinkButton, Page, Problems, Row } from '@/ui/controls'
+import { Button, Caution, LinkButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { hand } from '@/ui/handed'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { FirstMinute } from './first-minute'
 import { PutAway } from './put-away'
-import { YardRow } from './yard-row'
+import { useLooks } from './use-looks'
+import { WallLine } from './wall-line'
 
+/** Rows that are drawn in the page as it is sent; the house looked at as many itself. */
+const FIRST = 12
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 
 /** The Yard: every wall as a small drawing, with what is next and what is in the way. */
 export function Yard({
   me,
-  walls,
-  hidden,
+  walls: sent,
+  hidden: cannot,
   away,
 }: {
   me: Me
-  walls: readonly YardWall[]
+  walls: readonly (YardWall | UnseenWall)[]
   hidden: readonly HiddenWall[]
   /** Walls that were put away. */
   away: readonly WallRow[]
@@ -38,6 +41,7 @@ export function Yard({
   useEffect(() => {
     signedIn({ id: me.id, name: me.name, role: me.role })
   }, [me])
+  const { walls, hidden, look, failed } = useLooks(sent, cannot)
   const may = me.role === 'foreman' || me.role === 'office'
   const take = async (picked: File | undefined) => {
     if (!picked) return
@@ -103,9 +107,9 @@ export function Yard({
         </Row>
         <Problems list={problems} />
         {walls.length + hidden.length === 0 ? <FirstMinute me={me} /> : null}
-        <DueToday walls={walls} me={me} />
-        {walls.map((w) => (
-          <YardRow key={w.id} wall={w} />
+        <DueToday walls={walls} me={me} look={look} />
+        {walls.map((w, i) => (
+          <WallLine key={w.id} wall={w} first={i < FIRST} failed={failed.has(w.id)} look={look} />
         ))}
         {hidden.map((w) => (
           <section key={w.id} aria-label={w.name}>
@@ -121,13 +125,15 @@ export function Yard({
 }
 
 /** What is due today on every wall for the one who looks; holds and findings only, the next step of each wall stands with it. */
-function DueToday({ walls, me }: { walls: readonly YardWall[]; me: Me }) {
+function DueToday({ walls, me, look }: { walls: readonly (YardWall | UnseenWall)[]; me: Me; look: (id: string) => void }) {
   const { units } = usePreferences()
+  const later = walls.filter((w) => 'unseen' in w || w.asOf !== undefined)
   const mine = walls.flatMap((w) => {
+    if ('unseen' in w) return []
     const due = w.due.filter((d) => d.urgent && (me.role === 'office' || d.roles.includes(me.role)))
     return due.length > 0 ? [{ wall: w, due }] : []
   })
-  if (mine.length === 0) return null
+  if (mine.length + later.length === 0) return null
   return (
     <section aria-label="Due today">
       <h2>Due today{me.role === 'office' ? '' : ', from you'}</h2>
@@ -149,6 +155,12 @@ function DueToday({ walls, me }: { walls: readonly YardWall[]; me: Me }) {
           </li>
         ))}
       </ul>
+      {later.length === 0 ? null : (
+        <p>
+          {many(later.length, 'wall')} further down {later.length === 1 ? 'was' : 'were'} not looked at just now: what is due there by the clock may
+          be missing here. <Quiet onPress={() => later.map((w) => w.id).forEach(look)}>Look at all</Quiet>
+        </p>
+      )}
     </section>
   )
 }

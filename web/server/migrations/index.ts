@@ -8,6 +8,7 @@ import * as rules from './006-rules'
 import * as devices from './007-devices'
 import * as planning from './008-planning'
 import * as trust from './009-trust'
+import * as overview from './010-overview'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -20,6 +21,7 @@ const provider: MigrationProvider = {
     '007-devices': devices,
     '008-planning': planning,
     '009-trust': trust,
+    '010-overview': overview,
   }),
 }
 

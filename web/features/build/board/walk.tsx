@@ -2,9 +2,9 @@
 
 import { useState } from 'react'
 import styled from 'styled-components'
-import { useSeen } from '@/device/seen'
 import { Button, Quiet, Row } from '@/ui/controls'
 import { Words } from '@/ui/words'
+import { useSeen } from './use-seen'
 
 const Sheet = styled.section`
   border: 3px solid var(--now); background: var(--panel); padding: 12px 16px; display: grid; gap: 8px; margin-top: 8px;

@@ -1,8 +1,8 @@
 'use client'
 
 import { useEffect, useState } from 'react'
-import { note, noted } from './db'
-import { send } from './send'
+import { note, noted } from '@/device/db'
+import { send } from '@/device/send'
 
 /**
  * Something a person is shown once and for all. The device notes that it was seen before it goes from the screen, so that a page

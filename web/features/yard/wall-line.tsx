@@ -1,0 +1,52 @@
+'use client'
+
+import { useEffect } from 'react'
+import type { UnseenWall, YardWall } from '@/server/yard'
+import { Ago } from '@/ui/ago'
+import { Condensed, Quiet } from '@/ui/controls'
+import { Link } from '@/ui/link'
+import { useInView } from '@/ui/use-in-view'
+import { YardRow } from './yard-row'
+
+/** A wall of the list: drawn, and where it was not looked at for this page looked at, when it comes on the screen. */
+export function WallLine({
+  wall,
+  first,
+  failed,
+  look,
+}: {
+  wall: YardWall | UnseenWall
+  /** One of those that are drawn as the page is sent. */
+  first: boolean
+  failed: boolean
+  look: (id: string) => void
+}) {
+  const [ref, inView] = useInView<HTMLDivElement>(first)
+  const old = 'unseen' in wall || wall.asOf !== undefined
+  useEffect(() => {
+    if (inView && old) look(wall.id)
+  }, [inView, old, wall.id, look])
+  const again = <Quiet onPress={() => look(wall.id)}>Look again</Quiet>
+  return (
+    <div ref={ref} style={{ minHeight: 120 }}>
+      {'unseen' in wall ? (
+        <section aria-label={wall.name}>
+          <h2>
+            <Link href={`/walls/${wall.id}`}>{wall.name}</Link>
+          </h2>
+          <p>
+            {wall.site} · {failed ? <>No answer came from the house. {again}</> : 'being looked at …'}
+          </p>
+        </section>
+      ) : (
+        <YardRow wall={wall} drawn={inView}>
+          {wall.asOf === undefined ? null : (
+            <Condensed>
+              As it stood <Ago at={Date.parse(wall.asOf)} />; nothing was recorded since. {failed ? again : null}
+            </Condensed>
+          )}
+        </YardRow>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,74 @@
+// A Yard of many walls costs what is shown of it, not what was ever recorded.
+import { forget, isFolded, recordEntries } from '../server/record-store'
+import type { WallRow } from '../server/wall-row'
+import { wallFor } from '../server/walls'
+import { AT_ONCE, yardOf, yardWall } from '../server/yard'
+import { newWall, noteFor, site } from './site'
+
+let s: Awaited<ReturnType<typeof site>>
+let ids: string[]
+const before = process.env.BUILT_FROM
+beforeAll(async () => {
+  process.env.BUILT_FROM = 'this build'
+  s = await site()
+  ids = []
+  for (let i = 0; i < AT_ONCE + 3; i++) ids.push(await newWall(s, `Wall ${i}`))
+  for (const id of ids) forget(id)
+})
+afterAll(async () => {
+  if (before === undefined) delete process.env.BUILT_FROM
+  else process.env.BUILT_FROM = before
+  await s.end()
+})
+const foldedNow = () => ids.filter(isFolded).length
+const row = async (id: string) => (await wallFor(s.person('foreman'), id)) as WallRow
+const yard = async () => (await yardOf(s.person('foreman'))).walls
+const at = (i: number) => ids[i] as string
+
+test('the first are looked at for the page, the others when they are asked for; the next page folds nothing', async () => {
+  const first = await yard()
+  expect(first.map((w) => w.id)).toEqual(ids)
+  expect(first.filter((w) => 'unseen' in w).map((w) => w.name)).toEqual(['Wall 12', 'Wall 13', 'Wall 14'])
+  expect(foldedNow()).toBe(AT_ONCE)
+
+  expect(await yardWall(await row(at(13)))).toMatchObject({ id: at(13), set: 0, plan: { name: 'Wall 13' } })
+  for (const id of ids) forget(id)
+  const next = await yard()
+  expect(next.filter((w) => 'unseen' in w).map((w) => w.name)).toEqual(['Wall 12', 'Wall 14'])
+  expect(next[0]).toEqual(first[0])
+  expect(foldedNow()).toBe(0)
+})
+
+test('what was recorded since is never hidden by what was kept; nor by a newer application', async () => {
+  const id = at(1)
+  const entry = noteFor(id, 'half past')
+  await recordEntries(id, s.person('crew'), [entry], Date.now())
+  expect((await yard()).find((w) => w.id === id)).toMatchObject({ last: { at: entry.at } })
+  await recordEntries(at(13), s.person('crew'), [noteFor(at(13), 'later')], Date.now())
+  expect((await yard()).find((w) => w.id === at(13))).toMatchObject({ unseen: true })
+  process.env.BUILT_FROM = 'the next build'
+  expect((await yard()).filter((w) => 'unseen' in w)).toHaveLength(3)
+  process.env.BUILT_FROM = 'this build'
+})
+
+test('what was looked at a while ago says so, since the clock goes on; asked for it is looked at anew', async () => {
+  await yardWall(await row(at(14)))
+  const { rows } = await s.owner.pool.query<{ made_at: Date }>(
+    `UPDATE overview SET made_at = made_at - interval '1 hour' WHERE wall_id = $1 RETURNING made_at`,
+    [at(14)],
+  )
+  const shown = (await yard()).find((w) => w.id === at(14))
+  expect(shown).toMatchObject({ asOf: rows[0]?.made_at.toISOString(), set: 0 })
+  expect(await yardWall(await row(at(14)))).not.toHaveProperty('asOf')
+  expect((await yard()).find((w) => w.id === at(14))).not.toHaveProperty('asOf')
+})
+
+test('a record that cannot be folded hides its own wall and no other', async () => {
+  await s.owner.pool.query('ALTER TABLE entry DISABLE TRIGGER USER')
+  await s.owner.pool.query(`UPDATE entry SET body = '{"kind":' WHERE wall_id = $1 AND seq = 1`, [at(2)])
+  forget(at(2))
+  await s.owner.pool.query('DELETE FROM overview WHERE wall_id = $1', [at(2)])
+  const { walls, hidden } = await yardOf(s.person('foreman'))
+  expect(hidden).toMatchObject([{ id: at(2), why: expect.stringContaining('could not be looked at') }])
+  expect(walls).toHaveLength(ids.length - 1)
+})
