@@ -20,9 +20,9 @@ import type { Listed } from '@/server/catalogue'
 import { Bar } from '@/ui/bar'
 import { Ask, Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Small, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { UnitFace } from './unit-face'
 
-const Wide = styled.div`overflow-x: auto; table { min-width: 860px; } td { vertical-align: middle; } td.n, th.n { text-align: right; white-space: nowrap; }`
 const Grid = styled.div`display: grid; gap: 12px 14px; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); align-items: start;`
 
 export const PROFILE_WORDS: Record<(typeof UNIT_PROFILES)[number], string> = {
@@ -145,67 +145,57 @@ export function Catalogue({ me, units: listed }: { me: Me; units: readonly Liste
           <section key={s.id}>
             <h2>{s.name}</h2>
             <p style={{ color: 'var(--soft)' }}>{s.summary}</p>
-            <Wide role="region" aria-label={s.name} tabIndex={0}>
-              <table>
-                <thead>
-                  <tr>
-                    <th>Face</th>
-                    <th>Unit</th>
-                    <th>Holds by</th>
-                    <th className="n">Length{u}</th>
-                    <th className="n">Height{u}</th>
-                    <th className="n">Depth{u}</th>
-                    <th className="n">Setback{u}</th>
-                    <th className="n">Least radius{u}</th>
-                    <th className="n">Mass, kg</th>
-                    <th>Also</th>
-                    <th />
-                  </tr>
-                </thead>
-                <tbody>
-                  {listed
-                    .filter((u) => u.system === s.id)
-                    .map((u) => (
-                      <tr key={u.unit.id}>
-                        <td>
-                          <UnitFace unit={u.unit} system={u.system} />
-                        </td>
-                        <td>
-                          <strong>{u.unit.name}</strong>
-                          <Small>{u.own ? 'your own' : 'ships with Stone Tally'}</Small>
-                        </td>
-                        <td>{u.unit.profile ? PROFILE_WORDS[u.unit.profile] : ''}</td>
-                        <td className="n">{l(u.unit.length)}</td>
-                        <td className="n">{l(u.unit.height)}</td>
-                        <td className="n">{l(u.unit.depth)}</td>
-                        <td className="n">{l(u.unit.setback)}</td>
-                        <td className="n">{l(u.unit.minRadius)}</td>
-                        <td className="n">{u.unit.mass}</td>
-                        <td>
-                          {[
-                            u.unit.half === false ? '' : 'half',
-                            u.unit.cornerLength ? 'corner' : '',
-                            u.unit.capHeight > 0 ? 'cap' : '',
-                            u.unit.pattern ? `${new Set(u.unit.pattern.pieces.map((p) => p.shape)).size} shapes` : '',
-                          ]
-                            .filter(Boolean)
-                            .join(', ')}
-                        </td>
-                        <td>
-                          {may ? (
-                            <Row style={{ gap: 6, flexWrap: 'nowrap' }}>
-                              <Quiet onPress={() => setEditing(u)}>Change</Quiet>
-                              <Quiet onPress={() => remove(u.unit.id)} aria-label={`Leave out ${u.unit.name}`}>
-                                ✕
-                              </Quiet>
-                            </Row>
-                          ) : null}
-                        </td>
-                      </tr>
-                    ))}
-                </tbody>
-              </table>
-            </Wide>
+            <Table
+              label={s.name}
+              rows={listed.filter((u) => u.system === s.id)}
+              id={(u) => u.unit.id}
+              middle
+              columns={[
+                { head: 'Face', cell: (u) => <UnitFace unit={u.unit} system={u.system} /> },
+                {
+                  head: 'Unit',
+                  by: (u) => u.unit.name,
+                  cell: (u) => (
+                    <>
+                      <strong>{u.unit.name}</strong>
+                      <Small>{u.own ? 'your own' : 'ships with Stone Tally'}</Small>
+                    </>
+                  ),
+                },
+                { head: 'Holds by', by: (u) => u.unit.profile, cell: (u) => (u.unit.profile ? PROFILE_WORDS[u.unit.profile] : '') },
+                { head: <>Length{u}</>, is: 'n', by: (u) => u.unit.length, cell: (u) => l(u.unit.length) },
+                { head: <>Height{u}</>, is: 'n', by: (u) => u.unit.height, cell: (u) => l(u.unit.height) },
+                { head: <>Depth{u}</>, is: 'n', by: (u) => u.unit.depth, cell: (u) => l(u.unit.depth) },
+                { head: <>Setback{u}</>, is: 'n', by: (u) => u.unit.setback, cell: (u) => l(u.unit.setback) },
+                { head: <>Least radius{u}</>, is: 'n', by: (u) => u.unit.minRadius, cell: (u) => l(u.unit.minRadius) },
+                { head: 'Mass, kg', is: 'n', by: (u) => u.unit.mass, cell: (u) => u.unit.mass },
+                {
+                  head: 'Also',
+                  cell: (u) =>
+                    [
+                      u.unit.half === false ? '' : 'half',
+                      u.unit.cornerLength ? 'corner' : '',
+                      u.unit.capHeight > 0 ? 'cap' : '',
+                      u.unit.pattern ? `${new Set(u.unit.pattern.pieces.map((p) => p.shape)).size} shapes` : '',
+                    ]
+                      .filter(Boolean)
+                      .join(', '),
+                },
+                {
+                  head: '',
+                  unseen: 'What to do',
+                  cell: (u) =>
+                    may ? (
+                      <Row style={{ gap: 6, flexWrap: 'nowrap' }}>
+                        <Quiet onPress={() => setEditing(u)}>Change</Quiet>
+                        <Quiet onPress={() => remove(u.unit.id)} aria-label={`Leave out ${u.unit.name}`}>
+                          ✕
+                        </Quiet>
+                      </Row>
+                    ) : null,
+                },
+              ]}
+            />
           </section>
         ))}
         {editing ? <UnitForm key={editing.unit.id} start={editing} onClose={() => setEditing(undefined)} onPut={(u) => put([u])} /> : null}

@@ -8,8 +8,9 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import type { Me } from '@/device/recording'
 import { send } from '@/device/send'
 import { Bar } from '@/ui/bar'
-import { Button, Choice, Condensed, Page, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { Button, Choice, Condensed, Page, Row, Stack, Stop } from '@/ui/controls'
 import { Hero } from '@/ui/figure'
+import { Table } from '@/ui/table'
 import { isPast, useInstruments } from './take'
 
 /** Readings kept for the drawing. */
@@ -42,40 +43,35 @@ export function InstrumentsPage({ me }: { me: Me }) {
           </p>
         </div>
         {list.length === 0 ? <p role="status">None within reach: they are switched off, or still being looked for.</p> : null}
-        <Wide role="region" aria-label="Instruments within reach" tabIndex={0}>
-          <table>
-            <thead>
-              <tr>
-                <th>Instrument</th>
-                <th>Serial</th>
-                <th>Calibrated until</th>
-                <th>Battery, %</th>
-                <th>State</th>
-                <th>Live</th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((i) => (
-                <tr key={i.id}>
-                  <td>{INSTRUMENT_NAMES[i.kind]}</td>
-                  <td>{i.serial}</td>
-                  <td>
-                    {isPast(i.calibratedUntil) ? '▲ ' : '✓ '}
-                    {i.calibratedUntil}
-                    {isPast(i.calibratedUntil) ? ' ran out' : ''}
-                  </td>
-                  <td>{i.battery.toFixed(0)}</td>
-                  <td>{i.connected ? '● on' : '▲ off'}</td>
-                  <td>
-                    <Button onPress={() => setChosen(i.id)} aria-label={`Watch ${i.serial}`}>
-                      Watch
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Instruments within reach"
+          rows={list}
+          id={(i) => i.id}
+          columns={[
+            { head: 'Instrument', cell: (i) => INSTRUMENT_NAMES[i.kind] },
+            { head: 'Serial', cell: (i) => i.serial },
+            {
+              head: 'Calibrated until',
+              cell: (i) => (
+                <>
+                  {isPast(i.calibratedUntil) ? '▲ ' : '✓ '}
+                  {i.calibratedUntil}
+                  {isPast(i.calibratedUntil) ? ' ran out' : ''}
+                </>
+              ),
+            },
+            { head: 'Battery, %', cell: (i) => i.battery.toFixed(0) },
+            { head: 'State', cell: (i) => (i.connected ? '● on' : '▲ off') },
+            {
+              head: 'Live',
+              cell: (i) => (
+                <Button onPress={() => setChosen(i.id)} aria-label={`Watch ${i.serial}`}>
+                  Watch
+                </Button>
+              ),
+            },
+          ]}
+        />
         {one ? <Live key={one.id} instrument={one} /> : null}
       </Page>
     </>

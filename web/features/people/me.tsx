@@ -6,7 +6,8 @@ import styled from 'styled-components'
 import { ask, send } from '@/device/send'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Button, Field, NowButton, Page, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Button, Field, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Table } from '@/ui/table'
 import { addPasskey, hasPasskeys } from './passkey'
 
 /** A part of the page: heading, words and fields with room between. */
@@ -155,32 +156,27 @@ function Sessions() {
   return (
     <Part aria-label="Where you are signed in">
       <h2>Where you are signed in</h2>
-      <Wide>
-        <table aria-label="Where you are signed in">
-          <thead>
-            <tr>
-              <th>Device</th>
-              <th>Last used</th>
-              <th>Since</th>
-              <th>Network</th>
-            </tr>
-          </thead>
-          <tbody>
-            {list.map((s) => (
-              <tr key={s.id}>
-                <td>
-                  {s.device}
-                  {s.here ? ' · this one' : ' '}
-                  {s.here ? null : <Quiet onPress={() => end(s.id)}>Sign out</Quiet>}
-                </td>
-                <td>{s.used.slice(0, 16).replace('T', ' ')} UTC</td>
-                <td>{day(s.began)}</td>
-                <td>{s.network}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Where you are signed in"
+        rows={list}
+        id={(s) => s.id}
+        middle
+        columns={[
+          {
+            head: 'Device',
+            cell: (s) => (
+              <>
+                {s.device}
+                {s.here ? ' · this one' : ' '}
+                {s.here ? null : <Quiet onPress={() => end(s.id)}>Sign out</Quiet>}
+              </>
+            ),
+          },
+          { head: 'Last used', cell: (s) => <>{s.used.slice(0, 16).replace('T', ' ')} UTC</> },
+          { head: 'Since', cell: (s) => day(s.began) },
+          { head: 'Network', cell: (s) => s.network },
+        ]}
+      />
       {list.length > 1 ? (
         <Row>
           <Button onPress={() => end()}>Sign out everywhere else</Button>

@@ -4,7 +4,8 @@ import { ROLE_NAMES, ROLES, type Role } from '@stone-tally/core'
 import { useState } from 'react'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Ask, Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Ask, Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Table } from '@/ui/table'
 import { LinkGiven } from './link-given'
 import { Part } from './me'
 import { type Member, usePeople } from './use-people'
@@ -97,39 +98,37 @@ export function People({ me, people, rule }: { me: Me; people: readonly Member[]
           </Row>
         </Row>
         {acts.given ? <LinkGiven link={acts.given} onClose={() => acts.setGiven(undefined)} /> : null}
-        <Wide>
-          <table aria-label="People">
-            <thead>
-              <tr>
-                <th>Name</th>
-                <th>Role</th>
-                <th>E-mail</th>
-                <th>Signed in on</th>
-              </tr>
-            </thead>
-            <tbody>
-              {people.map((p) => (
-                <tr key={p.id}>
-                  <td>
-                    {/* The name itself: on a phone whatever stands at the end of a row is out of sight. */}
-                    {acts.looksAfter ? (
-                      <Quiet aria-label={`${p.name}: change`} onPress={() => setOpen(p)}>
-                        {p.name} …
-                      </Quiet>
-                    ) : (
-                      p.name
-                    )}
-                  </td>
-                  <td>{ROLE_NAMES[p.role as Role]}</td>
-                  <td>{p.email}</td>
-                  <td>
-                    {p.devices} {p.devices === '1' ? 'device' : 'devices'}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="People"
+          rows={people}
+          id={(p) => p.id}
+          middle
+          columns={[
+            {
+              // The name itself: on a phone whatever stands at the end of a row is out of sight.
+              head: 'Name',
+              by: (p) => p.name,
+              cell: (p) =>
+                acts.looksAfter ? (
+                  <Quiet aria-label={`${p.name}: change`} onPress={() => setOpen(p)}>
+                    {p.name} …
+                  </Quiet>
+                ) : (
+                  p.name
+                ),
+            },
+            { head: 'Role', by: (p) => p.role, cell: (p) => ROLE_NAMES[p.role as Role] },
+            { head: 'E-mail', by: (p) => p.email, cell: (p) => p.email },
+            {
+              head: 'Signed in on',
+              cell: (p) => (
+                <>
+                  {p.devices} {p.devices === '1' ? 'device' : 'devices'}
+                </>
+              ),
+            },
+          ]}
+        />
         {open ? <MemberDialog member={open} me={me} acts={acts} onClose={() => setOpen(undefined)} /> : null}
         {acts.adds.length > 0 ? (
           <Part aria-label="Invite somebody">

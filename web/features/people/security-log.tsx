@@ -3,7 +3,8 @@
 import { useState } from 'react'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
-import { Choice, Page, Row, Wide } from '@/ui/controls'
+import { Choice, Page, Row } from '@/ui/controls'
+import { Table } from '@/ui/table'
 
 export interface Line {
   readonly number: number
@@ -39,33 +40,26 @@ export function SecurityLog({ me, lines }: { me: Me; lines: readonly Line[] }) {
             onChange={setWhich}
           />
         </Row>
-        <Wide>
-          <table aria-label="Security log">
-            <thead>
-              <tr>
-                <th>When, UTC</th>
-                <th>What</th>
-                <th>Who</th>
-                <th>From</th>
-                <th className="wrap">Of what</th>
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((l) => (
-                <tr key={l.number}>
-                  <td>{l.at.slice(0, 19).replace('T', ' ')}</td>
-                  <td>
-                    {/refused|verify/.test(l.what) ? '▲ ' : ''}
-                    {l.what}
-                  </td>
-                  <td>{l.name ?? ''}</td>
-                  <td>{l.network}</td>
-                  <td className="wrap">{l.detail}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Security log"
+          rows={shown}
+          id={(l) => l.number}
+          columns={[
+            { head: 'When, UTC', cell: (l) => l.at.slice(0, 19).replace('T', ' ') },
+            {
+              head: 'What',
+              cell: (l) => (
+                <>
+                  {/refused|verify/.test(l.what) ? '▲ ' : ''}
+                  {l.what}
+                </>
+              ),
+            },
+            { head: 'Who', cell: (l) => l.name ?? '' },
+            { head: 'From', cell: (l) => l.network },
+            { head: 'Of what', is: 'wrap', cell: (l) => l.detail },
+          ]}
+        />
         {shown.length === 0 ? (
           <p>Nothing here.</p>
         ) : (

@@ -4,9 +4,10 @@ import { useRouter } from 'next/navigation'
 import type { Me } from '@/features/wall'
 import type { WallDays } from '@/server/programmes'
 import { Bar } from '@/ui/bar'
-import { Caution, Choice, LinkButton, Page, Row, Wide } from '@/ui/controls'
+import { Caution, Choice, LinkButton, Page, Row } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
 import { Link } from '@/ui/link'
+import { Table } from '@/ui/table'
 
 const CREWS = ['1', '2', '3', '4', '5', '6'] as const
 
@@ -40,42 +41,28 @@ export function YardDays({ me, walls, crews, bound, hours }: { me: Me; walls: re
                 {dayWords(w.finish)} at the soonest.
               </Caution>
             ))}
-            <Wide role="region" aria-label="Walls and their days" tabIndex={0}>
-              <table>
-                <thead>
-                  <tr>
-                    <th>Wall</th>
-                    <th className="n">Work left</th>
-                    <th>Done by itself</th>
-                    <th>Done among all</th>
-                    <th>Promised</th>
-                    <th>Soon</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {walls.map((w) => (
-                    <tr key={w.id}>
-                      <td>
-                        <Link href={`/walls/${w.id}/days`}>{w.name}</Link>
-                      </td>
-                      <td className="n">{Math.round(w.hours)} h</td>
-                      <td>{dayWords(w.alone)}</td>
-                      <td>
-                        <strong>{dayWords(w.finish)}</strong>
-                      </td>
-                      <td>{w.promised ? dayWords(w.promised) : '–'}</td>
-                      <td className="wrap">
-                        {w.next.map((n) => (
-                          <div key={`${n.day} ${n.text}`}>
-                            {dayWords(n.day)}: {n.text}
-                          </div>
-                        ))}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Wide>
+            <Table
+              label="Walls and their days"
+              rows={walls}
+              id={(w) => w.id}
+              columns={[
+                { head: 'Wall', cell: (w) => <Link href={`/walls/${w.id}/days`}>{w.name}</Link> },
+                { head: 'Work left', is: 'n', cell: (w) => <>{Math.round(w.hours)} h</> },
+                { head: 'Done by itself', cell: (w) => dayWords(w.alone) },
+                { head: 'Done among all', cell: (w) => <strong>{dayWords(w.finish)}</strong> },
+                { head: 'Promised', cell: (w) => (w.promised ? dayWords(w.promised) : '–') },
+                {
+                  head: 'Soon',
+                  is: 'wrap',
+                  cell: (w) =>
+                    w.next.map((n) => (
+                      <div key={`${n.day} ${n.text}`}>
+                        {dayWords(n.day)}: {n.text}
+                      </div>
+                    )),
+                },
+              ]}
+            />
             <p>
               All of it takes {Math.round(hours)} working hours with {crews} {crews === 1 ? 'crew' : 'crews'}; no order of the work takes less than{' '}
               {Math.round(bound)}. The order is a rule of thumb: whoever is free goes on with the wall that was promised soonest, or else that is

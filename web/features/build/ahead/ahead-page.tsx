@@ -17,10 +17,11 @@ import {
 import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { useFeed, WallPage } from '@/features/wall'
-import { Caution, Choice, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Caution, Choice, Quiet, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Hero } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { LineDrawing } from './line-drawing'
 import { StationChart } from './station-chart'
 
@@ -134,43 +135,41 @@ export function AheadPage({ scatter }: { scatter?: Scatter }) {
         </Two>
       ) : null}
       {report.columns.length > 0 ? (
-        <Wide role="region" aria-label="Stations" tabIndex={0}>
-          <table style={{ width: '100%' }}>
-            <thead>
-              <tr>
-                <th>Station</th>
-                <th className="n">Readings</th>
-                <th className="n">Last read</th>
-                <th className="n">At the top</th>
-                <th className="n">Give or take</th>
-                <th>Leaves at</th>
-                <th>Smallest correction</th>
-              </tr>
-            </thead>
-            <tbody>
-              {report.columns.map((c) => (
-                <tr key={c.station} data-on={c === column}>
-                  <td>
-                    <Quiet onPress={() => setPicked(c.station)} aria-label={`Show station ${formatStation(c.station, units)}`}>
-                      {formatStation(c.station, units)}
-                    </Quiet>
-                  </td>
-                  <td className="n">{c.growth.count}</td>
-                  <td className="n">{mm(c.readings[c.readings.length - 1]?.deviation ?? 0)}</td>
-                  <td className="n">
-                    {Math.abs(c.expected.deviation) > c.rule.limit ? '▲ ' : ''}
-                    {mm(c.expected.deviation)}
-                  </td>
-                  <td className="n">{formatSmall(c.expected.band, units)}</td>
-                  <td>
-                    {c.growth.leaves ? `course ${c.growth.leaves}` : c.growth.mayLeave ? `perhaps course ${c.growth.mayLeave}` : 'stays inside'}
-                  </td>
-                  <td className="wrap">{say(correctionWords(c, sense), units)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Stations"
+          rows={report.columns}
+          id={(c) => c.station}
+          on={(c) => c === column}
+          columns={[
+            {
+              head: 'Station',
+              cell: (c) => (
+                <Quiet onPress={() => setPicked(c.station)} aria-label={`Show station ${formatStation(c.station, units)}`}>
+                  {formatStation(c.station, units)}
+                </Quiet>
+              ),
+            },
+            { head: 'Readings', is: 'n', cell: (c) => c.growth.count },
+            { head: 'Last read', is: 'n', cell: (c) => mm(c.readings[c.readings.length - 1]?.deviation ?? 0) },
+            {
+              head: 'At the top',
+              is: 'n',
+              cell: (c) => (
+                <>
+                  {Math.abs(c.expected.deviation) > c.rule.limit ? '▲ ' : ''}
+                  {mm(c.expected.deviation)}
+                </>
+              ),
+            },
+            { head: 'Give or take', is: 'n', cell: (c) => formatSmall(c.expected.band, units) },
+            {
+              head: 'Leaves at',
+              cell: (c) =>
+                c.growth.leaves ? `course ${c.growth.leaves}` : c.growth.mayLeave ? `perhaps course ${c.growth.mayLeave}` : 'stays inside',
+            },
+            { head: 'Smallest correction', is: 'wrap', cell: (c) => say(correctionWords(c, sense), units) },
+          ]}
+        />
       ) : null}
     </WallPage>
   )

@@ -18,7 +18,7 @@ import {
   type Where,
   waitingHolds,
 } from '@stone-tally/core'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { Fragment, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { AwayPanel, isWriting, Meanwhile, Others, Places, RefusedPanel, SectionChoice, StepCard, useFeed, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
@@ -48,6 +48,7 @@ const Layout = styled.main.attrs(MAIN)`
   @media (max-width: 640px) { .ways { padding: 0 10px; } .wall { padding: 12px 10px 30px; } .now { padding: 10px 12px 30px; } }
 `
 const Lower = styled.div`display: grid; grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr); gap: 20px; @media (max-width: 760px) { grid-template-columns: minmax(0, 1fr); }`
+const Keys = styled.dl`display: grid; grid-template-columns: max-content 1fr; gap: 10px 18px; margin: 0; dt { font-weight: 650; } dd { margin: 0; }`
 const KEYS = [
   ['0–9', 'type the current reading'],
   ['Enter', 'record the reading'],
@@ -371,18 +372,14 @@ export function Board({
         </section>
       </Layout>
       <Ask title="Shortcuts" open={help} onClose={() => setHelp(false)}>
-        <table>
-          <tbody>
-            {KEYS.map(([k, what]) => (
-              <tr key={k}>
-                <td>
-                  <strong>{k}</strong>
-                </td>
-                <td>{what}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Keys>
+          {KEYS.map(([k, what]) => (
+            <Fragment key={k}>
+              <dt>{k}</dt>
+              <dd>{what}</dd>
+            </Fragment>
+          ))}
+        </Keys>
       </Ask>
     </>
   )

@@ -4,9 +4,10 @@ import { cellKey, cleared, formatLength, type Step, statusOf, stepKey, type Wall
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { Tally } from '@/ui/tally'
 
-const CourseRow = styled.tr`&[data-now] td { box-shadow: inset 0 -3px 0 var(--now); } td { vertical-align: middle; }`
+const Rows = styled.div`tr[data-now] td { box-shadow: inset 0 -3px 0 var(--now); }`
 /** A name in a list that leads to its step. */
 export const Pick = styled(
   AriaButton,
@@ -27,44 +28,52 @@ export function CourseTable({
 }) {
   const { units } = usePreferences()
   const { layout } = state
+  const rows = [...cells].reverse().map((c) => {
+    const list = state.byCell.get(cellKey(c.section, c.course)) ?? []
+    const set = state.byKey.get(stepKey({ stage: layout.system.open.from, section: c.section, course: c.course }))
+    return {
+      ...c,
+      next: list.find((s) => !cleared(statusOf(state, s))),
+      set,
+      status: set ? statusOf(state, set) : undefined,
+      open: list.some((x) => statusOf(state, x).open.length > 0),
+      top: layout.courses.find((r) => r.course === c.course)?.top,
+      started: list.some((x) => statusOf(state, x).done > 0),
+    }
+  })
   return (
-    <table aria-label="Courses">
-      <thead>
-        <tr>
-          <th>Course</th>
-          <th>Top, {units === 'metric' ? 'm' : 'ft'}</th>
-          <th>Tally</th>
-          <th>State</th>
-        </tr>
-      </thead>
-      <tbody>
-        {[...cells].reverse().map((c) => {
-          const list = state.byCell.get(cellKey(c.section, c.course)) ?? []
-          const next = list.find((s) => !cleared(statusOf(state, s)))
-          const set = state.byKey.get(stepKey({ stage: layout.system.open.from, section: c.section, course: c.course }))
-          const s = set ? statusOf(state, set) : undefined
-          const open = list.some((x) => statusOf(state, x).open.length > 0)
-          const row = layout.courses.find((r) => r.course === c.course)
-          const started = list.some((x) => statusOf(state, x).done > 0)
-          return (
-            <CourseRow key={cellKey(c.section, c.course)} {...(now?.course === c.course && now.section === c.section ? { 'data-now': true } : {})}>
-              <td>
-                <Pick onPress={() => onStep((next ?? set)?.key ?? '')} aria-label={`Course ${c.course}`}>
-                  {c.course}
-                </Pick>
-              </td>
-              <td style={{ whiteSpace: 'nowrap' }}>{row ? formatLength(row.top, units).replace(' m', '') : ''}</td>
-              <td>{s ? <Tally done={s.done} total={s.total} /> : null}</td>
-              <td>
-                <State>
-                  {open ? '▲ ' : ''}
-                  {!next ? '● done' : started ? `◐ ${next.stage.title.toLowerCase()}` : '○'}
-                </State>
-              </td>
-            </CourseRow>
-          )
-        })}
-      </tbody>
-    </table>
+    <Rows>
+      <Table
+        label="Courses"
+        middle
+        rows={rows}
+        id={(c) => cellKey(c.section, c.course)}
+        marks={(c) => (now?.course === c.course && now.section === c.section ? { 'data-now': true } : {})}
+        columns={[
+          {
+            head: 'Course',
+            cell: (c) => (
+              <Pick onPress={() => onStep((c.next ?? c.set)?.key ?? '')} aria-label={`Course ${c.course}`}>
+                {c.course}
+              </Pick>
+            ),
+          },
+          {
+            head: `Top, ${units === 'metric' ? 'm' : 'ft'}`,
+            cell: (c) => (c.top === undefined ? '' : formatLength(c.top, units).replace(' m', '')),
+          },
+          { head: 'Tally', cell: ({ status: s }) => (s ? <Tally done={s.done} total={s.total} /> : null) },
+          {
+            head: 'State',
+            cell: (c) => (
+              <State>
+                {c.open ? '▲ ' : ''}
+                {!c.next ? '● done' : c.started ? `◐ ${c.next.stage.title.toLowerCase()}` : '○'}
+              </State>
+            ),
+          },
+        ]}
+      />
+    </Rows>
   )
 }

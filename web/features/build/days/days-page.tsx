@@ -25,11 +25,12 @@ import styled from 'styled-components'
 import { useFeed, useHere, useNow, useRecord, useToday, type WallFeed, WallPage } from '@/features/wall'
 import { hrefOf } from '@/features/wall/places'
 import { amountWords } from '@/ui/amounts'
-import { Button, Caution, Choice, Condensed, LinkButton, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Button, Caution, Choice, Condensed, LinkButton, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { dayWords, fullDay } from '@/ui/day-words'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
 import { save } from '@/ui/save'
+import { Table } from '@/ui/table'
 import { saveWorkbook } from '@/ui/workbook'
 import { Bars } from './bars'
 import { DistanceChart, KEY_LINES } from './distance-chart'
@@ -298,46 +299,35 @@ function Paces({
   const round = (v: number) => Math.round(v * 10) / 10
   return (
     <Stack>
-      <Wide role="region" aria-label="Pace" tabIndex={0}>
-        <table>
-          <thead>
-            <tr>
-              <th>Work</th>
-              <th className="n">In an hour</th>
-              <th className="n">As it ships</th>
-              <th className="n">Seen here</th>
-              <th>Rests on</th>
-              <th className="n">Scatters by</th>
-            </tr>
-          </thead>
-          <tbody>
-            {Object.values(programme.paces)
-              .filter((p) => used.has(p.rate))
-              .map((p) => (
-                <tr key={p.rate}>
-                  <td>{RATES[p.rate].title}</td>
-                  <td className="n">
-                    <strong>{rateWords(p.value, p.rate, units)}</strong>
-                  </td>
-                  <td className="n">{rateWords(RATES[p.rate].value, p.rate, units)}</td>
-                  <td className="n">{p.seen ? rateWords(p.seen.median, p.rate, units) : '–'}</td>
-                  <td className="wrap">
-                    {p.seen ? restsOn(p.seen) : RATES[p.rate].reason}
-                    {p.seen && p.seen.crews.length > 1 ? (
-                      <div style={{ color: 'var(--soft)' }}>
-                        {p.seen.crews
-                          .slice(0, 4)
-                          .map((c) => `${c.crew} ${rateWords(c.median, p.rate, units)} on ${dayCount(c.days)}`)
-                          .join('; ')}
-                      </div>
-                    ) : null}
-                  </td>
-                  <td className="n">× {round(p.spread)}</td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Pace"
+        rows={Object.values(programme.paces).filter((p) => used.has(p.rate))}
+        id={(p) => p.rate}
+        columns={[
+          { head: 'Work', cell: (p) => RATES[p.rate].title },
+          { head: 'In an hour', is: 'n', cell: (p) => <strong>{rateWords(p.value, p.rate, units)}</strong> },
+          { head: 'As it ships', is: 'n', cell: (p) => rateWords(RATES[p.rate].value, p.rate, units) },
+          { head: 'Seen here', is: 'n', cell: (p) => (p.seen ? rateWords(p.seen.median, p.rate, units) : '–') },
+          {
+            head: 'Rests on',
+            is: 'wrap',
+            cell: (p) => (
+              <>
+                {p.seen ? restsOn(p.seen) : RATES[p.rate].reason}
+                {p.seen && p.seen.crews.length > 1 ? (
+                  <div style={{ color: 'var(--soft)' }}>
+                    {p.seen.crews
+                      .slice(0, 4)
+                      .map((c) => `${c.crew} ${rateWords(c.median, p.rate, units)} on ${dayCount(c.days)}`)
+                      .join('; ')}
+                  </div>
+                ) : null}
+              </>
+            ),
+          },
+          { head: 'Scatters by', is: 'n', cell: (p) => <>× {round(p.spread)}</> },
+        ]}
+      />
       <h2>Working days</h2>
       <WorkdaysForm set={programme.calendar.data} me={me} record={record} today={today} />
     </Stack>

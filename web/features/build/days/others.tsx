@@ -3,9 +3,10 @@
 import { allTasksOf, type Programme, rowsOfCsv, type TaskData, type TasksIn, tasksIn, type WallState } from '@stone-tally/core'
 import { useState } from 'react'
 import { useHere, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
-import { Caution, Check, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Caution, Check, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
 import { FileButton } from '@/ui/file-button'
+import { Table } from '@/ui/table'
 import { rowsOfFile } from '@/ui/workbook'
 
 /** Work that is in no stage of the wall: a hedge to move, a fence to set; typed, or taken from a table. */
@@ -23,51 +24,33 @@ export function Others({ state, programme, record }: { state: WallState; program
         before every link given here.
       </p>
       {list.length > 0 ? (
-        <Wide role="region" aria-label="Other work" tabIndex={0}>
-          <table>
-            <thead>
-              <tr>
-                <th>What</th>
-                <th className="n">Hours</th>
-                <th>From</th>
-                <th>To</th>
-                <th>After</th>
-                <th>Before</th>
-                <th>What to do</th>
-              </tr>
-            </thead>
-            <tbody>
-              {list.map((t) => {
-                const own = at.get(t.task)
-                return (
-                  <tr key={t.task}>
-                    <td>
-                      {t.title}
-                      {t.crew ? '' : ', by others'}
-                    </td>
-                    <td className="n">{t.hours}</td>
-                    <td>{t.state === 'done' ? 'done' : dayWords(own?.from ?? '')}</td>
-                    <td>{t.state === 'done' ? '' : dayWords(own?.to ?? '')}</td>
-                    <td className="wrap">{t.after.map((a) => at.get(a)?.title ?? a).join('; ')}</td>
-                    <td className="wrap">{t.before.map((a) => at.get(a)?.title ?? a).join('; ')}</td>
-                    <td>
-                      {may && t.state === 'open' ? (
-                        <Row>
-                          <Quiet isDisabled={busy} aria-label={`${t.title} is done`} onPress={() => turn(t, 'done')}>
-                            Done
-                          </Quiet>
-                          <Quiet isDisabled={busy} aria-label={`${t.title} is not to be done`} onPress={() => turn(t, 'dropped')}>
-                            Drop
-                          </Quiet>
-                        </Row>
-                      ) : null}
-                    </td>
-                  </tr>
-                )
-              })}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Other work"
+          rows={list}
+          id={(t) => t.task}
+          columns={[
+            { head: 'What', is: 'wrap', cell: (t) => `${t.title}${t.crew ? '' : ', by others'}` },
+            { head: 'Hours', is: 'n', cell: (t) => t.hours },
+            { head: 'From', cell: (t) => (t.state === 'done' ? 'done' : dayWords(at.get(t.task)?.from ?? '')) },
+            { head: 'To', cell: (t) => (t.state === 'done' ? '' : dayWords(at.get(t.task)?.to ?? '')) },
+            { head: 'After', is: 'wrap', cell: (t) => t.after.map((a) => at.get(a)?.title ?? a).join('; ') },
+            { head: 'Before', is: 'wrap', cell: (t) => t.before.map((a) => at.get(a)?.title ?? a).join('; ') },
+            {
+              head: 'What to do',
+              cell: (t) =>
+                may && t.state === 'open' ? (
+                  <Row>
+                    <Quiet isDisabled={busy} aria-label={`${t.title} is done`} onPress={() => turn(t, 'done')}>
+                      Done
+                    </Quiet>
+                    <Quiet isDisabled={busy} aria-label={`${t.title} is not to be done`} onPress={() => turn(t, 'dropped')}>
+                      Drop
+                    </Quiet>
+                  </Row>
+                ) : null,
+            },
+          ]}
+        />
       ) : null}
       <Problems list={problems} />
       {may ? (

@@ -3,8 +3,9 @@
 import { MACHINE_KINDS, MACHINES, type MachineName, type PlantDays, type Programme, plantDays, type WallState } from '@stone-tally/core'
 import { useState } from 'react'
 import { useHere, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
-import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
+import { Table } from '@/ui/table'
 
 const money = (n: number) => n.toLocaleString('en-GB', { maximumFractionDigits: 0 })
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`
@@ -24,63 +25,45 @@ export function Plant({ state, programme, today, record }: { state: WallState; p
       {list.length === 0 ? (
         <p>Nothing that is left needs plant.</p>
       ) : (
-        <Wide role="region" aria-label="Plant" tabIndex={0}>
-          <table>
-            <thead>
-              <tr>
-                <th>Plant</th>
-                <th>Needed</th>
-                <th className="n">Days</th>
-                <th className="n">At once</th>
-                <th>Here</th>
-                <th className="n">Idle ahead</th>
-                <th className="n">Cost</th>
-                <th>What to do</th>
-              </tr>
-            </thead>
-            <tbody>{list.flatMap((p) => rowsOf(p, may, record))}</tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Plant"
+          rows={list.flatMap(hiresOf)}
+          id={(r) => r.hire?.entry ?? r.plant.plant}
+          columns={[
+            { head: 'Plant', cell: (r) => (r.first ? r.plant.title : '') },
+            { head: 'Needed', cell: (r) => (r.first ? neededWords(r.plant) : '') },
+            { head: 'Days', is: 'n', cell: (r) => (r.first ? r.plant.needed.length : '') },
+            { head: 'At once', is: 'n', cell: (r) => (r.first ? r.plant.most || '' : '') },
+            { head: 'Here', is: 'wrap', cell: ({ hire }) => (hire ? hereWords(hire) : 'nobody said that one is here; it is taken to be') },
+            { head: 'Idle ahead', is: 'n', cell: ({ hire }) => (hire && hire.to !== undefined ? hire.idle : '') },
+            {
+              head: 'Cost',
+              is: 'n',
+              cell: ({ hire }) => (
+                <>
+                  {hire?.cost === undefined ? '' : money(hire.cost)}
+                  {hire?.saved ? <div style={{ color: 'var(--soft)' }}>{money(hire.saved)} idle</div> : null}
+                </>
+              ),
+            },
+            { head: 'What to do', cell: ({ hire }) => (hire && may ? <CallOff entry={hire.entry} name={hire.name} record={record} /> : null) },
+          ]}
+        />
       )}
       {may ? <HireForm today={today} record={record} list={list} /> : <p>The foreman or the office records what is on hire.</p>}
     </Stack>
   )
 }
 
-function rowsOf(p: PlantDays, may: boolean, record: WallFeed['record']) {
-  const [first, last] = [p.needed[0], p.needed[p.needed.length - 1]]
-  const needed = first && last ? (first === last ? dayWords(first) : `${dayWords(first)} to ${dayWords(last)}`) : 'no more'
-  const head = (
-    <>
-      <td>{p.title}</td>
-      <td>{needed}</td>
-      <td className="n">{p.needed.length}</td>
-      <td className="n">{p.most || ''}</td>
-    </>
-  )
-  if (p.hires.length === 0)
-    return [
-      <tr key={p.plant}>
-        {head}
-        <td colSpan={4}>nobody said that one is here; it is taken to be</td>
-      </tr>,
-    ]
-  return p.hires.map((h, i) => (
-    <tr key={h.entry}>
-      {i === 0 ? head : <td colSpan={4} />}
-      <td>
-        {h.count > 1 ? `${h.count} × ` : ''}
-        {h.name}, {h.to === undefined ? `since ${dayWords(h.from)}` : `${dayWords(h.from)} to ${dayWords(h.to)}`}
-      </td>
-      <td className="n">{h.to === undefined ? '' : h.idle}</td>
-      <td className="n">
-        {h.cost === undefined ? '' : money(h.cost)}
-        {h.saved ? <div style={{ color: 'var(--soft)' }}>{money(h.saved)} idle</div> : null}
-      </td>
-      <td>{may ? <CallOff entry={h.entry} name={h.name} record={record} /> : null}</td>
-    </tr>
-  ))
+/** A row for each hire, and one for plant that nobody hired; what is needed stands with the first. */
+const hiresOf = (plant: PlantDays): { plant: PlantDays; hire: PlantDays['hires'][number] | undefined; first: boolean }[] =>
+  plant.hires.length === 0 ? [{ plant, hire: undefined, first: true }] : plant.hires.map((hire, i) => ({ plant, hire, first: i === 0 }))
+function neededWords({ needed }: PlantDays): string {
+  const [first, last] = [needed[0], needed[needed.length - 1]]
+  return first && last ? (first === last ? dayWords(first) : `${dayWords(first)} to ${dayWords(last)}`) : 'no more'
 }
+const hereWords = (h: PlantDays['hires'][number]) =>
+  `${h.count > 1 ? `${h.count} × ` : ''}${h.name}, ${h.to === undefined ? `since ${dayWords(h.from)}` : `${dayWords(h.from)} to ${dayWords(h.to)}`}`
 
 /** A hire that is called off, or was never so: struck out, to be read with its reason. */
 function CallOff({ entry, name, record }: { entry: string; name: string; record: WallFeed['record'] }) {

@@ -27,9 +27,10 @@ import {
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
 import { Finding, useRecord, useTypedForm } from '@/features/wall'
-import { Button, Caution, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { Button, Caution, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Hero, Judgement } from '@/ui/figure'
+import { Table } from '@/ui/table'
 import { DensityChart } from './density-chart'
 import { Halves } from './dig-panel'
 import { amountOf, type GroundProps, numberOf, padStep } from './types'
@@ -83,35 +84,32 @@ export function DensityPanel(props: GroundProps) {
           </p>
         ) : null}
         {report.tests.length > 0 ? (
-          <Wide role="region" aria-label="Density tests" tabIndex={0}>
-            <table>
-              <thead>
-                <tr>
-                  <th>Station</th>
-                  <th className="n">Lift</th>
-                  <th>How</th>
-                  <th className="n">Dry, {unitOf('density', units)}</th>
-                  <th className="n">Moisture, %</th>
-                  <th>Judged</th>
-                </tr>
-              </thead>
-              <tbody>
-                {report.tests.map((t) => (
-                  <tr key={t.entry.entry.id}>
-                    <td>{t.entry.entry.where.station === undefined ? '—' : formatStation(t.entry.entry.where.station, units)}</td>
-                    <td className="n">{t.data.lift}</td>
-                    <td>{t.data.method === 'gauge' ? 'gauge' : t.data.method === 'sand-cone' ? 'sand cone' : 'method'}</td>
-                    <td className="n">{t.result ? formatDensity(t.result.dryDensity, units).split(' ')[0] : '—'}</td>
-                    <td className="n">{t.result ? t.result.moisture : '—'}</td>
-                    <td className="wrap">
-                      {t.out ? (t.closed ? '◆ failed, reworked: ' : '▲ ') : '✓ '}
-                      {say(t.text, units)}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Wide>
+          <Table
+            label="Density tests"
+            rows={report.tests}
+            id={(t) => t.entry.entry.id}
+            columns={[
+              { head: 'Station', cell: (t) => (t.entry.entry.where.station === undefined ? '—' : formatStation(t.entry.entry.where.station, units)) },
+              { head: 'Lift', is: 'n', cell: (t) => t.data.lift },
+              { head: 'How', cell: (t) => (t.data.method === 'gauge' ? 'gauge' : t.data.method === 'sand-cone' ? 'sand cone' : 'method') },
+              {
+                head: <>Dry, {unitOf('density', units)}</>,
+                is: 'n',
+                cell: (t) => (t.result ? formatDensity(t.result.dryDensity, units).split(' ')[0] : '—'),
+              },
+              { head: 'Moisture, %', is: 'n', cell: (t) => (t.result ? t.result.moisture : '—') },
+              {
+                head: 'Judged',
+                is: 'wrap',
+                cell: (t) => (
+                  <>
+                    {t.out ? (t.closed ? '◆ failed, reworked: ' : '▲ ') : '✓ '}
+                    {say(t.text, units)}
+                  </>
+                ),
+              },
+            ]}
+          />
         ) : null}
       </Stack>
       <Stack data-entry>

@@ -20,8 +20,9 @@ import {
 import { useState } from 'react'
 import styled from 'styled-components'
 import { useRecord, useTypedForm } from '@/features/wall'
-import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
+import { Table } from '@/ui/table'
 import { GroundStep } from './ground-step'
 import { digStep, type GroundProps, numberOf } from './types'
 
@@ -56,44 +57,44 @@ export function DigPanel(props: GroundProps) {
             <span>A layer that does not fit is cut short or folded up, and holds less. Change the excavation in the plan before digging.</span>
           </Stop>
         ) : null}
-        <Wide role="region" aria-label="Steps and readings" tabIndex={0}>
-          <table>
-            <thead>
-              <tr>
-                <th>Order</th>
-                <th>Step</th>
-                <th className="n">Dig to</th>
-                <th className="n">Below ground</th>
-                <th>Read</th>
-              </tr>
-            </thead>
-            <tbody>
-              {steps.map((s) => (
-                <tr key={s.step.start} data-on={station >= s.step.start && station < s.step.end}>
-                  <td>{s.order === 1 ? '1 · start here' : s.order}</td>
-                  <td>
-                    {formatStation(s.step.start, units)} to {formatStation(s.step.end, units)}
-                  </td>
-                  <td className="n">{formatLength(s.target, units)}</td>
-                  <td className="n">{formatLength(Math.max(...s.points.map((p) => p.ground)) - s.target, units, 2)}</td>
-                  <td className="wrap">
-                    {s.points
-                      .filter((p) => p.deviation !== undefined)
-                      .map((p) => {
-                        const out = Math.abs(p.deviation ?? 0) > limitsOf(state.layout.plan).excavation.value + 1e-4
-                        return (
-                          <div key={p.station}>
-                            {out ? '▲' : '✓'} {formatStation(p.station, units)}: {digWords(p.deviation ?? 0, units, state.layout.plan)}
-                          </div>
-                        )
-                      })}
-                    {s.points.every((p) => p.deviation === undefined) ? `${s.points.length} points to read` : null}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Steps and readings"
+          rows={steps}
+          id={(s) => s.step.start}
+          on={(s) => station >= s.step.start && station < s.step.end}
+          columns={[
+            { head: 'Order', cell: (s) => (s.order === 1 ? '1 · start here' : s.order) },
+            {
+              head: 'Step',
+              cell: (s) => (
+                <>
+                  {formatStation(s.step.start, units)} to {formatStation(s.step.end, units)}
+                </>
+              ),
+            },
+            { head: 'Dig to', is: 'n', cell: (s) => formatLength(s.target, units) },
+            { head: 'Below ground', is: 'n', cell: (s) => formatLength(Math.max(...s.points.map((p) => p.ground)) - s.target, units, 2) },
+            {
+              head: 'Read',
+              is: 'wrap',
+              cell: (s) => (
+                <>
+                  {s.points
+                    .filter((p) => p.deviation !== undefined)
+                    .map((p) => {
+                      const out = Math.abs(p.deviation ?? 0) > limitsOf(state.layout.plan).excavation.value + 1e-4
+                      return (
+                        <div key={p.station}>
+                          {out ? '▲' : '✓'} {formatStation(p.station, units)}: {digWords(p.deviation ?? 0, units, state.layout.plan)}
+                        </div>
+                      )
+                    })}
+                  {s.points.every((p) => p.deviation === undefined) ? `${s.points.length} points to read` : null}
+                </>
+              ),
+            },
+          ]}
+        />
         {report.deepest.depth > limitsOf(state.layout.plan).shoreAbove.value ? (
           <Caution>
             The cut is {formatLength(report.deepest.depth, units, 2)} deep at {formatStation(report.deepest.station, units)}.{' '}

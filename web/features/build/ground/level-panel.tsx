@@ -20,9 +20,10 @@ import {
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
 import { Finding, useRecord, useTyped, useTypedForm } from '@/features/wall'
-import { Button, Choice, Field, NowButton, Problems, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { Button, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { Said } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { Halves } from './dig-panel'
 import { PointsForm } from './points-form'
 import type { GroundProps } from './types'
@@ -129,40 +130,33 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
       </h2>
       {book.ok ? (
         <>
-          <Wide role="region" aria-label={`Level book ${day.day}, ${day.with}`} tabIndex={0} style={{ maxHeight: 460, overflowY: 'auto' }}>
-            <table>
-              <thead>
-                <tr>
-                  <th>Point</th>
-                  <th className="n">Backsight</th>
-                  <th className="n">Between</th>
-                  <th className="n">Foresight</th>
-                  <th className="n">HI</th>
-                  <th className="n">Elevation</th>
-                  <th className="n">Adjusted</th>
-                </tr>
-              </thead>
-              <tbody>
-                {book.value.rows.map((r, i) => (
-                  <tr key={r.id ?? i} data-on={r.kind === 'backsight'}>
-                    <td>
-                      {r.doubtful ? '▲ ' : ''}
-                      {say(r.point, units)}
-                      {r.kind === 'check' ? ` (check: ${formatDeviation(r.off ?? 0, 'level', units)})` : ''}
-                      {r.doubtful && r.kind === 'intermediate' ? ' in doubt' : ''}
-                      <span style={{ position: 'absolute', clipPath: 'inset(50%)' }}> {KIND[r.kind]}</span>
-                    </td>
-                    <td className="n">{r.kind === 'backsight' ? formatLength(r.reading, units) : ''}</td>
-                    <td className="n">{r.kind === 'intermediate' || r.kind === 'check' ? formatLength(r.reading, units) : ''}</td>
-                    <td className="n">{r.kind === 'foresight' ? formatLength(r.reading, units) : ''}</td>
-                    <td className="n">{r.kind === 'backsight' ? formatLength(r.hi, units) : ''}</td>
-                    <td className="n">{formatLength(r.elevation, units)}</td>
-                    <td className="n">{Math.abs(r.adjusted - r.elevation) > 5e-5 ? formatLength(r.adjusted, units) : ''}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Wide>
+          <Table
+            label={`Level book ${day.day}, ${day.with}`}
+            rows={book.value.rows}
+            id={(r, i) => r.id ?? i}
+            on={(r) => r.kind === 'backsight'}
+            tall={460}
+            columns={[
+              {
+                head: 'Point',
+                cell: (r) => (
+                  <>
+                    {r.doubtful ? '▲ ' : ''}
+                    {say(r.point, units)}
+                    {r.kind === 'check' ? ` (check: ${formatDeviation(r.off ?? 0, 'level', units)})` : ''}
+                    {r.doubtful && r.kind === 'intermediate' ? ' in doubt' : ''}
+                    <span style={{ position: 'absolute', clipPath: 'inset(50%)' }}> {KIND[r.kind]}</span>
+                  </>
+                ),
+              },
+              { head: 'Backsight', is: 'n', cell: (r) => (r.kind === 'backsight' ? formatLength(r.reading, units) : '') },
+              { head: 'Between', is: 'n', cell: (r) => (r.kind === 'intermediate' || r.kind === 'check' ? formatLength(r.reading, units) : '') },
+              { head: 'Foresight', is: 'n', cell: (r) => (r.kind === 'foresight' ? formatLength(r.reading, units) : '') },
+              { head: 'HI', is: 'n', cell: (r) => (r.kind === 'backsight' ? formatLength(r.hi, units) : '') },
+              { head: 'Elevation', is: 'n', cell: (r) => formatLength(r.elevation, units) },
+              { head: 'Adjusted', is: 'n', cell: (r) => (Math.abs(r.adjusted - r.elevation) > 5e-5 ? formatLength(r.adjusted, units) : '') },
+            ]}
+          />
           {book.value.legs.map((l) => (
             <p key={`${l.from} ${l.firstSetup}`}>
               <strong>
@@ -345,28 +339,27 @@ function Stake({ state, station, units }: GroundProps) {
         hint="Stretched level between two stakes; measure down from it."
       />
       {marks.length > 0 ? (
-        <Wide role="region" aria-label="Marks from the string" tabIndex={0}>
-          <table>
-            <thead>
-              <tr>
-                <th>At {formatStation(station, units)}</th>
-                <th className="n">Elevation</th>
-                <th className="n">From the string</th>
-              </tr>
-            </thead>
-            <tbody>
-              {[...marks].reverse().map((m) => (
-                <tr key={m.course}>
-                  <td>{m.course < 0 ? 'Bottom of trench' : m.course === 0 ? 'Top of pad' : `Top of course ${m.course}`}</td>
-                  <td className="n">{formatLength(m.top, units)}</td>
-                  <td className="n">
-                    <strong>{formatLength(Math.abs(m.drop), units)}</strong> {m.drop >= 0 ? 'down' : 'up'}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Marks from the string"
+          rows={[...marks].reverse()}
+          id={(m) => m.course}
+          columns={[
+            {
+              head: <>At {formatStation(station, units)}</>,
+              cell: (m) => (m.course < 0 ? 'Bottom of trench' : m.course === 0 ? 'Top of pad' : `Top of course ${m.course}`),
+            },
+            { head: 'Elevation', is: 'n', cell: (m) => formatLength(m.top, units) },
+            {
+              head: 'From the string',
+              is: 'n',
+              cell: (m) => (
+                <>
+                  <strong>{formatLength(Math.abs(m.drop), units)}</strong> {m.drop >= 0 ? 'down' : 'up'}
+                </>
+              ),
+            },
+          ]}
+        />
       ) : null}
       <Button onPress={() => window.print()}>Print the marks</Button>
     </Stack>

@@ -20,9 +20,10 @@ import {
 import { useState } from 'react'
 import styled from 'styled-components'
 import { useRecord, useTyped } from '@/features/wall'
-import { Caution, Choice, Field, NowButton, Problems, Stack, Wide } from '@/ui/controls'
+import { Caution, Choice, Field, NowButton, Problems, Stack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { Said } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { Halves } from './dig-panel'
 import { GroundStep } from './ground-step'
 import { type GroundProps, padStep } from './types'
@@ -109,30 +110,18 @@ export function LiftsPanel(props: GroundProps) {
       </Stack>
       <Stack>
         <h2>Lifts by tool</h2>
-        <Wide role="region" aria-label="Lifts by tool" tabIndex={0}>
-          <table>
-            <thead>
-              <tr>
-                <th>Tool</th>
-                <th className="n">Lifts</th>
-                <th className="n">Place loose</th>
-                <th className="n">Compacted</th>
-                <th className="n">Passes</th>
-              </tr>
-            </thead>
-            <tbody>
-              {plans.map((p) => (
-                <tr key={p.tool.plant}>
-                  <td>{p.tool.name}</td>
-                  <td className="n">{p.count}</td>
-                  <td className="n">{formatSmall(p.loose, units)}</td>
-                  <td className="n">{formatSmall(p.compacted, units)}</td>
-                  <td className="n">{p.passes}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Lifts by tool"
+          rows={plans}
+          id={(p) => p.tool.plant}
+          columns={[
+            { head: 'Tool', cell: (p) => p.tool.name },
+            { head: 'Lifts', is: 'n', cell: (p) => p.count },
+            { head: 'Place loose', is: 'n', cell: (p) => formatSmall(p.loose, units) },
+            { head: 'Compacted', is: 'n', cell: (p) => formatSmall(p.compacted, units) },
+            { head: 'Passes', is: 'n', cell: (p) => p.passes },
+          ]}
+        />
         <p style={{ fontSize: 15, color: 'var(--soft)' }}>
           {formatSmall(foundation.thickness, units)} of {foundation.name.toLowerCase()}.{' '}
           {fine || soft

@@ -16,10 +16,11 @@ import {
 } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { useEffect, useMemo, useRef } from 'react'
-import { Caution, Stack, Stop, Wide } from '@/ui/controls'
+import { Caution, Stack, Stop } from '@/ui/controls'
 import { levelsFor, paintPadMap } from '@/ui/drawing/pad-map'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Hero, Targets } from '@/ui/figure'
+import { Table } from '@/ui/table'
 import { Halves } from './dig-panel'
 import { GroundStep } from './ground-step'
 import { type GroundProps, padLevelStep } from './types'
@@ -79,32 +80,24 @@ export function MapPanel(props: GroundProps) {
           <Caution>As a whole the pad {tilt.join(' and ')}: check the height of instrument before shaving everything.</Caution>
         ) : null}
         {todo.length > 0 ? (
-          <Wide role="region" aria-label="Screed plan" tabIndex={0}>
-            <table>
-              <thead>
-                <tr>
-                  <th>Station</th>
-                  <th>Where</th>
-                  <th>Do</th>
-                  <th>Now</th>
-                </tr>
-              </thead>
-              <tbody>
-                {todo.map((a) => (
-                  <tr key={`${a.station} ${a.offset}`}>
-                    <td>{formatStation(a.station, units)}</td>
-                    <td>{a.offset < course(1).depth / 2 ? 'front' : 'back'}</td>
-                    <td>
-                      <strong>
-                        {a.action === 'shave' ? '▲ shave' : '▼ add'} {formatSmall(a.by, units)}
-                      </strong>
-                    </td>
-                    <td>{formatDeviation(a.deviation, 'level', units)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Wide>
+          <Table
+            label="Screed plan"
+            rows={todo}
+            id={(a) => `${a.station} ${a.offset}`}
+            columns={[
+              { head: 'Station', cell: (a) => formatStation(a.station, units) },
+              { head: 'Where', cell: (a) => (a.offset < course(1).depth / 2 ? 'front' : 'back') },
+              {
+                head: 'Do',
+                cell: (a) => (
+                  <strong>
+                    {a.action === 'shave' ? '▲ shave' : '▼ add'} {formatSmall(a.by, units)}
+                  </strong>
+                ),
+              },
+              { head: 'Now', cell: (a) => formatDeviation(a.deviation, 'level', units) },
+            ]}
+          />
         ) : readings.length > 0 ? (
           <p>Nothing to shave or add: what is good is left alone.</p>
         ) : null}

@@ -16,7 +16,8 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { useRecord } from '@/features/wall'
-import { Choice, NowButton, Problems, Stack, Stop, Wide } from '@/ui/controls'
+import { Choice, NowButton, Problems, Stack, Stop } from '@/ui/controls'
+import { Table } from '@/ui/table'
 import { digStep, type GroundProps, padLevelStep } from './types'
 
 /** Survey points from a file, looked at against their targets first, then recorded all at once. */
@@ -89,36 +90,24 @@ export function PointsForm({ state, section, units, me, record, wall }: GroundPr
       {datum ? <Stop role="status">▲ Half of the points and more are {say(datum, units)}</Stop> : null}
       {read?.ok ? (
         <>
-          <Wide role="region" aria-label="Points in the file" tabIndex={0} style={{ maxHeight: 320, overflowY: 'auto' }}>
-            <table>
-              <thead>
-                <tr>
-                  <th>Line</th>
-                  <th>Station</th>
-                  <th>Judged</th>
-                </tr>
-              </thead>
-              <tbody>
-                {judged.map((j) => (
-                  <tr key={j.r.line}>
-                    <td>{j.r.line}</td>
-                    <td>
-                      {formatStation(j.r.station, units)}
-                      {j.r.offset === undefined ? '' : ` / ${j.r.offset.toFixed(2)}`}
-                    </td>
-                    <td className="wrap">{j.why ? `▲ ${say(j.why, units)}` : digWords(j.deviation, units, state.layout.plan)}</td>
-                  </tr>
-                ))}
-                {read.value.bad.map((b) => (
-                  <tr key={`bad ${b.line}`}>
-                    <td>{b.line}</td>
-                    <td>—</td>
-                    <td className="wrap">▲ {say(b.message, units)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Wide>
+          <Table
+            label="Points in the file"
+            tall={320}
+            rows={[
+              ...judged.map((j) => ({
+                line: j.r.line,
+                station: `${formatStation(j.r.station, units)}${j.r.offset === undefined ? '' : ` / ${j.r.offset.toFixed(2)}`}`,
+                words: j.why ? `▲ ${say(j.why, units)}` : digWords(j.deviation, units, state.layout.plan),
+              })),
+              ...read.value.bad.map((b) => ({ line: b.line, station: '—', words: `▲ ${say(b.message, units)}` })),
+            ]}
+            id={(r, i) => `${r.line} ${i}`}
+            columns={[
+              { head: 'Line', cell: (r) => r.line },
+              { head: 'Station', cell: (r) => r.station },
+              { head: 'Judged', is: 'wrap', cell: (r) => r.words },
+            ]}
+          />
           <NowButton isDisabled={busy || fit.length === 0} onPress={() => go(fit.map((j) => j.f)).then((done) => done && setContent(undefined))}>
             {`Record ${fit.length} points${fit.length < judged.length + read.value.bad.length ? `, leave ${judged.length + read.value.bad.length - fit.length}` : ''}`}
           </NowButton>

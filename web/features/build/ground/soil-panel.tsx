@@ -23,8 +23,9 @@ import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Finding, useRecord, useTypedForm } from '@/features/wall'
-import { Button, Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Stop, Wide } from '@/ui/controls'
+import { Button, Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Stop } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
+import { Table } from '@/ui/table'
 import { Halves } from './dig-panel'
 import { amountOf, digStep, type GroundProps, numberOf } from './types'
 
@@ -98,33 +99,18 @@ export function SoilPanel(props: GroundProps) {
           </div>
         ))}
         <h2 className="minor">Values for the strength checks</h2>
-        <Wide role="region" aria-label="Soil values" tabIndex={0}>
-          <table>
-            <thead>
-              <tr>
-                <th>Soil</th>
-                <th className="n">φ, °</th>
-                <th className="n">γ, {unitOf('weight', units)}</th>
-                <th className="n">c, {unitOf('pressure', units)}</th>
-                <th>From</th>
-              </tr>
-            </thead>
-            <tbody>
-              {ZONES.map(([zone, title]) => {
-                const p = soilParameters(state, zone)
-                return (
-                  <tr key={zone}>
-                    <td>{title}</td>
-                    <td className="n">{p ? p.values.phi : '—'}</td>
-                    <td className="n">{p ? typedAmount(p.values.gamma, 'weight', units) : '—'}</td>
-                    <td className="n">{p ? typedAmount(p.values.c, 'pressure', units) : '—'}</td>
-                    <td className="wrap">{p ? `${p.assumed ? '◇ ' : '✓ '}${p.source}` : 'nothing found yet'}</td>
-                  </tr>
-                )
-              })}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Soil values"
+          rows={ZONES.map(([zone, title]) => ({ zone, title, p: soilParameters(state, zone) }))}
+          id={(z) => z.zone}
+          columns={[
+            { head: 'Soil', cell: (z) => z.title },
+            { head: 'φ, °', is: 'n', cell: ({ p }) => (p ? p.values.phi : '—') },
+            { head: <>γ, {unitOf('weight', units)}</>, is: 'n', cell: ({ p }) => (p ? typedAmount(p.values.gamma, 'weight', units) : '—') },
+            { head: <>c, {unitOf('pressure', units)}</>, is: 'n', cell: ({ p }) => (p ? typedAmount(p.values.c, 'pressure', units) : '—') },
+            { head: 'From', is: 'wrap', cell: ({ p }) => (p ? `${p.assumed ? '◇ ' : '✓ '}${p.source}` : 'nothing found yet') },
+          ]}
+        />
         <ReportForm {...props} />
       </Stack>
     </Halves>

@@ -16,11 +16,12 @@ import {
 } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import { type Me, useFeed, useHere, useRecord, useTypedForm, type WallFeed, WallPage } from '@/features/wall'
-import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { RollBars } from './roll-bars'
 
 const MARK: Readonly<Record<PlacedLayer['state'], string>> = {
@@ -79,57 +80,55 @@ export function LayersPage() {
         </Caution>
       ))}
       {layers.length > 0 ? (
-        <Wide role="region" aria-label="Layer schedule" tabIndex={0}>
-          <table style={{ width: '100%' }}>
-            <thead>
-              <tr>
-                <th>Section</th>
-                <th className="n">Course</th>
-                <th className="n">Elevation</th>
-                <th>Type</th>
-                <th className="n">Length</th>
-                <th>Stations</th>
-                <th className="n">Strips</th>
-                <th>Stands</th>
-                <th>Roll</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {layers.map((l) => (
-                <tr key={l.step.key}>
-                  <td>{l.layer.section}</td>
-                  <td className="n">{l.layer.course}</td>
-                  <td className="n">{formatLength(l.layer.elevation, units, 2)}</td>
-                  <td>{l.layer.type}</td>
-                  <td className="n">{formatLength(l.layer.length, units, 2)}</td>
-                  <td>
-                    {formatStation(l.layer.from, units)} to {formatStation(l.layer.to, units)}
-                  </td>
-                  <td className="n">{l.layer.strips}</td>
-                  <td className="wrap">
-                    {MARK[l.state]} {l.state}
-                    {l.words ? `: ${say(l.words, units)}` : ''}
-                    {l.layer.lies.map((x) => (
-                      <span key={`${x.kind}${x.from}`} style={{ display: 'block', color: 'var(--soft)', fontSize: 14 }}>
-                        {say(x.words, units)}
-                      </span>
-                    ))}
-                  </td>
-                  <td>{[...new Set(l.entries.flatMap((e) => (e.entry.data as GeogridData).roll ?? []))].join(', ')}</td>
-                  <td>
-                    <Link
-                      href={`/walls/${wall}?step=${encodeURIComponent(l.step.key)}`}
-                      aria-label={`Section ${l.layer.section} course ${l.layer.course} on the Board`}
-                    >
-                      Board
-                    </Link>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Layer schedule"
+          rows={layers}
+          id={(l) => l.step.key}
+          columns={[
+            { head: 'Section', cell: (l) => l.layer.section },
+            { head: 'Course', is: 'n', cell: (l) => l.layer.course },
+            { head: 'Elevation', is: 'n', cell: (l) => formatLength(l.layer.elevation, units, 2) },
+            { head: 'Type', cell: (l) => l.layer.type },
+            { head: 'Length', is: 'n', cell: (l) => formatLength(l.layer.length, units, 2) },
+            {
+              head: 'Stations',
+              cell: (l) => (
+                <>
+                  {formatStation(l.layer.from, units)} to {formatStation(l.layer.to, units)}
+                </>
+              ),
+            },
+            { head: 'Strips', is: 'n', cell: (l) => l.layer.strips },
+            {
+              head: 'Stands',
+              is: 'wrap',
+              cell: (l) => (
+                <>
+                  {MARK[l.state]} {l.state}
+                  {l.words ? `: ${say(l.words, units)}` : ''}
+                  {l.layer.lies.map((x) => (
+                    <span key={`${x.kind}${x.from}`} style={{ display: 'block', color: 'var(--soft)', fontSize: 14 }}>
+                      {say(x.words, units)}
+                    </span>
+                  ))}
+                </>
+              ),
+            },
+            { head: 'Roll', cell: (l) => [...new Set(l.entries.flatMap((e) => (e.entry.data as GeogridData).roll ?? []))].join(', ') },
+            {
+              head: '',
+              unseen: 'On the Board',
+              cell: (l) => (
+                <Link
+                  href={`/walls/${wall}?step=${encodeURIComponent(l.step.key)}`}
+                  aria-label={`Section ${l.layer.section} course ${l.layer.course} on the Board`}
+                >
+                  Board
+                </Link>
+              ),
+            },
+          ]}
+        />
       ) : null}
       {layers.length > 0 ? (
         <Stack>
@@ -159,41 +158,40 @@ export function LayersPage() {
       ) : null}
       <Rolls feed={feed} me={me} types={[...new Set(layout.building.layers.map((g) => g.type))]} />
       {rolls.length > 0 ? (
-        <Wide role="region" aria-label="Rolls on site" tabIndex={0}>
-          <table style={{ width: '100%' }}>
-            <thead>
-              <tr>
-                <th>Roll</th>
-                <th>Lot</th>
-                <th>Type</th>
-                <th className="n">Length</th>
-                <th className="n">Used</th>
-                <th className="n">Left</th>
-                <th />
-              </tr>
-            </thead>
-            <tbody>
-              {rolls.map((r) => (
-                <tr key={r.roll}>
-                  <td>{r.roll}</td>
-                  <td>{r.lot ?? ''}</td>
-                  <td>{r.type}</td>
-                  <td className="n">{formatLength(r.length, units, 1)}</td>
-                  <td className="n">{formatLength(r.used, units, 1)}</td>
-                  <td className="n">
-                    {r.left < -0.01 ? '▲ ' : ''}
-                    {formatLength(Math.abs(r.left), units, 1)}
-                    {r.left < -0.01 ? ' too much used' : ''}
-                  </td>
-                  <td className="wrap">
-                    {r.unknown ? '▲ named with a layer, nobody recorded that it came' : ''}
-                    {r.wrongType ? '▲ used for another type of layer' : ''}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="Rolls on site"
+          rows={rolls}
+          id={(r) => r.roll}
+          columns={[
+            { head: 'Roll', cell: (r) => r.roll },
+            { head: 'Lot', cell: (r) => r.lot ?? '' },
+            { head: 'Type', cell: (r) => r.type },
+            { head: 'Length', is: 'n', cell: (r) => formatLength(r.length, units, 1) },
+            { head: 'Used', is: 'n', cell: (r) => formatLength(r.used, units, 1) },
+            {
+              head: 'Left',
+              is: 'n',
+              cell: (r) => (
+                <>
+                  {r.left < -0.01 ? '▲ ' : ''}
+                  {formatLength(Math.abs(r.left), units, 1)}
+                  {r.left < -0.01 ? ' too much used' : ''}
+                </>
+              ),
+            },
+            {
+              head: '',
+              unseen: 'What is wrong with it',
+              is: 'wrap',
+              cell: (r) => (
+                <>
+                  {r.unknown ? '▲ named with a layer, nobody recorded that it came' : ''}
+                  {r.wrongType ? '▲ used for another type of layer' : ''}
+                </>
+              ),
+            },
+          ]}
+        />
       ) : null}
     </WallPage>
   )

@@ -6,10 +6,10 @@ import styled from 'styled-components'
 import { useFeed, useHere, useRecord, WallPage } from '@/features/wall'
 import { Button, Caution, Choice, Field, Problems, Quiet, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 
 const List = styled.div`
-  overflow-x: auto; table { width: 100%; } td, th { padding: 6px 8px; text-align: left; } td.n, th.n { text-align: right; white-space: nowrap; } td { vertical-align: middle; }
-  tr[data-done='true'] td { color: var(--soft); } tr.unit th { padding-top: 14px; font: 600 16px/1.2 'Archivo Variable', sans-serif; border-bottom: 2px solid var(--ink); } .box { width: 22px; height: 22px; border: 2px solid var(--ink); display: none; }
+  tr[data-done='true'] td { color: var(--soft); } .box { width: 22px; height: 22px; border: 2px solid var(--ink); display: none; }
   @media print { .box { display: block; } td, th { padding: 3px 6px; } }
 `
 const NoPrint = styled.div`display: grid; gap: 12px; @media print { display: none; }`
@@ -131,67 +131,56 @@ export function SawPage() {
           : `${day.cuts.length} to cut out of ${day.units} whole ${day.units === 1 ? layout.system.noun.one : layout.system.noun.many}; ${done} done. ${wires === undefined ? 'Cut wet or with extraction; respirator, eye, ear, hand and foot protection.' : 'Only wires along the wall are cut, where the crosses are: those into the fill hold it. Cut wire springs: eye protection and gloves.'}`}
       </p>
       <List>
-        <table aria-label="Cuts">
-          <thead>
-            <tr>
-              <th className="n">Length</th>
-              <th>Blade</th>
-              <th>Keep</th>
-              <th>Course</th>
-              <th>At</th>
-              <th>Piece</th>
-              <th>Done</th>
-            </tr>
-          </thead>
-          {groups.map(([title, cuts]) => (
-            <tbody key={cuts[0]?.key}>
-              {cuts.length > 1 || order === 'place' ? (
-                <tr className="unit">
-                  <th colSpan={7}>{title}</th>
-                </tr>
-              ) : null}
-              {cuts.map((c) => (
-                <tr key={c.key} data-done={c.done !== undefined}>
-                  <td className="n">
-                    <strong>{lengthWords(c.length, units)}</strong>
-                  </td>
-                  <td>{angleWords(c)}</td>
-                  <td>{KEEP[c.keep]}</td>
-                  <td>
-                    {c.course}
-                    {layout.plan.sections.length > 1 ? ` ${c.section}` : ''}
-                  </td>
-                  <td>{formatStation(c.station, units)}</td>
-                  <td>
-                    <Row style={{ alignItems: 'center', gap: 8, flexWrap: 'nowrap' }}>
-                      {wires === undefined ? <Sketch cut={c} whole={whole} /> : <MatSketch cut={c} whole={whole} wires={wires} />}
-                      {c.offcut ? 'off-cut' : (layout.system.noun.cut?.[c.kind] ?? KINDS[c.kind])}
-                    </Row>
-                  </td>
-                  <td>
-                    <span className="box" aria-hidden />
-                    <NoPrint>
-                      {may ? (
-                        <Quiet
-                          isDisabled={busy}
-                          aria-pressed={c.done !== undefined}
-                          aria-label={`Cut ${lengthWords(c.length, units)} for course ${c.course} at ${formatStation(c.station, units)}`}
-                          onPress={() => tick(c)}
-                        >
-                          {c.done ? '✓ Cut' : 'Tick off'}
-                        </Quiet>
-                      ) : c.done ? (
-                        '✓'
-                      ) : (
-                        ''
-                      )}
-                    </NoPrint>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          ))}
-        </table>
+        <Table
+          label="Cuts"
+          middle
+          rows={groups.flatMap(([title, cuts], g) =>
+            cuts.map((cut) => ({ cut, group: cuts.length > 1 || order === 'place' ? { title, g } : undefined })),
+          )}
+          id={({ cut }) => cut.key}
+          group={({ group }) => group && { key: group.g, title: group.title }}
+          marks={({ cut }) => ({ 'data-done': cut.done !== undefined })}
+          columns={[
+            { head: 'Length', is: 'n', cell: ({ cut }) => <strong>{lengthWords(cut.length, units)}</strong> },
+            { head: 'Blade', cell: ({ cut }) => angleWords(cut) },
+            { head: 'Keep', cell: ({ cut }) => KEEP[cut.keep] },
+            { head: 'Course', cell: ({ cut }) => `${cut.course}${layout.plan.sections.length > 1 ? ` ${cut.section}` : ''}` },
+            { head: 'At', cell: ({ cut }) => formatStation(cut.station, units) },
+            {
+              head: 'Piece',
+              cell: ({ cut }) => (
+                <Row style={{ alignItems: 'center', gap: 8, flexWrap: 'nowrap' }}>
+                  {wires === undefined ? <Sketch cut={cut} whole={whole} /> : <MatSketch cut={cut} whole={whole} wires={wires} />}
+                  {cut.offcut ? 'off-cut' : (layout.system.noun.cut?.[cut.kind] ?? KINDS[cut.kind])}
+                </Row>
+              ),
+            },
+            {
+              head: 'Done',
+              cell: ({ cut: c }) => (
+                <>
+                  <span className="box" aria-hidden />
+                  <NoPrint>
+                    {may ? (
+                      <Quiet
+                        isDisabled={busy}
+                        aria-pressed={c.done !== undefined}
+                        aria-label={`Cut ${lengthWords(c.length, units)} for course ${c.course} at ${formatStation(c.station, units)}`}
+                        onPress={() => tick(c)}
+                      >
+                        {c.done ? '✓ Cut' : 'Tick off'}
+                      </Quiet>
+                    ) : c.done ? (
+                      '✓'
+                    ) : (
+                      ''
+                    )}
+                  </NoPrint>
+                </>
+              ),
+            },
+          ]}
+        />
       </List>
     </WallPage>
   )

@@ -4,10 +4,11 @@ import { type OrderLine, orderSheet, type Sheet, say, sheetCsv, type TruckDay } 
 import styled from 'styled-components'
 import { useHere } from '@/features/wall'
 import { amountWords } from '@/ui/amounts'
-import { Button, Caution, Quiet, Row, Wide } from '@/ui/controls'
+import { Button, Caution, Quiet, Row } from '@/ui/controls'
 import { dayWords, fullDay } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 import { save } from '@/ui/save'
+import { Table } from '@/ui/table'
 import { saveWorkbook } from '@/ui/workbook'
 
 const Page = styled.section`display: grid; gap: 10px; td.n, th.n { text-align: right; white-space: nowrap; } .late { font-weight: 650; }`
@@ -65,39 +66,33 @@ export function OrderList({
         <Page key={s} aria-label={s}>
           <h2>{s}</h2>
           {s === WANTED ? <p>Whether it is here is not known. Take in what came, and say how it is bought: then it is ordered in time.</p> : null}
-          <Wide role="region" aria-label={`Orders: ${s}`} tabIndex={0}>
-            <table>
-              <thead>
-                <tr>
-                  <th>Order by</th>
-                  <th>Material</th>
-                  <th className="n">Amount</th>
-                  <th className="n">Packs</th>
-                  <th>On site</th>
-                  <th>Comes as</th>
-                  {priced ? <th className="n">Value</th> : null}
-                </tr>
-              </thead>
-              <tbody>
-                {orders
-                  .filter((o) => groupOf(o) === s)
-                  .map((o) => (
-                    <tr key={`${o.id} ${o.order} ${o.arrive}`}>
-                      <td className={o.kept && o.order <= today ? 'late' : ''}>{o.order <= today ? 'today' : dayWords(o.order)}</td>
-                      <td>{o.name}</td>
-                      <td className="n">{amount(o)}</td>
-                      <td className="n">{o.packName ? `${o.packs} × ${o.packName}` : o.packs > 1 ? o.packs : ''}</td>
-                      <td>
-                        {dayWords(o.arrive)}
-                        {o.late ? <strong> ▲ after it is needed</strong> : ''}
-                      </td>
-                      <td className="wrap">{loadWords(o, mass)}</td>
-                      {priced ? <td className="n">{o.price === undefined ? '' : (o.price * o.amount).toFixed(2)}</td> : null}
-                    </tr>
-                  ))}
-              </tbody>
-            </table>
-          </Wide>
+          <Table
+            label={`Orders: ${s}`}
+            rows={orders.filter((o) => groupOf(o) === s)}
+            id={(o) => `${o.id} ${o.order} ${o.arrive}`}
+            columns={[
+              {
+                head: 'Order by',
+                cell: (o) => <span className={o.kept && o.order <= today ? 'late' : ''}>{o.order <= today ? 'today' : dayWords(o.order)}</span>,
+              },
+              { head: 'Material', cell: (o) => o.name },
+              { head: 'Amount', is: 'n', cell: amount },
+              { head: 'Packs', is: 'n', cell: (o) => (o.packName ? `${o.packs} × ${o.packName}` : o.packs > 1 ? o.packs : '') },
+              {
+                head: 'On site',
+                cell: (o) => (
+                  <>
+                    {dayWords(o.arrive)}
+                    {o.late ? <strong> ▲ after it is needed</strong> : ''}
+                  </>
+                ),
+              },
+              { head: 'Comes as', is: 'wrap', cell: (o) => loadWords(o, mass) },
+              ...(priced
+                ? [{ head: 'Value', is: 'n' as const, cell: (o: OrderLine) => (o.price === undefined ? '' : (o.price * o.amount).toFixed(2)) }]
+                : []),
+            ]}
+          />
           {orders
             .filter((o) => groupOf(o) === s && o.load.wrong)
             .map((o) => (
@@ -137,30 +132,24 @@ function Trucks({ list, mass }: { list: readonly TruckDay[]; mass(kg: number): s
   return (
     <Page>
       <h2>Trucks, in the order of setting</h2>
-      <Wide role="region" aria-label="Trucks" tabIndex={0}>
-        <table>
-          <thead>
-            <tr>
-              <th>Truck</th>
-              <th>Wanted</th>
-              <th>Units</th>
-              <th className="n">Mass</th>
-            </tr>
-          </thead>
-          <tbody>
-            {list.map((t) => (
-              <tr key={t.truck}>
-                <td>{t.truck}</td>
-                <td>{dayWords(t.day ?? '')}</td>
-                <td>
-                  {t.units}: {t.first === t.last ? t.first : `${t.first} to ${t.last}`}
-                </td>
-                <td className="n">{mass(t.mass)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Trucks"
+        rows={list}
+        id={(t) => t.truck}
+        columns={[
+          { head: 'Truck', cell: (t) => t.truck },
+          { head: 'Wanted', cell: (t) => dayWords(t.day ?? '') },
+          {
+            head: 'Units',
+            cell: (t) => (
+              <>
+                {t.units}: {t.first === t.last ? t.first : `${t.first} to ${t.last}`}
+              </>
+            ),
+          },
+          { head: 'Mass', is: 'n', cell: (t) => mass(t.mass) },
+        ]}
+      />
     </Page>
   )
 }

@@ -21,10 +21,11 @@ import styled from 'styled-components'
 import { PhotosOf, useFeed, useHere, useToday, WallPage } from '@/features/wall'
 import { entryHref, hrefOf } from '@/features/wall/places'
 import { amountWords } from '@/ui/amounts'
-import { Caution, Choice, Condensed, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Caution, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { LitWall } from './lit-wall'
 import { Mixes } from './mixes'
 import { OrderList } from './order-list'
@@ -33,8 +34,7 @@ import { StockBar } from './stock-bar'
 import { StoreForm } from './store-form'
 import { useStock } from './use-stock'
 
-const Table = styled.table`
-  td.n, th.n { text-align: right; white-space: nowrap; } td { vertical-align: middle; } tr[data-on='true'] > td { background: var(--faint); border-bottom: 0; }
+const Cells = styled.div`
   .cell { background: none; border: 0; padding: 0 4px; min-height: 48px; min-width: 48px; color: var(--ink); font: inherit; font-variant-numeric: tabular-nums; cursor: pointer; text-decoration: underline dotted; text-underline-offset: 4px; }
   td.n .cell { text-align: right; } .item { text-align: left; font-weight: 650; text-decoration: none; }
 `
@@ -176,87 +176,52 @@ function Rows({
     setSide(s)
     setOpen(open === row.id && side === s ? undefined : row.id)
   }
-  return (
-    <Wide role="region" aria-label="Materials" tabIndex={0}>
-      <Table>
-        <thead>
-          <tr>
-            <th>Material</th>
-            <th className="n">Plan</th>
-            <th className="n">With waste</th>
-            <th className="n">Ordered</th>
-            <th className="n">Came</th>
-            <th className="n">Built in</th>
-            <th className="n">Left</th>
-            <th>
-              <Condensed>■ built in, ▧ here, ┆ expected; line: the plan</Condensed>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row) => (
-            <Line key={row.id} row={row} open={open === row.id} side={side} onShow={show}>
-              <StoreForm row={row} book={book} me={me} record={feed.record} today={today} onDone={() => setSide(undefined)} />
-              <Entries row={row} side={side} units={units} feed={feed} onSide={setSide} />
-            </Line>
-          ))}
-        </tbody>
-      </Table>
-    </Wide>
-  )
-}
-
-function Line({
-  row,
-  open,
-  onShow,
-  children,
-}: {
-  row: StockRow
-  open: boolean
-  side: Side | undefined
-  onShow(row: StockRow, side?: Side): void
-  children: React.ReactNode
-}) {
-  const { units } = usePreferences()
-  const amount = (v: number) => amountWords(v, row.unit, units)
-  const cell = (side: Side, value: number) =>
-    row.entries[side] ? (
-      <AriaButton className="cell" onPress={() => onShow(row, side)} aria-label={`${NAMES[side]} ${amount(value)}: what it is made of`}>
-        {amount(value)}
+  const amount = (row: StockRow, v: number) => amountWords(v, row.unit, units)
+  const none = <span style={{ color: 'var(--soft)' }}>–</span>
+  const cell = (row: StockRow, s: Side, value: number) =>
+    row.entries[s] ? (
+      <AriaButton className="cell" onPress={() => show(row, s)} aria-label={`${NAMES[s]} ${amount(row, value)}: what it is made of`}>
+        {amount(row, value)}
       </AriaButton>
     ) : (
-      <span style={{ color: 'var(--soft)' }}>–</span>
+      none
     )
   return (
-    <>
-      <tr data-on={open}>
-        <td>
-          <AriaButton className="cell item" aria-expanded={open} onPress={() => onShow(row)}>
-            {open ? '▾' : '▸'} {row.name}
-          </AriaButton>
-        </td>
-        <td className="n">{row.material ? amount(row.material.planned) : 'not planned'}</td>
-        <td className="n">{row.material ? amount(row.material.order) : ''}</td>
-        <td className="n">{cell('ordered', row.ordered)}</td>
-        <td className="n">{cell('delivered', row.delivered)}</td>
-        <td className="n">{cell('placed', row.placed)}</td>
-        <td className="n">{row.kept ? <strong>{amount(row.left)}</strong> : <span style={{ color: 'var(--soft)' }}>–</span>}</td>
-        <td>
-          <StockBar row={row} units={units} />
-        </td>
-      </tr>
-      {open ? (
-        <tr data-on>
-          <td colSpan={8}>
+    <Cells>
+      <Table
+        label="Materials"
+        middle
+        rows={rows}
+        id={(row) => row.id}
+        on={(row) => open === row.id}
+        detail={(row) =>
+          open === row.id ? (
             <Stack>
               {row.material ? <Condensed style={{ color: 'var(--soft)' }}>{say(row.material.working, units)}</Condensed> : null}
-              {children}
+              <StoreForm row={row} book={book} me={me} record={feed.record} today={today} onDone={() => setSide(undefined)} />
+              <Entries row={row} side={side} units={units} feed={feed} onSide={setSide} />
             </Stack>
-          </td>
-        </tr>
-      ) : null}
-    </>
+          ) : null
+        }
+        columns={[
+          {
+            head: 'Material',
+            cell: (row) => (
+              <AriaButton className="cell item" aria-expanded={open === row.id} onPress={() => show(row)}>
+                {open === row.id ? '▾' : '▸'} {row.name}
+              </AriaButton>
+            ),
+          },
+          { head: 'Plan', is: 'n', cell: (row) => (row.material ? amount(row, row.material.planned) : 'not planned') },
+          { head: 'With waste', is: 'n', cell: (row) => (row.material ? amount(row, row.material.order) : '') },
+          { head: 'Ordered', is: 'n', cell: (row) => cell(row, 'ordered', row.ordered) },
+          { head: 'Came', is: 'n', cell: (row) => cell(row, 'delivered', row.delivered) },
+          { head: 'Built in', is: 'n', cell: (row) => cell(row, 'placed', row.placed) },
+          { head: 'Left', is: 'n', cell: (row) => (row.kept ? <strong>{amount(row, row.left)}</strong> : none) },
+          { head: '■ built in, ▧ here, ┆ expected; line: the plan', cell: (row) => <StockBar row={row} units={units} /> },
+        ]}
+      />
+    </Cells>
   )
 }
 

@@ -22,11 +22,12 @@ import {
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { type Me, useFeed, useHere, type WallFeed, WallPage } from '@/features/wall'
-import { Caution, Stack, Wide } from '@/ui/controls'
+import { Caution, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Targets } from '@/ui/figure'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { DrainForm } from './drain-form'
 import { DrainProfile } from './drain-profile'
 import { FilterForm } from './filter-form'
@@ -168,38 +169,37 @@ function Drained({ wall, me, feed, drain }: { wall: string; me: Me; feed: WallFe
           </ul>
         </Stack>
       </Two>
-      <Wide role="region" aria-label="Inverts" tabIndex={0}>
-        <table style={{ width: '100%' }}>
-          <thead>
-            <tr>
-              <th className="n">Station</th>
-              <th className="n">Invert</th>
-              <th className="n">Heel</th>
-              <th className="n">Ground in front</th>
-              <th className="n">Below it by</th>
-              <th className="n">Beside the top of the pad</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((p) => (
-              <tr key={p.station}>
-                <td className="n">
-                  {inPlan(p.station) ? '○ ' : ''}
-                  {formatStation(p.station, units)}
-                </td>
-                <td className="n">{formatLength(invertAt(layout, p.station) ?? Number.NaN, units)}</td>
-                <td className="n">{p.heel === undefined ? '—' : formatLength(p.heel, units)}</td>
-                <td className="n">{formatLength(p.toe, units, 2)}</td>
-                <td className="n">
-                  {p.cover < 0 ? '▲ ' : ''}
-                  {formatSigned(p.cover, units)}
-                </td>
-                <td className="n">{formatSide(p.invert - p.padTop, ['above', 'below'], units)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Inverts"
+        rows={shown}
+        id={(p) => p.station}
+        columns={[
+          {
+            head: 'Station',
+            is: 'n',
+            cell: (p) => (
+              <>
+                {inPlan(p.station) ? '○ ' : ''}
+                {formatStation(p.station, units)}
+              </>
+            ),
+          },
+          { head: 'Invert', is: 'n', cell: (p) => formatLength(invertAt(layout, p.station) ?? Number.NaN, units) },
+          { head: 'Heel', is: 'n', cell: (p) => (p.heel === undefined ? '—' : formatLength(p.heel, units)) },
+          { head: 'Ground in front', is: 'n', cell: (p) => formatLength(p.toe, units, 2) },
+          {
+            head: 'Below it by',
+            is: 'n',
+            cell: (p) => (
+              <>
+                {p.cover < 0 ? '▲ ' : ''}
+                {formatSigned(p.cover, units)}
+              </>
+            ),
+          },
+          { head: 'Beside the top of the pad', is: 'n', cell: (p) => formatSide(p.invert - p.padTop, ['above', 'below'], units) },
+        ]}
+      />
     </>
   )
 }

@@ -2,8 +2,9 @@
 
 import { formatAmount, type Plan, type Result, say, type Way } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
-import { Button, Caution, Quiet, Row, Stack, Wide } from '@/ui/controls'
+import { Button, Caution, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { useHydrated } from '@/ui/use-hydrated'
 import type { SubjectId } from './subjects'
 import type { PlanForm } from './use-plan-form'
@@ -120,48 +121,33 @@ export function CompareWays({ of, subject }: { of: PlanForm; subject: SubjectId 
       ))}
       {compared.length > ways.length + whys.length ? <p role="status">Working out …</p> : null}
       {ways.length > 1 ? (
-        <Wide role="region" aria-label="What each way takes" tabIndex={0}>
-          <table>
-            <thead>
-              <tr>
-                <th>It takes</th>
-                {ways.map((w) => (
-                  <th key={w.id} className="n wrap">
-                    {w.title}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {ROWS.map(([id, title, unit]) => {
-                const least = Math.min(...ways.map((w) => w.way[id]))
-                const differ = ways.some((o) => o.way[id] > least + 1e-9)
-                return (
-                  <tr key={id}>
-                    <td>{title}</td>
-                    {ways.map((w) => (
-                      <td key={w.id} className="n">
-                        {differ && w.way[id] <= least + 1e-9 ? <strong>{number(w.way[id], unit)}</strong> : number(w.way[id], unit)}
-                      </td>
-                    ))}
-                  </tr>
-                )
-              })}
-              <tr>
-                <td>The least of each stands in bold</td>
-                {ways.map((w) => (
-                  <td key={w.id} className="n">
-                    {w.id ? (
-                      <Button onPress={() => keep(w)} aria-label={`Keep ${w.title}`}>
-                        Keep
-                      </Button>
-                    ) : null}
-                  </td>
-                ))}
-              </tr>
-            </tbody>
-          </table>
-        </Wide>
+        <Table
+          label="What each way takes"
+          rows={ROWS.map(([id, title, unit]) => {
+            const least = Math.min(...ways.map((w) => w.way[id]))
+            return { id, title, unit, least, differ: ways.some((o) => o.way[id] > least + 1e-9) }
+          })}
+          id={(r) => r.id}
+          columns={[
+            { head: 'It takes', cell: (r) => r.title },
+            ...ways.map((w) => ({
+              head: w.title,
+              is: 'n wrap' as const,
+              cell: (r: { id: (typeof ROWS)[number][0]; unit: string; least: number; differ: boolean }) =>
+                r.differ && w.way[r.id] <= r.least + 1e-9 ? <strong>{number(w.way[r.id], r.unit)}</strong> : number(w.way[r.id], r.unit),
+            })),
+          ]}
+          foot={[
+            'The least of each stands in bold',
+            ...ways.map((w) =>
+              w.id ? (
+                <Button key={w.id} onPress={() => keep(w)} aria-label={`Keep ${w.title}`}>
+                  Keep
+                </Button>
+              ) : null,
+            ),
+          ]}
+        />
       ) : null}
       <Sketches of={of} />
     </Stack>

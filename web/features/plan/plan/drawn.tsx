@@ -1,12 +1,13 @@
 'use client'
 
-import { formatAmount, formatLength, type Handle, type Layout, quantities, say } from '@stone-tally/core'
-import styled from 'styled-components'
+import { formatLength, type Handle, type Layout, say } from '@stone-tally/core'
 import { LongSection } from '@/features/plan/set-out/long-section'
 import { Caution } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
+import { Takes } from '@/ui/takes'
 import { useMatches } from '@/ui/use-matches'
 import { Effect } from './effect'
 import { problemSaid } from './labels'
@@ -14,7 +15,6 @@ import { RoughSection } from './rough-section'
 import type { SubjectId } from './subjects'
 import type { PlanForm } from './use-plan-form'
 
-const Wide = styled.div`overflow-x: auto;`
 /** What is moved on the drawing where a subject is asked about. */
 const MOVED: Readonly<Partial<Record<SubjectId, readonly Handle['of'][]>>> = {
   line: [],
@@ -128,52 +128,25 @@ function Counted({ layout, open }: { layout: Layout; open: boolean }) {
       <summary style={{ minHeight: 48, cursor: 'pointer' }}>
         {many(layout.courses.length, 'course')}, {many(layout.steps.length, 'pad step')}, buried {formatLength(layout.buried.depth, units, 2)} or more
       </summary>
-      <Wide>
-        <table aria-label="Pad steps">
-          <thead>
-            <tr>
-              <th>Pad step</th>
-              <th>Pad top</th>
-              <th>Bottom of dig</th>
-              <th>Below benchmark</th>
-            </tr>
-          </thead>
-          <tbody>
-            {layout.steps.map((s) => (
-              <tr key={s.start}>
-                <td>
-                  {formatLength(s.start, units, 2)} to {formatLength(s.end, units, 2)}
-                </td>
-                <td>{formatLength(s.elevation, units)}</td>
-                <td>{formatLength(s.elevation - thickness, units)}</td>
-                <td>{formatLength(layout.plan.benchmark.elevation - s.elevation + thickness, units)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
-      <Wide>
-        <table aria-label="What it takes" style={{ marginTop: 10 }}>
-          <thead>
-            <tr>
-              <th>Takes</th>
-              <th>Amount</th>
-              <th>Why</th>
-            </tr>
-          </thead>
-          <tbody>
-            {quantities(layout).map((q) => (
-              <tr key={q.id}>
-                <td>{say(q.name, units)}</td>
-                <td>
-                  <strong>{formatAmount(q, units)}</strong>
-                </td>
-                <td style={{ color: 'var(--soft)' }}>{say(q.working, units)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Pad steps"
+        rows={layout.steps}
+        id={(s) => s.start}
+        columns={[
+          {
+            head: 'Pad step',
+            cell: (s) => (
+              <>
+                {formatLength(s.start, units, 2)} to {formatLength(s.end, units, 2)}
+              </>
+            ),
+          },
+          { head: 'Pad top', cell: (s) => formatLength(s.elevation, units) },
+          { head: 'Bottom of dig', cell: (s) => formatLength(s.elevation - thickness, units) },
+          { head: 'Below benchmark', cell: (s) => formatLength(layout.plan.benchmark.elevation - s.elevation + thickness, units) },
+        ]}
+      />
+      <Takes layout={layout} />
     </details>
   )
 }

@@ -20,10 +20,10 @@ import { Bar } from '@/ui/bar'
 import { Button, Caution, Choice, Field, Page, Problems, Row } from '@/ui/controls'
 import { useNonce } from '@/ui/nonce'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { Strip } from './strip'
 
 const NoPrint = styled.div`display: grid; gap: 14px; @media print { display: none; }`
-const Wide = styled.div`overflow-x: auto;`
 const Sheets = styled.div`
   display: grid; gap: 18px; overflow-x: auto; > div { background: #fff; border: 1px solid var(--line); width: max-content; }
   @media print { display: block; overflow: visible; > div { border: 0; break-before: page; break-inside: avoid; } }
@@ -55,6 +55,7 @@ export function PolePage() {
   const wrong = [at, instrument, line].flatMap((x) => x.problem ?? [])
   const pole = laid.ok && at.value !== undefined ? storyPole(laid.value, at.value, { hi: instrument.value, string: line.value }) : undefined
   const made = pole?.ok ? pole.value : undefined
+  type Shown = NonNullable<typeof made>['marks'][number]
   const printed = made?.marks.filter((m) => m.kind !== 'dig') ?? []
   const strips = made ? poleStrips(0, Math.max(...printed.map((m) => m.up)) + 0.02, sheet) : []
   return (
@@ -95,32 +96,38 @@ export function PolePage() {
             <h2>
               {name}, {formatStation(made.station, units)}: pole stands on the pad at {formatLength(made.zero, units)}
             </h2>
-            <Wide>
-              <table aria-label="Marks of the pole">
-                <thead>
-                  <tr>
-                    <th>Mark</th>
-                    <th className="n">Up the pole</th>
-                    <th className="n">Elevation</th>
-                    {instrument.value === undefined ? null : <th className="n">Rod reads</th>}
-                    {line.value === undefined ? null : <th className="n">From the string</th>}
-                  </tr>
-                </thead>
-                <tbody>
-                  {[...made.marks].reverse().map((m) => (
-                    <tr key={`${m.kind} ${m.title}`}>
-                      <td>{m.title}</td>
-                      <td className="n">
-                        <strong>{m.up < -1e-9 ? formatSide(m.up, ['above', 'below'], units) : formatLength(m.up, units)}</strong>
-                      </td>
-                      <td className="n">{formatLength(m.elevation, units)}</td>
-                      {m.rod === undefined ? null : <td className="n">{m.rod < 0 ? 'above the instrument' : formatLength(m.rod, units)}</td>}
-                      {m.drop === undefined ? null : <td className="n">{formatSide(-m.drop, ['up', 'down'], units)}</td>}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Wide>
+            <Table
+              label="Marks of the pole"
+              rows={[...made.marks].reverse()}
+              id={(m) => `${m.kind} ${m.title}`}
+              columns={[
+                { head: 'Mark', is: 'wrap', cell: (m) => m.title },
+                {
+                  head: 'Up the pole',
+                  is: 'n',
+                  cell: (m) => <strong>{m.up < -1e-9 ? formatSide(m.up, ['above', 'below'], units) : formatLength(m.up, units)}</strong>,
+                },
+                { head: 'Elevation', is: 'n', cell: (m) => formatLength(m.elevation, units) },
+                ...(instrument.value === undefined
+                  ? []
+                  : [
+                      {
+                        head: 'Rod reads',
+                        is: 'n' as const,
+                        cell: (m: Shown) => (m.rod === undefined ? '' : m.rod < 0 ? 'above the instrument' : formatLength(m.rod, units)),
+                      },
+                    ]),
+                ...(line.value === undefined
+                  ? []
+                  : [
+                      {
+                        head: 'From the string',
+                        is: 'n' as const,
+                        cell: (m: Shown) => (m.drop === undefined ? '' : formatSide(-m.drop, ['up', 'down'], units)),
+                      },
+                    ]),
+              ]}
+            />
             <NoPrint>
               <Caution>
                 Print at full size (100 %, never “fit to page”), then lay a tape on the check marks: 100 mm and 4 in. A strip that is off is not used.

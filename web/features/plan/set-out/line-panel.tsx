@@ -17,7 +17,8 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { Choice, Field, Quiet, Row, Small, Stack } from '@/ui/controls'
-import { lengthOf, Pair, Typed, Wide } from './typed'
+import { Table } from '@/ui/table'
+import { lengthOf, Pair, Typed } from './typed'
 import { type Draft, lineOf } from './use-draft'
 
 /** The points of the line and what runs between them. */
@@ -41,6 +42,7 @@ export function LinePanel({
   const [offsetBy, setOffset] = useState('0')
   const i = Math.min(selected, vertices.length - 1)
   const v = vertices[i]
+  const { segments } = draft.layout.alignment
   const segment = draft.layout.alignment.segments[i]
   const l = lengthOf(units)
   const take = (change: Parameters<typeof setElement>[3], key: string) =>
@@ -169,38 +171,27 @@ export function LinePanel({
           </div>
         </>
       ) : null}
-      <Wide>
-        <table>
-          <thead>
-            <tr>
-              <th>Point</th>
-              <th className="n">East</th>
-              <th className="n">North</th>
-              <th className="n">Length</th>
-              <th className="n">Radius</th>
-            </tr>
-          </thead>
-          <tbody>
-            {vertices.map((p, k) => {
-              const s = draft.layout.alignment.segments[k]
-              return (
-                // biome-ignore lint/suspicious/noArrayIndexKey: a point is its place in the line
-                <tr key={k} data-on={k === i}>
-                  <td>
-                    <Quiet onPress={() => onSelect(k)} aria-label={`Choose point ${k + 1}`}>
-                      {k + 1}
-                    </Quiet>
-                  </td>
-                  <td className="n">{formatLength(p.easting, units, 2)}</td>
-                  <td className="n">{formatLength(p.northing, units, 2)}</td>
-                  <td className="n">{s ? formatLength(s.length, units, 2) : ''}</td>
-                  <td className="n">{s?.kind === 'arc' ? formatLength(s.radius, units, 2) : ''}</td>
-                </tr>
-              )
-            })}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Points of the line"
+        middle
+        rows={vertices}
+        id={(_, k) => k}
+        on={(p) => p === vertices[i]}
+        columns={[
+          {
+            head: 'Point',
+            cell: (_, k) => (
+              <Quiet onPress={() => onSelect(k)} aria-label={`Choose point ${k + 1}`}>
+                {k + 1}
+              </Quiet>
+            ),
+          },
+          { head: 'East', is: 'n', cell: (p) => formatLength(p.easting, units, 2) },
+          { head: 'North', is: 'n', cell: (p) => formatLength(p.northing, units, 2) },
+          { head: 'Length', is: 'n', cell: (_, k) => (segments[k] ? formatLength(segments[k].length, units, 2) : '') },
+          { head: 'Radius', is: 'n', cell: (_, k) => (segments[k]?.kind === 'arc' ? formatLength(segments[k].radius, units, 2) : '') },
+        ]}
+      />
     </Stack>
   )
 }

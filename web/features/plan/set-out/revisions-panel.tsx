@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { send } from '@/device/send'
 import { Button, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 import { Unfit } from './unfit'
 import type { Draft } from './use-draft'
 
@@ -57,28 +58,17 @@ export function RevisionsPanel({
   return (
     <Stack>
       <h2>Revisions</h2>
-      <table>
-        <thead>
-          <tr>
-            <th>No.</th>
-            <th>Issued</th>
-            <th>By</th>
-            <th>Told</th>
-          </tr>
-        </thead>
-        <tbody>
-          {issued.map((r) => (
-            <tr key={r.number}>
-              <td>
-                <strong>{r.number}</strong>
-              </td>
-              <td>{new Date(r.issuedAt).toISOString().slice(0, 10)}</td>
-              <td>{r.issuedBy}</td>
-              <td>{told(r.number)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        label="Revisions"
+        rows={issued}
+        id={(r) => r.number}
+        columns={[
+          { head: 'No.', cell: (r) => <strong>{r.number}</strong> },
+          { head: 'Issued', cell: (r) => new Date(r.issuedAt).toISOString().slice(0, 10) },
+          { head: 'By', cell: (r) => r.issuedBy },
+          { head: 'Told', is: 'wrap', cell: (r) => told(r.number) },
+        ]}
+      />
       <Choice label="Compare" value={`${left}`} options={names(issued)} onChange={(v) => onCompare(Number(v), right)} />
       <Choice
         label="with"

@@ -2,7 +2,7 @@
 
 import { formatLength, radiusPoints, say, stakesOf, type UnitSystem, writeLandXml, writeSetOutDxf, writeStakesCsv } from '@stone-tally/core'
 import { Quiet, Row, Stack } from '@/ui/controls'
-import { Wide } from './typed'
+import { Table } from '@/ui/table'
 import type { Draft } from './use-draft'
 
 const saved = (name: string, content: string, type: string) => {
@@ -31,71 +31,37 @@ export function StakesPanel({ draft, units }: { draft: Draft; units: UnitSystem 
       <p style={{ color: 'var(--soft)' }}>
         Stakes stand 1 m in front of the face; what is written on them is the cut from toe grade to the bottom of the dig.
       </p>
-      <Wide>
-        <table>
-          <thead>
-            <tr>
-              <th>Stake</th>
-              <th className="n">Station{u}</th>
-              <th className="n">East{u}</th>
-              <th className="n">North{u}</th>
-              <th className="n">Pad{u}</th>
-              <th className="n">Cut{u}</th>
-              <th>Why here</th>
-            </tr>
-          </thead>
-          <tbody>
-            {stakes.map((s) => (
-              <tr key={s.name}>
-                <td>
-                  <strong>{s.name}</strong>
-                </td>
-                <td className="n">{f(s.station)}</td>
-                <td className="n">{f(s.stake.easting)}</td>
-                <td className="n">{f(s.stake.northing)}</td>
-                <td className="n">{f(s.pad)}</td>
-                <td className="n">
-                  <strong>{f(s.cut)}</strong>
-                </td>
-                <td>{say(s.why, units)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Stakes"
+        rows={stakes}
+        id={(s) => s.name}
+        columns={[
+          { head: 'Stake', cell: (s) => <strong>{s.name}</strong> },
+          { head: <>Station{u}</>, is: 'n', cell: (s) => f(s.station) },
+          { head: <>East{u}</>, is: 'n', cell: (s) => f(s.stake.easting) },
+          { head: <>North{u}</>, is: 'n', cell: (s) => f(s.stake.northing) },
+          { head: <>Pad{u}</>, is: 'n', cell: (s) => f(s.pad) },
+          { head: <>Cut{u}</>, is: 'n', cell: (s) => <strong>{f(s.cut)}</strong> },
+          { head: 'Why here', is: 'wrap', cell: (s) => say(s.why, units) },
+        ]}
+      />
       {radiusPoints(layout.alignment).length > 0 ? (
         <>
           <h2>Radius points</h2>
-          <Wide>
-            <table>
-              <thead>
-                <tr>
-                  <th className="n">From{u}</th>
-                  <th className="n">To{u}</th>
-                  <th className="n">Radius{u}</th>
-                  <th className="n">Angle</th>
-                  <th className="n">East{u}</th>
-                  <th className="n">North{u}</th>
-                  <th>Centre lies</th>
-                </tr>
-              </thead>
-              <tbody>
-                {radiusPoints(layout.alignment).map((r) => (
-                  <tr key={r.element}>
-                    <td className="n">{f(r.from)}</td>
-                    <td className="n">{f(r.to)}</td>
-                    <td className="n">
-                      <strong>{f(r.radius)}</strong>
-                    </td>
-                    <td className="n">{r.degrees.toFixed(1)}°</td>
-                    <td className="n">{f(r.centre.easting)}</td>
-                    <td className="n">{f(r.centre.northing)}</td>
-                    <td>{r.inFill ? 'in the fill' : 'in front'}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </Wide>
+          <Table
+            label="Radius points"
+            rows={radiusPoints(layout.alignment)}
+            id={(r) => r.element}
+            columns={[
+              { head: <>From{u}</>, is: 'n', cell: (r) => f(r.from) },
+              { head: <>To{u}</>, is: 'n', cell: (r) => f(r.to) },
+              { head: <>Radius{u}</>, is: 'n', cell: (r) => <strong>{f(r.radius)}</strong> },
+              { head: 'Angle', is: 'n', cell: (r) => <>{r.degrees.toFixed(1)}°</> },
+              { head: <>East{u}</>, is: 'n', cell: (r) => f(r.centre.easting) },
+              { head: <>North{u}</>, is: 'n', cell: (r) => f(r.centre.northing) },
+              { head: 'Centre lies', cell: (r) => (r.inFill ? 'in the fill' : 'in front') },
+            ]}
+          />
         </>
       ) : null}
     </Stack>

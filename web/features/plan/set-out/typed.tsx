@@ -6,7 +6,6 @@ import styled from 'styled-components'
 import { Field } from '@/ui/controls'
 
 export const Pair = styled.div`display: grid; grid-template-columns: 1fr 1fr; gap: 10px;`
-export const Wide = styled.div`overflow-x: auto; td, th { padding: 5px 6px; white-space: nowrap; } td.n, th.n { text-align: right; } tr[data-on='true'] td { background: var(--faint); }`
 
 /** A number typed as people write it; taken when it can be read, shown as wrong while it cannot. */
 export function Typed({

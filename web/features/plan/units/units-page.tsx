@@ -4,14 +4,12 @@ import {
   capHeight,
   cutList,
   type EmbedmentRule,
-  formatAmount,
   formatLength,
   formatSmall,
   formatStation,
   KERF,
   type Layout,
   type Piece,
-  quantities,
   say,
   type UnitSystem,
 } from '@stone-tally/core'
@@ -26,9 +24,10 @@ import { Elevation } from '@/ui/drawing/elevation'
 import { type Picked, unitAt } from '@/ui/drawing/paint-units'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
+import { Takes } from '@/ui/takes'
 
 const Frame = styled.div`border: 1px solid var(--line); background: var(--ground); touch-action: pan-y; cursor: crosshair; overflow: hidden;`
-const Wide = styled.div`overflow-x: auto; td, th { padding: 5px 8px; } td.n, th.n { text-align: right; white-space: nowrap; } tr[data-on='true'] td { background: var(--faint); }`
 const Two = styled.div`display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 24px; align-items: start; @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }`
 
 /** What a kind of piece is called. */
@@ -227,28 +226,7 @@ export function Units({ layout }: { layout: Layout }) {
           </Stack>
           <Stack style={{ minWidth: 0, gridTemplateColumns: 'minmax(0, 1fr)' }}>
             <h2>What it takes</h2>
-            <Wide>
-              <table aria-label="What it takes">
-                <thead>
-                  <tr>
-                    <th>Takes</th>
-                    <th className="n">Amount</th>
-                    <th>How it was worked out</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {quantities(layout).map((q) => (
-                    <tr key={q.id}>
-                      <td>{say(q.name, units)}</td>
-                      <td className="n">
-                        <strong>{formatAmount(q, units)}</strong>
-                      </td>
-                      <td style={{ color: 'var(--soft)' }}>{say(q.working, units)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </Wide>
+            <Takes layout={layout} />
             <h2>Cut list</h2>
             {list.units.length === 0 ? (
               <p>Nothing to cut.</p>
@@ -258,29 +236,22 @@ export function Units({ layout }: { layout: Layout }) {
                   {list.pieces.length} pieces out of {list.units.length} whole {layout.system.noun.many}; no fewer than {list.lowerBound} can do.{' '}
                   {formatSmall(KERF, units)} are counted for the saw. Cut wet or with extraction.
                 </p>
-                <Wide style={{ maxHeight: 420, overflowY: 'auto' }} tabIndex={0} role="region" aria-label="Cut list">
-                  <table>
-                    <thead>
-                      <tr>
-                        <th>Unit</th>
-                        <th>Cut to</th>
-                        <th className="n">Left over</th>
-                      </tr>
-                    </thead>
-                    <tbody>
-                      {list.units.slice(0, 500).map((u, i) => (
-                        // biome-ignore lint/suspicious/noArrayIndexKey: a unit is its number in the list
-                        <tr key={i}>
-                          <td>{i + 1}</td>
-                          <td>{u.map((x) => formatLength(x, units)).join(' + ')}</td>
-                          <td className="n">
-                            {formatLength(Math.max(0, layout.building.course(1).length - u.reduce((a, b) => a + b + KERF, -KERF)), units)}
-                          </td>
-                        </tr>
-                      ))}
-                    </tbody>
-                  </table>
-                </Wide>
+                <Table
+                  label="Cut list"
+                  rows={list.units}
+                  atOnce={500}
+                  id={(_, i) => i}
+                  tall={420}
+                  columns={[
+                    { head: 'Unit', cell: (_, i) => i + 1 },
+                    { head: 'Cut to', cell: (u) => u.map((x) => formatLength(x, units)).join(' + ') },
+                    {
+                      head: 'Left over',
+                      is: 'n',
+                      cell: (u) => formatLength(Math.max(0, layout.building.course(1).length - u.reduce((a, b) => a + b + KERF, -KERF)), units),
+                    },
+                  ]}
+                />
               </>
             )}
           </Stack>
@@ -313,34 +284,27 @@ function PieceTable({
   const at = Math.min(page, pages - 1)
   return (
     <>
-      <Wide>
-        <table aria-label="Every piece">
-          <thead>
-            <tr>
-              <th>Section</th>
-              <th className="n">No.</th>
-              <th className="n">Station</th>
-              <th className="n">Length</th>
-              <th>Piece</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.slice(at * PAGE, (at + 1) * PAGE).map(({ cell, piece, index }) => (
-              <tr key={`${cell.section}${index}`} data-on={picked?.piece === piece}>
-                <td>{cell.section}</td>
-                <td className="n">
-                  <Quiet onPress={() => onPick(cell, index, piece)} aria-label={`Show ${index + 1} of section ${cell.section}`}>
-                    {index + 1}
-                  </Quiet>
-                </td>
-                <td className="n">{formatLength(piece.start, units, 2)}</td>
-                <td className="n">{formatLength(piece.length, units)}</td>
-                <td>{words(piece)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Wide>
+      <Table
+        label="Every piece"
+        rows={rows.slice(at * PAGE, (at + 1) * PAGE)}
+        id={({ cell, index }) => `${cell.section}${index}`}
+        on={({ piece }) => picked?.piece === piece}
+        columns={[
+          { head: 'Section', cell: ({ cell }) => cell.section },
+          {
+            head: 'No.',
+            is: 'n',
+            cell: ({ cell, piece, index }) => (
+              <Quiet onPress={() => onPick(cell, index, piece)} aria-label={`Show ${index + 1} of section ${cell.section}`}>
+                {index + 1}
+              </Quiet>
+            ),
+          },
+          { head: 'Station', is: 'n', cell: ({ piece }) => formatLength(piece.start, units, 2) },
+          { head: 'Length', is: 'n', cell: ({ piece }) => formatLength(piece.length, units) },
+          { head: 'Piece', cell: ({ piece }) => words(piece) },
+        ]}
+      />
       {pages > 1 ? (
         <Row style={{ alignItems: 'center', gap: 8 }}>
           <Quiet onPress={() => setPage(Math.max(0, at - 1))} isDisabled={at === 0}>

@@ -27,6 +27,7 @@ import { entryHref } from '@/features/wall/places'
 import { Choice, Row, Stack, Wide } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 
 const MARK: Readonly<Record<PointStatus['state'], string>> = {
   'not yet': '○',
@@ -96,96 +97,97 @@ export function ChecksPage() {
         {findings.length === 0 ? (
           <p>Nothing was out of tolerance.</p>
         ) : (
-          <Wide role="region" aria-label="Findings" tabIndex={0}>
-            <table style={{ width: '100%' }}>
-              <thead>
-                <tr>
-                  <th>No.</th>
-                  <th>Stands</th>
-                  <th>Found</th>
-                  <th>Cause</th>
-                  <th>Action</th>
-                  <th>Re-check</th>
-                </tr>
-              </thead>
-              <tbody>
-                {findings.map((n) => {
-                  const words = actionWords(n)
-                  const { entry } = n.found
-                  const key = [entry.where.stage ?? '', entry.where.section ?? '', entry.where.course ?? ''].join('|')
-                  return (
-                    <tr key={entry.id}>
-                      <td>
-                        {n.found.waiting ? (
-                          '◌'
-                        ) : (
-                          <Link href={entryHref(wall, n.found.seq)} aria-label={`Entry ${n.found.seq} in the record`} prefetch={false}>
-                            {n.found.seq}
-                          </Link>
-                        )}
-                      </td>
-                      <td>
-                        <Link href={link(key)} aria-label={`${FOUND[n.state]}: what puts it right`} prefetch={false}>
-                          {FOUND[n.state]}
-                        </Link>
-                      </td>
-                      <td className="wrap">
-                        {entry.where.section ? `${entry.where.section}${entry.where.course ? ` course ${entry.where.course}` : ''}` : ''}
-                        {entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, units)}`}: {say(n.verdict.text, units)}.{' '}
-                        {entry.by.name}
-                      </td>
-                      <td className="wrap">{words?.cause ?? '—'}</td>
-                      <td className="wrap">{words?.action ?? '—'}</td>
-                      <td className="wrap">
-                        {n.rechecks.length === 0 ? '—' : n.rechecks.map((r) => `${lineOf(state, r.entry, { units })}, ${r.entry.by.name}`).join('; ')}
-                      </td>
-                    </tr>
-                  )
-                })}
-              </tbody>
-            </table>
-          </Wide>
+          <Table
+            label="Findings"
+            rows={findings}
+            id={(n) => n.found.entry.id}
+            columns={[
+              {
+                head: 'No.',
+                by: (n) => n.found.seq,
+                cell: (n) =>
+                  n.found.waiting ? (
+                    '◌'
+                  ) : (
+                    <Link href={entryHref(wall, n.found.seq)} aria-label={`Entry ${n.found.seq} in the record`} prefetch={false}>
+                      {n.found.seq}
+                    </Link>
+                  ),
+              },
+              {
+                head: 'Stands',
+                by: (n) => FOUND[n.state],
+                cell: ({ state: stands, found: { entry } }) => (
+                  <Link
+                    href={link([entry.where.stage ?? '', entry.where.section ?? '', entry.where.course ?? ''].join('|'))}
+                    aria-label={`${FOUND[stands]}: what puts it right`}
+                    prefetch={false}
+                  >
+                    {FOUND[stands]}
+                  </Link>
+                ),
+              },
+              {
+                head: 'Found',
+                is: 'wrap',
+                by: ({ found: { entry } }) => `${entry.where.section ?? ''} ${entry.where.course ?? ''} ${entry.where.station ?? ''}`,
+                cell: ({ found: { entry }, verdict }) => (
+                  <>
+                    {entry.where.section ? `${entry.where.section}${entry.where.course ? ` course ${entry.where.course}` : ''}` : ''}
+                    {entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, units)}`}: {say(verdict.text, units)}.{' '}
+                    {entry.by.name}
+                  </>
+                ),
+              },
+              { head: 'Cause', is: 'wrap', cell: (n) => actionWords(n)?.cause ?? '—' },
+              { head: 'Action', is: 'wrap', cell: (n) => actionWords(n)?.action ?? '—' },
+              {
+                head: 'Re-check',
+                is: 'wrap',
+                cell: (n) =>
+                  n.rechecks.length === 0 ? '—' : n.rechecks.map((r) => `${lineOf(state, r.entry, { units })}, ${r.entry.by.name}`).join('; '),
+              },
+            ]}
+          />
         )}
       </Stack>
       {releases.length > 0 ? (
         <Stack>
           <h2>Released and rejected</h2>
-          <Wide role="region" aria-label="Released and rejected" tabIndex={0}>
-            <table style={{ width: '100%' }}>
-              <thead>
-                <tr>
-                  <th>Point</th>
-                  <th>Decision</th>
-                  <th>What was seen</th>
-                  <th>By</th>
-                  <th>Signed</th>
-                </tr>
-              </thead>
-              <tbody>
-                {releases.map((r) => {
-                  const d = r.entry.data as ReleaseData
+          <Table
+            label="Released and rejected"
+            rows={releases}
+            id={(r) => r.entry.id}
+            columns={[
+              {
+                head: 'Point',
+                cell: (r) => {
                   const step = state.byKey.get(stepKey(r.entry.where))
-                  return (
-                    <tr key={r.entry.id}>
-                      <td>
-                        {step ? (
-                          <Link href={link(step.key)} prefetch={false}>
-                            {titleOf(step)}
-                          </Link>
-                        ) : (
-                          'A step the plan no longer has'
-                        )}
-                      </td>
-                      <td>{d.decision === 'released' ? '✓ released' : '⬣ rejected'}</td>
-                      <td className="wrap">{d.reason}</td>
-                      <td>{r.entry.by.name}</td>
-                      <td>{d.signature?.drawn ? <Strokes drawn={d.signature.drawn} width={120} height={38} /> : (d.signature?.typed ?? '—')}</td>
-                    </tr>
+                  return step ? (
+                    <Link href={link(step.key)} prefetch={false}>
+                      {titleOf(step)}
+                    </Link>
+                  ) : (
+                    'A step the plan no longer has'
                   )
-                })}
-              </tbody>
-            </table>
-          </Wide>
+                },
+              },
+              {
+                head: 'Decision',
+                by: (r) => (r.entry.data as ReleaseData).decision,
+                cell: (r) => ((r.entry.data as ReleaseData).decision === 'released' ? '✓ released' : '⬣ rejected'),
+              },
+              { head: 'What was seen', is: 'wrap', cell: (r) => (r.entry.data as ReleaseData).reason },
+              { head: 'By', by: (r) => r.entry.by.name, cell: (r) => r.entry.by.name },
+              {
+                head: 'Signed',
+                cell: (r) => {
+                  const { signature } = r.entry.data as ReleaseData
+                  return signature?.drawn ? <Strokes drawn={signature.drawn} width={120} height={38} /> : (signature?.typed ?? '—')
+                },
+              },
+            ]}
+          />
         </Stack>
       ) : null}
       <Stack>

@@ -22,6 +22,7 @@ import { Bar } from '@/ui/bar'
 import { Button, Choice, Field, NowButton, Page, Problems, Row } from '@/ui/controls'
 import { FileButton } from '@/ui/file-button'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
 
 interface Judged {
   readonly row: ReadingRow
@@ -147,56 +148,41 @@ export function ImportReadings() {
               {content?.name}: {good.length} to take, {preview.value.bad.length + judged.length - good.length} refused.
             </p>
             {preview.value.bad.length + judged.length - good.length > 0 ? (
-              <table>
-                <thead>
-                  <tr>
-                    <th>Line</th>
-                    <th>Refused because</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {preview.value.bad.map((b) => (
-                    <tr key={`b${b.line}`}>
-                      <td>{b.line}</td>
-                      <td>▲ {say(b.message, units)}</td>
-                    </tr>
-                  ))}
-                  {judged
-                    .filter((j) => j.problem)
-                    .map((j) => (
-                      <tr key={`j${j.row.line}`}>
-                        <td>{j.row.line}</td>
-                        <td>▲ {say(j.problem ?? '', units)}</td>
-                      </tr>
-                    ))}
-                </tbody>
-              </table>
+              <Table
+                label="Lines that are refused"
+                rows={[
+                  ...preview.value.bad.map((b) => ({ line: b.line, why: b.message })),
+                  ...judged.flatMap((j) => (j.problem ? [{ line: j.row.line, why: j.problem }] : [])),
+                ]}
+                atOnce={200}
+                id={(r, i) => `${r.line} ${i}`}
+                columns={[
+                  { head: 'Line', cell: (r) => r.line },
+                  { head: 'Refused because', is: 'wrap', cell: (r) => `▲ ${say(r.why, units)}` },
+                ]}
+              />
             ) : null}
             {good.length > 0 ? (
-              <table>
-                <thead>
-                  <tr>
-                    <th>Line</th>
-                    <th>Station</th>
-                    <th>Section, course</th>
-                    <th>Reading</th>
-                    <th>Judged</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {good.slice(0, 200).map((j) => (
-                    <tr key={j.row.line}>
-                      <td>{j.row.line}</td>
-                      <td>{formatLength(j.row.station, units, 2)}</td>
-                      <td>
+              <Table
+                label="Readings of the file"
+                rows={good}
+                atOnce={200}
+                id={(j) => j.row.line}
+                columns={[
+                  { head: 'Line', cell: (j) => j.row.line },
+                  { head: 'Station', cell: (j) => formatLength(j.row.station, units, 2) },
+                  {
+                    head: 'Section, course',
+                    cell: (j) => (
+                      <>
                         {j.section} · {j.row.course}
-                      </td>
-                      <td>{formatLength(j.row.reading, units)}</td>
-                      <td>{formatDeviation(j.deviation, 'level', units)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+                      </>
+                    ),
+                  },
+                  { head: 'Reading', cell: (j) => formatLength(j.row.reading, units) },
+                  { head: 'Judged', cell: (j) => formatDeviation(j.deviation, 'level', units) },
+                ]}
+              />
             ) : null}
             <Row>
               <NowButton isDisabled={good.length === 0} onPress={take}>

@@ -3,7 +3,6 @@
 import {
   cleared,
   fold,
-  formatAmount,
   formatLength,
   formatMass,
   gridPlaced,
@@ -14,7 +13,6 @@ import {
   picksOf,
   placeOf,
   progressOf,
-  quantities,
   type RecordedEntry,
   say,
   statusOf,
@@ -34,6 +32,8 @@ import { Button, Page, Problems, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
+import { Table } from '@/ui/table'
+import { Takes } from '@/ui/takes'
 import { Tally } from '@/ui/tally'
 
 const Sheet = styled(Page)`
@@ -41,7 +41,7 @@ const Sheet = styled(Page)`
   font-size: 15px; max-width: 1000px;
   section { break-inside: auto; } tr { break-inside: avoid; } h2 { break-after: avoid; margin: 8px 0 6px; } thead { display: table-header-group; }
   .no-print { } svg { max-width: 100%; height: auto; }
-  @media screen and (max-width: 760px) { padding: 10px; table { display: block; overflow-x: auto; } p, td { overflow-wrap: anywhere; } }
+  @media screen and (max-width: 760px) { padding: 10px; p, td { overflow-wrap: anywhere; } }
   @media print { padding: 0; font-size: 10.5pt; .no-print { display: none; } td, th { padding: 2.5pt 5pt; } }
 `
 
@@ -97,36 +97,24 @@ function PickTable({ state }: { state: WallState }) {
   return (
     <section>
       <h2>Setting record</h2>
-      <table aria-label="Setting record">
-        <thead>
-          <tr>
-            <th>No.</th>
-            <th>Hangs</th>
-            <th>Reach</th>
-            <th>Truck</th>
-            <th>Set</th>
-            <th>Who</th>
-          </tr>
-        </thead>
-        <tbody>
-          {planned.map((p) => {
-            const e = set.get(`${p.course}|${p.number}`)
-            return (
-              <tr key={p.name}>
-                <td>{p.name}</td>
-                <td>{formatMass(p.load, units)}</td>
-                <td>{formatLength(p.reach, units, 1)}</td>
-                <td>{p.truck ?? ''}</td>
-                <td>
-                  {e ? lineOf(state, e.entry, { units }).replace(`${p.name} set: `, '') : ''}
-                  {e && state.outs.has(e.entry.id) ? ' ▲' : ''}
-                </td>
-                <td>{e?.entry.by.name ?? ''}</td>
-              </tr>
-            )
-          })}
-        </tbody>
-      </table>
+      <Table
+        label="Setting record"
+        rows={planned.map((p) => ({ ...p, done: set.get(`${p.course}|${p.number}`) }))}
+        id={(p) => p.name}
+        columns={[
+          { head: 'No.', cell: (p) => p.name },
+          { head: 'Hangs', cell: (p) => formatMass(p.load, units) },
+          { head: 'Reach', cell: (p) => formatLength(p.reach, units, 1) },
+          { head: 'Truck', cell: (p) => p.truck ?? '' },
+          {
+            head: 'Set',
+            is: 'wrap',
+            cell: ({ name, done }) =>
+              done ? `${lineOf(state, done.entry, { units }).replace(`${name} set: `, '')}${state.outs.has(done.entry.id) ? ' ▲' : ''}` : '',
+          },
+          { head: 'Who', is: 'wrap', cell: (p) => p.done?.entry.by.name ?? '' },
+        ]}
+      />
     </section>
   )
 }
@@ -139,7 +127,20 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
   const hidden = all ? 0 : Math.max(0, state.entries.length - LATEST)
   const day = (at: string) =>
     new Date(at).toLocaleString(undefined, { year: 'numeric', month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' })
-  const at = (stage: string, section: string, course: number) => state.byKey.get(stepKey({ stage, section, course }))
+  const courseOf = (section: string, course: number) => {
+    const units1 = state.byKey.get(stepKey({ stage: layout.system.open.from, section, course }))
+    const steps = state.steps.filter((x) => x.section === section && x.course === course)
+    const words = (types: readonly string[]) =>
+      steps
+        .filter((x) => types.includes(x.stage.work.type) && x !== units1)
+        .map((x) => {
+          const q = statusOf(state, x)
+          return `${x.stage.title.toLowerCase()} ${cleared(q) ? '✓' : `${q.done}/${q.total}`}${q.override ? ' (passed)' : ''}`
+        })
+        .join(', ')
+    const open = steps.reduce((n, x) => n + statusOf(state, x).open.length, 0)
+    return { course, set: units1 ? statusOf(state, units1) : undefined, words, open }
+  }
   const changed = state.entries.filter((e) => e.entry.supersedes !== undefined)
   const lost = useMemo(() => unmatched(state), [state])
   const overrides = state.entries.filter((e) => e.entry.kind === 'override')
@@ -195,52 +196,27 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
                 .join(', ')}
               .
             </p>
-            <table aria-label={`Courses of section ${s.id}`}>
-              <thead>
-                <tr>
-                  <th>Course</th>
-                  <th>Top</th>
-                  <th>{layout.system.noun.many.replace(/^./, (c) => c.toUpperCase())}</th>
-                  <th>Read</th>
-                  <th>Done and looked at</th>
-                  <th>Open</th>
-                </tr>
-              </thead>
-              <tbody>
-                {[...layout.cells.values()]
-                  .filter((c) => c.section === s.id)
-                  .map((c) => {
-                    const units1 = at(layout.system.open.from, s.id, c.course)
-                    const st = units1 ? statusOf(state, units1) : undefined
-                    const steps = state.steps.filter((x) => x.section === s.id && x.course === c.course)
-                    const words = (types: readonly string[]) =>
-                      steps
-                        .filter((x) => types.includes(x.stage.work.type) && x !== units1)
-                        .map((x) => {
-                          const q = statusOf(state, x)
-                          return `${x.stage.title.toLowerCase()} ${cleared(q) ? '✓' : `${q.done}/${q.total}`}${q.override ? ' (passed)' : ''}`
-                        })
-                        .join(', ')
-                    const open = steps.flatMap((x) => statusOf(state, x).open)
-                    return (
-                      <tr key={c.course}>
-                        <td>{c.course}</td>
-                        <td style={{ whiteSpace: 'nowrap' }}>{formatLength(layout.courses.find((r) => r.course === c.course)?.top ?? 0, units)}</td>
-                        <td>
-                          {st ? (
-                            <>
-                              <Tally done={st.done} total={st.total} height={13} /> {st.done} of {st.total}
-                            </>
-                          ) : null}
-                        </td>
-                        <td>{words(['readings'])}</td>
-                        <td>{words(['check', 'lifts', 'grid'])}</td>
-                        <td>{open.length > 0 ? `▲ ${open.length}` : ''}</td>
-                      </tr>
-                    )
-                  })}
-              </tbody>
-            </table>
+            <Table
+              label={`Courses of section ${s.id}`}
+              rows={[...layout.cells.values()].filter((c) => c.section === s.id).map((c) => courseOf(s.id, c.course))}
+              id={(c) => c.course}
+              columns={[
+                { head: 'Course', cell: (c) => c.course },
+                { head: 'Top', cell: (c) => formatLength(layout.courses.find((r) => r.course === c.course)?.top ?? 0, units) },
+                {
+                  head: layout.system.noun.many.replace(/^./, (c) => c.toUpperCase()),
+                  cell: ({ set: st }) =>
+                    st ? (
+                      <>
+                        <Tally done={st.done} total={st.total} height={13} /> {st.done} of {st.total}
+                      </>
+                    ) : null,
+                },
+                { head: 'Read', is: 'wrap', cell: (c) => c.words(['readings']) },
+                { head: 'Done and looked at', is: 'wrap', cell: (c) => c.words(['check', 'lifts', 'grid']) },
+                { head: 'Open', cell: (c) => (c.open > 0 ? `▲ ${c.open}` : '') },
+              ]}
+            />
           </section>
         ))}
         <PickTable state={state} />
@@ -314,24 +290,7 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
         ) : null}
         <section>
           <h2>Quantities as planned</h2>
-          <table aria-label="Quantities as planned">
-            <thead>
-              <tr>
-                <th>Takes</th>
-                <th>Amount</th>
-                <th>How it was worked out</th>
-              </tr>
-            </thead>
-            <tbody>
-              {quantities(layout).map((q) => (
-                <tr key={q.id}>
-                  <td>{say(q.name, units)}</td>
-                  <td>{formatAmount(q, units)}</td>
-                  <td>{say(q.working, units)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Takes layout={layout} label="Quantities as planned" />
         </section>
         <section>
           <h2>Entries</h2>
@@ -345,25 +304,19 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
               </span>
             </Row>
           ) : null}
-          <table aria-label="Entries">
-            <thead>
-              <tr>
-                <th>No.</th>
-                <th>When</th>
-                <th>Where</th>
-                <th>What</th>
-                <th>Who</th>
-              </tr>
-            </thead>
-            <tbody>
-              {state.entries.slice(hidden).map((e) => (
-                <tr key={e.entry.id}>
-                  <td>{e.seq}</td>
-                  <td style={{ whiteSpace: 'nowrap' }} suppressHydrationWarning>
-                    {day(e.entry.at)}
-                  </td>
-                  <td>{placeOf(e.entry)}</td>
-                  <td>
+          <Table
+            label="Entries"
+            rows={state.entries.slice(hidden)}
+            id={(e) => e.entry.id}
+            columns={[
+              { head: 'No.', cell: (e) => e.seq },
+              { head: 'When', cell: (e) => <span suppressHydrationWarning>{day(e.entry.at)}</span> },
+              { head: 'Where', is: 'wrap', cell: (e) => placeOf(e.entry) },
+              {
+                head: 'What',
+                is: 'wrap',
+                cell: (e) => (
+                  <>
                     <span style={state.superseded.has(e.entry.id) ? { textDecoration: 'line-through' } : {}}>
                       {lineOf(state, e.entry, { units })}
                     </span>
@@ -371,12 +324,12 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
                     {e.entry.recheckOf ? ' (re-check)' : ''}
                     {underOlder(state, e.entry) ? ` (≠ under revision ${e.entry.revision}, not the one in force)` : ''}
                     {e.entry.supersedes && e.entry.kind !== 'strike' ? ' (correction)' : ''}
-                  </td>
-                  <td>{e.entry.by.name}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+                  </>
+                ),
+              },
+              { head: 'Who', is: 'wrap', cell: (e) => e.entry.by.name },
+            ]}
+          />
           <p style={{ marginTop: 8 }}>
             Every figure here is a record or a planning check, not a sealed design. Local code and the licensed engineer of record govern.
           </p>

@@ -1,0 +1,184 @@
+'use client'
+
+import { createSortedRowModel, rowSortingFeature, type SortingState, tableFeatures, useTable } from '@tanstack/react-table'
+import { Fragment, type ReactNode, useState } from 'react'
+import styled from 'styled-components'
+import { Quiet, Row } from './controls'
+
+const Wide = styled.div`overflow-x: auto; position: relative; table { width: 100%; } td, th { white-space: nowrap; } td.n, th.n { text-align: right; } td.wrap, th.wrap { white-space: normal; min-width: 130px; } th.n.wrap { min-width: 96px; }
+  tr[data-on='true'] td { background: var(--faint); } tr.group th { color: var(--ink); border-bottom: 1px solid var(--line); padding-top: 14px; }
+  &.middle td { vertical-align: middle; } .unseen { position: absolute; clip-path: inset(50%); }`
+const Head = styled.button`font: inherit; color: inherit; letter-spacing: inherit; background: none; border: 0; padding: 0; min-height: 48px; min-width: 48px; cursor: pointer; text-align: inherit; display: inline-flex; align-items: end; gap: 4px; text-decoration: underline dotted; text-underline-offset: 3px;`
+
+/** A column of a {@link Table}. */
+export interface Column<T> {
+  /** What its head says. */
+  readonly head: ReactNode
+  /** For a column whose head says nothing to be seen: what it holds, for whoever has the page read. */
+  readonly unseen?: string
+  readonly cell: (row: T, index: number) => ReactNode
+  /** Figures stand right, under each other; words wrap. Both: a figure with words. */
+  readonly is?: 'n' | 'wrap' | 'n wrap'
+  /** Rows can be put in the order of this, by pressing the head, where there are some; those without a value come last. */
+  readonly by?: (row: T) => string | number | undefined
+}
+
+interface Props<T> {
+  /** What the table holds; it is read out before it, and it can be scrolled to by keys. */
+  readonly label: string
+  readonly columns: readonly Column<T>[]
+  readonly rows: readonly T[]
+  readonly id: (row: T, index: number) => string | number
+  /** Rows that stand out, such as the one that is picked. */
+  readonly on?: (row: T) => boolean
+  /** Other marks of a row, for those who look at the page by its marks. */
+  readonly marks?: (row: T) => Readonly<Record<`data-${string}`, unknown>>
+  /** A line above the first row of each group, until the rows are put in another order. */
+  readonly group?: (row: T) => { readonly key: string | number; readonly title: string } | undefined
+  /** What opens beneath a row, as wide as the table. */
+  readonly detail?: (row: T) => ReactNode
+  /** Rows shown before somebody asks for more; all where nothing is said. */
+  readonly atOnce?: number
+  /** A last row, such as a sum: a cell for each column. */
+  readonly foot?: readonly ReactNode[]
+  /** It scrolls by itself from this height on, px. */
+  readonly tall?: number
+  /** Cells that hold more than a line of text stand in the middle of their row. */
+  readonly middle?: boolean
+}
+
+/** Fewer rows than this are seen at a glance: their heads stay words. */
+const WORTH_ORDERING = 5
+const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel() })
+const compare = (a: string | number, b: string | number) =>
+  typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b), 'en', { numeric: true })
+const STATES = { asc: 'ascending', desc: 'descending' } as const
+
+/**
+ * The one table: named, wider than a phone only within itself, long ones shown in parts, put in another order by their heads where a column says by
+ * what.
+ *
+ * @example <Table label="People" rows={people} id={(p) => p.id} columns={[{ head: 'Name', cell: (p) => p.name, by: (p) => p.name }]} />
+ */
+export function Table<T extends object>({
+  label,
+  columns,
+  rows,
+  id,
+  on,
+  marks,
+  group,
+  detail,
+  atOnce = Number.POSITIVE_INFINITY,
+  foot,
+  tall,
+  middle,
+}: Props<T>) {
+  const [sorting, setSorting] = useState<SortingState>([])
+  const [shown, setShown] = useState(atOnce)
+  const sortable = rows.length >= WORTH_ORDERING && columns.some((c) => c.by)
+  const table = useTable({
+    features,
+    data: rows as T[],
+    columns: columns.map((c, i) => ({
+      id: String(i),
+      accessorFn: (row: T) => c.by?.(row),
+      enableSorting: c.by !== undefined,
+      sortUndefined: 'last' as const,
+      sortDescFirst: false,
+      sortFn: (a: { getValue(id: string): unknown }, b: { getValue(id: string): unknown }, at: string) =>
+        compare(a.getValue(at) as string | number, b.getValue(at) as string | number),
+    })),
+    state: { sorting },
+    onSortingChange: setSorting,
+    getRowId: (row: T, i: number) => String(id(row, i)),
+  })
+  // A table that nobody can put in another order costs no more than its rows.
+  const ordered = sortable ? table.getRowModel().rows.map((r) => [r.original as T, r.index] as const) : rows.map((r, i) => [r, i] as const)
+  const inGroups = group !== undefined && sorting.length === 0
+  return (
+    <>
+      <Wide
+        role="region"
+        aria-label={label}
+        tabIndex={0}
+        className={middle ? 'middle' : ''}
+        style={tall ? { maxHeight: tall, overflowY: 'auto' } : {}}
+      >
+        <table aria-label={label}>
+          <thead>
+            <tr>
+              {columns.map((c, i) => {
+                const sorted = table.getColumn(String(i))?.getIsSorted()
+                return (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
+                  <th key={i} className={c.is ?? ''} {...(c.by && sortable ? { 'aria-sort': sorted ? STATES[sorted] : 'none' } : {})}>
+                    {c.by && sortable ? (
+                      <Head type="button" className="noprint" onClick={() => table.getColumn(String(i))?.toggleSorting()}>
+                        {c.head}
+                        {sorted ? <span aria-hidden>{sorted === 'asc' ? '▲' : '▼'}</span> : null}
+                      </Head>
+                    ) : null}
+                    {c.by && sortable ? <span className="printed">{c.head}</span> : c.head}
+                    {c.unseen ? <span className="unseen">{c.unseen}</span> : null}
+                  </th>
+                )
+              })}
+            </tr>
+          </thead>
+          <tbody>
+            {ordered.slice(0, shown).map(([row, index], at) => {
+              const own = inGroups ? group(row) : undefined
+              const before = ordered[at - 1]
+              const opened = detail?.(row)
+              return (
+                <Fragment key={id(row, index)}>
+                  {own && (!before || group?.(before[0])?.key !== own.key) ? (
+                    <tr className="group">
+                      <th colSpan={columns.length} scope="colgroup">
+                        {own.title}
+                      </th>
+                    </tr>
+                  ) : null}
+                  <tr {...(on ? { 'data-on': on(row) } : {})} {...(marks ? marks(row) : {})}>
+                    {columns.map((c, i) => (
+                      // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
+                      <td key={i} className={c.is ?? ''}>
+                        {c.cell(row, index)}
+                      </td>
+                    ))}
+                  </tr>
+                  {opened ? (
+                    <tr data-on>
+                      <td colSpan={columns.length} className="wrap">
+                        {opened}
+                      </td>
+                    </tr>
+                  ) : null}
+                </Fragment>
+              )
+            })}
+            {foot ? (
+              <tr>
+                {foot.map((f, i) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
+                  <td key={i} className={columns[i]?.is ?? ''}>
+                    {f}
+                  </td>
+                ))}
+              </tr>
+            ) : null}
+          </tbody>
+        </table>
+      </Wide>
+      {ordered.length > shown ? (
+        <Row>
+          <span>
+            {shown} of {ordered.length} are shown.
+          </span>
+          <Quiet onPress={() => setShown(shown + atOnce)}>Show {Math.min(atOnce, ordered.length - shown)} more</Quiet>
+        </Row>
+      ) : null}
+    </>
+  )
+}
