@@ -286,6 +286,7 @@ function PieceTable({
     <>
       <Table
         label="Every piece"
+        middle
         rows={rows.slice(at * PAGE, (at + 1) * PAGE)}
         id={({ cell, index }) => `${cell.section}${index}`}
         on={({ piece }) => picked?.piece === piece}

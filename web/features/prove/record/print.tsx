@@ -205,6 +205,7 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
                 { head: 'Top', cell: (c) => formatLength(layout.courses.find((r) => r.course === c.course)?.top ?? 0, units) },
                 {
                   head: layout.system.noun.many.replace(/^./, (c) => c.toUpperCase()),
+                  is: 'wrap',
                   cell: ({ set: st }) =>
                     st ? (
                       <>
