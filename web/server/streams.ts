@@ -64,8 +64,13 @@ export function eventStream(request: Request, wall: string | undefined, begin: (
           } else end('event: lost\ndata: {"message":"you are signed out; sign in again"}\n\n')
         }
         let whose = ''
-        let beats = 0
-        const beat = setInterval(() => (++beats % LOOK === 0 || whose === '' ? look() : say(': beat\n\n')), BEAT)
+        // Streams that were opened together (a process that came back) neither beat nor look at once: each has a phase of its own.
+        let beats = Math.floor(Math.random() * LOOK)
+        const once = () => (++beats % LOOK === 0 || whose === '' ? look() : say(': beat\n\n'))
+        let beat = setTimeout(() => {
+          once()
+          beat = setInterval(once, BEAT)
+        }, Math.random() * BEAT)
         // Somebody's sessions were ended: theirs look now, and those that do not know yet whose they are.
         const unhear = hear('tally_session', (person) => (whose === '' || whose === person ? look() : undefined))
         let stop = () => {}
