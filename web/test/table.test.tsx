@@ -1,5 +1,5 @@
 import { fireEvent, render, screen, within } from '@testing-library/react'
-import { type Column, Table } from '../ui/table'
+import { type OrderedColumn, OrderedTable as Table } from '../ui/ordered-table'
 
 interface Piece {
   readonly name: string
@@ -13,7 +13,7 @@ const PIECES: readonly Piece[] = [
   { name: 'Cut 20', length: 0.4, unit: 3 },
   { name: 'Cut 21', length: 0.5, unit: 3 },
 ]
-const COLUMNS: readonly Column<Piece>[] = [
+const COLUMNS: readonly OrderedColumn<Piece>[] = [
   { head: 'Piece', cell: (p) => p.name, by: (p) => p.name },
   { head: 'Length', is: 'n', cell: (p, i) => `${i}: ${p.length ?? '—'}`, by: (p) => p.length },
   { head: '', unseen: 'What to do', cell: (p) => <button type="button">Tick {p.name}</button> },

@@ -1,6 +1,5 @@
 'use client'
 
-import { createSortedRowModel, rowSortingFeature, type SortingState, tableFeatures, useTable } from '@tanstack/react-table'
 import { Fragment, type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Quiet, Row } from './controls'
@@ -19,11 +18,18 @@ export interface Column<T> {
   readonly cell: (row: T, index: number) => ReactNode
   /** Figures stand right, under each other; words wrap. Both: a figure with words. */
   readonly is?: 'n' | 'wrap' | 'n wrap'
-  /** Rows can be put in the order of this, by pressing the head, where there are some; those without a value come last. */
-  readonly by?: (row: T) => string | number | undefined
 }
 
-interface Props<T> {
+/** Rows in an order that somebody chose. */
+export interface Order<T> {
+  readonly rows: readonly (readonly [row: T, index: number])[]
+  /** How the rows stand by a column; undefined where they are not put in order by it. */
+  readonly by: (column: number) => 'asc' | 'desc' | false | undefined
+  readonly press: (column: number) => void
+  readonly chosen: boolean
+}
+
+export interface TableProps<T> {
   /** What the table holds; it is read out before it, and it can be scrolled to by keys. */
   readonly label: string
   readonly columns: readonly Column<T>[]
@@ -43,24 +49,20 @@ interface Props<T> {
   readonly foot?: readonly ReactNode[]
   /** It scrolls by itself from this height on, px. */
   readonly tall?: number
+  /** Given by the table whose rows can be put in order ({@link OrderedTable}). */
+  readonly order?: Order<T> | undefined
   /** Cells that hold more than a line of text stand in the middle of their row. */
   readonly middle?: boolean
 }
 
-/** Fewer rows than this are seen at a glance: their heads stay words. */
-const WORTH_ORDERING = 5
-const features = tableFeatures({ rowSortingFeature, sortedRowModel: createSortedRowModel() })
-const compare = (a: string | number, b: string | number) =>
-  typeof a === 'number' && typeof b === 'number' ? a - b : String(a).localeCompare(String(b), 'en', { numeric: true })
 const STATES = { asc: 'ascending', desc: 'descending' } as const
 
 /**
- * The one table: named, wider than a phone only within itself, long ones shown in parts, put in another order by their heads where a column says by
- * what.
+ * The one table: named, wider than a phone only within itself, long ones shown in parts.
  *
- * @example <Table label="People" rows={people} id={(p) => p.id} columns={[{ head: 'Name', cell: (p) => p.name, by: (p) => p.name }]} />
+ * @example <Table label="People" rows={people} id={(p) => p.id} columns={[{ head: 'Name', cell: (p) => p.name }]} />
  */
-export function Table<T extends object>({
+export function Table<T>({
   label,
   columns,
   rows,
@@ -72,30 +74,12 @@ export function Table<T extends object>({
   atOnce = Number.POSITIVE_INFINITY,
   foot,
   tall,
+  order,
   middle,
-}: Props<T>) {
-  const [sorting, setSorting] = useState<SortingState>([])
+}: TableProps<T>) {
   const [shown, setShown] = useState(atOnce)
-  const sortable = rows.length >= WORTH_ORDERING && columns.some((c) => c.by)
-  const table = useTable({
-    features,
-    data: rows as T[],
-    columns: columns.map((c, i) => ({
-      id: String(i),
-      accessorFn: (row: T) => c.by?.(row),
-      enableSorting: c.by !== undefined,
-      sortUndefined: 'last' as const,
-      sortDescFirst: false,
-      sortFn: (a: { getValue(id: string): unknown }, b: { getValue(id: string): unknown }, at: string) =>
-        compare(a.getValue(at) as string | number, b.getValue(at) as string | number),
-    })),
-    state: { sorting },
-    onSortingChange: setSorting,
-    getRowId: (row: T, i: number) => String(id(row, i)),
-  })
-  // A table that nobody can put in another order costs no more than its rows.
-  const ordered = sortable ? table.getRowModel().rows.map((r) => [r.original as T, r.index] as const) : rows.map((r, i) => [r, i] as const)
-  const inGroups = group !== undefined && sorting.length === 0
+  const ordered = order?.rows ?? rows.map((r, i) => [r, i] as const)
+  const inGroups = group !== undefined && !order?.chosen
   return (
     <>
       <Wide
@@ -109,17 +93,21 @@ export function Table<T extends object>({
           <thead>
             <tr>
               {columns.map((c, i) => {
-                const sorted = table.getColumn(String(i))?.getIsSorted()
+                const by = order?.by(i)
                 return (
                   // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
-                  <th key={i} className={c.is ?? ''} {...(c.by && sortable ? { 'aria-sort': sorted ? STATES[sorted] : 'none' } : {})}>
-                    {c.by && sortable ? (
-                      <Head type="button" className="noprint" onClick={() => table.getColumn(String(i))?.toggleSorting()}>
-                        {c.head}
-                        {sorted ? <span aria-hidden>{sorted === 'asc' ? '▲' : '▼'}</span> : null}
-                      </Head>
-                    ) : null}
-                    {c.by && sortable ? <span className="printed">{c.head}</span> : c.head}
+                  <th key={i} className={c.is ?? ''} {...(by === undefined ? {} : { 'aria-sort': by ? STATES[by] : 'none' })}>
+                    {by === undefined ? (
+                      c.head
+                    ) : (
+                      <>
+                        <Head type="button" className="noprint" onClick={() => order?.press(i)}>
+                          {c.head}
+                          {by ? <span aria-hidden>{by === 'asc' ? '▲' : '▼'}</span> : null}
+                        </Head>
+                        <span className="printed">{c.head}</span>
+                      </>
+                    )}
                     {c.unseen ? <span className="unseen">{c.unseen}</span> : null}
                   </th>
                 )

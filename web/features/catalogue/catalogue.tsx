@@ -19,8 +19,8 @@ import type { Me } from '@/features/wall'
 import type { Listed } from '@/server/catalogue'
 import { Bar } from '@/ui/bar'
 import { Ask, Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Small, Stack } from '@/ui/controls'
+import { OrderedTable } from '@/ui/ordered-table'
 import { usePreferences } from '@/ui/preferences'
-import { Table } from '@/ui/table'
 import { UnitFace } from './unit-face'
 
 const Grid = styled.div`display: grid; gap: 12px 14px; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); align-items: start;`
@@ -145,7 +145,7 @@ export function Catalogue({ me, units: listed }: { me: Me; units: readonly Liste
           <section key={s.id}>
             <h2>{s.name}</h2>
             <p style={{ color: 'var(--soft)' }}>{s.summary}</p>
-            <Table
+            <OrderedTable
               label={s.name}
               rows={listed.filter((u) => u.system === s.id)}
               id={(u) => u.unit.id}

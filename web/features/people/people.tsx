@@ -5,7 +5,7 @@ import { useState } from 'react'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Ask, Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
-import { Table } from '@/ui/table'
+import { OrderedTable } from '@/ui/ordered-table'
 import { LinkGiven } from './link-given'
 import { Part } from './me'
 import { type Member, usePeople } from './use-people'
@@ -98,7 +98,7 @@ export function People({ me, people, rule }: { me: Me; people: readonly Member[]
           </Row>
         </Row>
         {acts.given ? <LinkGiven link={acts.given} onClose={() => acts.setGiven(undefined)} /> : null}
-        <Table
+        <OrderedTable
           label="People"
           rows={people}
           id={(p) => p.id}

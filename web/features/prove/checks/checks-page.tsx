@@ -26,8 +26,8 @@ import { Strokes, useFeed, useHere, useNow, WallPage } from '@/features/wall'
 import { entryHref } from '@/features/wall/places'
 import { Choice, Row, Stack, Wide } from '@/ui/controls'
 import { Link } from '@/ui/link'
+import { OrderedTable } from '@/ui/ordered-table'
 import { usePreferences } from '@/ui/preferences'
-import { Table } from '@/ui/table'
 
 const MARK: Readonly<Record<PointStatus['state'], string>> = {
   'not yet': '○',
@@ -97,7 +97,7 @@ export function ChecksPage() {
         {findings.length === 0 ? (
           <p>Nothing was out of tolerance.</p>
         ) : (
-          <Table
+          <OrderedTable
             label="Findings"
             rows={findings}
             id={(n) => n.found.entry.id}
@@ -154,7 +154,7 @@ export function ChecksPage() {
       {releases.length > 0 ? (
         <Stack>
           <h2>Released and rejected</h2>
-          <Table
+          <OrderedTable
             label="Released and rejected"
             rows={releases}
             id={(r) => r.entry.id}
