@@ -74,9 +74,23 @@ interface FieldProps {
   inputMode?: 'decimal' | 'numeric' | 'text'
   autoComplete?: string
   autoFocus?: boolean
+  onFocusChange?(focused: boolean): void
 }
 /** A labelled text field with its error below it. */
-export function Field({ label, value, onChange, error, hint, type = 'text', long, name, inputMode, autoComplete, autoFocus }: FieldProps) {
+export function Field({
+  label,
+  value,
+  onChange,
+  error,
+  hint,
+  type = 'text',
+  long,
+  name,
+  inputMode,
+  autoComplete,
+  autoFocus,
+  onFocusChange,
+}: FieldProps) {
   const id = useId()
   const said = useSay()
   return (
@@ -88,6 +102,7 @@ export function Field({ label, value, onChange, error, hint, type = 'text', long
       type={type}
       {...(name ? { name } : {})}
       {...(autoComplete ? { autoComplete } : {})}
+      {...(onFocusChange ? { onFocusChange } : {})}
       {...(error || hint ? { 'aria-describedby': id } : {})}
     >
       <Caption>{said(label)}</Caption>

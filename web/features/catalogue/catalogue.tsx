@@ -3,7 +3,7 @@
 import {
   formatLength,
   type Problem,
-  parseLength,
+  parseAmount,
   readUnitsCsv,
   SYSTEMS,
   say,
@@ -233,7 +233,7 @@ function UnitForm({
     if (start.unit.pattern && profile === 'pattern') unit.pattern = start.unit.pattern
     for (const [k, name] of LENGTHS) {
       if ((v[k] ?? '').trim() === '' && OPTIONAL.has(k)) continue
-      const read = parseLength(v[k] ?? '', units === 'metric' ? 'm' : 'ft')
+      const read = parseAmount(v[k] ?? '', 'length', units)
       if (read.ok) unit[k] = read.value
       else wrong.push({ field: name, message: read.problems[0]?.message ?? '' })
     }

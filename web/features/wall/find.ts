@@ -1,4 +1,4 @@
-import { cellKey, formatStation, parseLength, say, settled, statusOf, type UnitSystem, type WallState } from '@stone-tally/core'
+import { cellKey, formatStation, parseAmount, say, settled, statusOf, type UnitSystem, type WallState } from '@stone-tally/core'
 import { entryHref, hrefOf, PLACES } from './places'
 
 /** Something of a wall that can be gone to. */
@@ -106,7 +106,7 @@ const sectionNamed = (state: WallState, word: string) => state.layout.plan.secti
 
 /** A length by itself is a station: the section that it lies in, on the Board. */
 function stations(state: WallState, wall: string, text: string, units: UnitSystem, length: number): Found[] {
-  const read = parseLength(text.replace(/^\s*(station|st|at)\s*/i, ''), units === 'metric' ? 'm' : 'ft')
+  const read = parseAmount(text.replace(/^\s*(station|st|at)\s*/i, ''), 'length', units)
   if (!read.ok || read.value < 0 || read.value > length + 1e-9) return []
   const own = state.layout.plan.sections.find((s) => read.value <= s.to) ?? state.layout.plan.sections[0]
   if (!own) return []

@@ -1,7 +1,8 @@
 'use client'
 
-import { beddingAdvice, cellKey, formatSmall, limitsOf, parseLength, type Step, say, smallUnit, type WallState } from '@stone-tally/core'
+import { beddingAdvice, cellKey, formatSmall, limitsOf, parseAmount, type Step, say, type WallState } from '@stone-tally/core'
 import { useState } from 'react'
+import { AmountField } from '@/ui/amount-field'
 import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped } from './typed'
@@ -37,7 +38,6 @@ export function UnitLevelPanel({
   const cell = state.layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))
   if (!cell || cell.pad === 'none' || !step.section) return null
   const advice = beddingAdvice(state, step.section, cell.course)
-  const small = smallUnit(units)
   const put = async () => {
     const data: Record<string, number> = { unit: own ?? Number(unit) }
     for (const [name, text] of [
@@ -46,7 +46,7 @@ export function UnitLevelPanel({
       ['diagonal', diagonal],
     ] as const) {
       if (!text.trim()) continue
-      const value = parseLength(text, small)
+      const value = parseAmount(text, 'small', units)
       if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: name })))
       data[name] = value.value
     }
@@ -59,7 +59,7 @@ export function UnitLevelPanel({
   }
   const field = (label: string, value: string, set: (v: string) => void, hint: string) => (
     <div style={{ flex: 1, minWidth: 84 }}>
-      <Field label={`${label}, ${small}`} value={value} onChange={set} inputMode="decimal" hint={hint} />
+      <AmountField label={label} of="small" value={value} onChange={set} hint={hint} />
     </div>
   )
   return (

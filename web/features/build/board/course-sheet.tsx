@@ -1,11 +1,12 @@
 'use client'
 
-import { courseSheet, formatDeviation, formatSmall, judgeSheet, limitsOf, parseLength, say, smallUnit, type WallState } from '@stone-tally/core'
+import { courseSheet, formatDeviation, formatSmall, judgeSheet, limitsOf, parseAmount, say, smallUnit, type WallState } from '@stone-tally/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
 import { type Fact, isWriting, type Me, type RecordResult, useRecord } from '@/features/wall'
-import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { AmountField } from '@/ui/amount-field'
+import { NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Judgement } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 
@@ -54,11 +55,11 @@ export function CourseSheetCard({
     return () => window.removeEventListener('keydown', onKey)
   }, [typing])
   if (!sheet || sheet.barriers.length > 0 || sheet.lines.length < 2 || (me.role !== 'foreman' && me.role !== 'crew')) return null
-  const value = parseLength(worst, smallUnit(units))
+  const value = parseAmount(worst, 'small', units)
   const judged = sheet.wantsLevel && worst.trim() && value.ok ? judgeSheet(sheet, value.value) : undefined
   const put = async () => {
     if (sheet.wantsLevel && !value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: 'Largest deviation' })))
-    const at = where.trim() ? parseLength(where, units === 'metric' ? 'm' : 'ft') : undefined
+    const at = where.trim() ? parseAmount(where, 'length', units) : undefined
     if (at && !at.ok) return setProblems(at.problems.map((p) => ({ ...p, field: 'Where' })))
     // By the Enter key too: nothing is half recorded.
     if (judged === 'out' && !at) return setProblems([{ field: 'Where', message: 'is missing; say where it was met, so that it can be put right' }])
@@ -103,7 +104,7 @@ export function CourseSheetCard({
             </Judgement>
           ) : null}
           {place || judged === 'out' ? (
-            <Field label={`Met at station, ${units === 'metric' ? 'm' : 'ft'}`} value={where} onChange={setWhere} inputMode="decimal" />
+            <AmountField label="Met at station" of="length" value={where} onChange={setWhere} />
           ) : (
             <Row>
               <Quiet onPress={() => setPlace(true)}>Say where it was met</Quiet>

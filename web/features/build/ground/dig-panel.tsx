@@ -11,15 +11,16 @@ import {
   limitsOf,
   OBSTRUCTIONS,
   type Problem,
-  parseLength,
+  parseAmount,
   say,
-  smallUnit,
   statusOf,
+  type UnitSystem,
   WAYS,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { useRecord, useTypedForm } from '@/features/wall'
+import { AmountField } from '@/ui/amount-field'
 import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { Table } from '@/ui/table'
@@ -110,9 +111,9 @@ export function DigPanel(props: GroundProps) {
   )
 }
 
-const optionalLength = (text: string, bare: 'm' | 'ft' | 'mm' | 'in', field: string, problems: Problem[]) => {
+const optionalLength = (text: string, units: UnitSystem, field: string, problems: Problem[]) => {
   if (!text.trim()) return undefined
-  const r = parseLength(text, bare)
+  const r = parseAmount(text, 'length', units)
   if (r.ok) return r.value
   problems.push({ field, message: r.problems[0]?.message ?? 'is not a length' })
   return undefined
@@ -158,15 +159,14 @@ function CutForm(props: GroundProps) {
     return <Button onPress={() => setOpen(true)}>Check width, room, sides and water at {formatStation(station, units)}</Button>
   const put = async () => {
     const bad: Problem[] = []
-    const bare = units === 'metric' ? 'm' : 'ft'
     const lean = slope.trim() ? numberOf(slope) : undefined
     const read = {
-      width: optionalLength(width, bare, 'width', bad),
-      behind: optionalLength(behind, bare, 'behind', bad),
+      width: optionalLength(width, units, 'width', bad),
+      behind: optionalLength(behind, units, 'behind', bad),
       slope: lean,
-      spoil: optionalLength(spoil, bare, 'spoil', bad),
-      plant: optionalLength(plant, bare, 'plant', bad),
-      ladder: optionalLength(ladder, bare, 'ladder', bad),
+      spoil: optionalLength(spoil, units, 'spoil', bad),
+      plant: optionalLength(plant, units, 'plant', bad),
+      ladder: optionalLength(ladder, units, 'ladder', bad),
       shored: held === 'shored' || undefined,
       benched: held === 'benched' || undefined,
       water: water === '' ? undefined : water === 'yes',
@@ -183,13 +183,12 @@ function CutForm(props: GroundProps) {
       setOpen(false)
     }
   }
-  const m = units === 'metric' ? 'm' : 'ft'
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
       <h2 className="minor">The cut at {formatStation(station, units)}</h2>
       <Row>
-        <Field label={`Width, ${m}`} value={width} onChange={(width) => type({ width })} inputMode="decimal" />
-        <Field label={`Behind the face, ${m}`} value={behind} onChange={(behind) => type({ behind })} inputMode="decimal" />
+        <AmountField label="Width" of="length" value={width} onChange={(width) => type({ width })} />
+        <AmountField label="Behind the face" of="length" value={behind} onChange={(behind) => type({ behind })} />
         {held === 'slope' || held === '' ? (
           <Field
             label="Sides, across per 1 up"
@@ -199,9 +198,9 @@ function CutForm(props: GroundProps) {
             hint={`${limitsOf(state.layout.plan).cutSlope.value} or flatter`}
           />
         ) : null}
-        <Field label={`Spoil from edge, ${m}`} value={spoil} onChange={(spoil) => type({ spoil })} inputMode="decimal" />
-        <Field label={`Plant from edge, ${m}`} value={plant} onChange={(plant) => type({ plant })} inputMode="decimal" />
-        <Field label={`To a ladder or ramp, ${m}`} value={ladder} onChange={(ladder) => type({ ladder })} inputMode="decimal" />
+        <AmountField label="Spoil from edge" of="length" value={spoil} onChange={(spoil) => type({ spoil })} />
+        <AmountField label="Plant from edge" of="length" value={plant} onChange={(plant) => type({ plant })} />
+        <AmountField label="To a ladder or ramp" of="length" value={ladder} onChange={(ladder) => type({ ladder })} />
         <Field label="Competent person" value={by} onChange={(by) => type({ by })} />
       </Row>
       <Choice
@@ -266,7 +265,7 @@ function ObstructionForm(props: GroundProps) {
   const step = digStep(state, section)
   if (!step) return null
   if (!open && !of && !begun) return <Button onPress={() => setOpen(true)}>Something in the way at {formatStation(station, units)}</Button>
-  const high = parseLength(above, smallUnit(units))
+  const high = parseAmount(above, 'small', units)
   const limit = limitsOf(state.layout.plan).padThickness.value
   const words = !high.ok
     ? ''
@@ -274,7 +273,7 @@ function ObstructionForm(props: GroundProps) {
       ? `The pad may be ${formatSmall(high.value, units)} thinner here: within ${formatSmall(limit, units)} of design.`
       : `More than ${formatSmall(limit, units)}: a pad thin here and thick beside it settles unevenly. Break it out, or step up a whole course (${formatSmall(state.layout.building.course(1).height, units)}).`
   const put = async () => {
-    const long = parseLength(length, units === 'metric' ? 'm' : 'ft')
+    const long = parseAmount(length, 'length', units)
     if (!long.ok || !high.ok)
       return setProblems([
         ...(long.ok ? [] : [{ field: 'length', message: long.problems[0]?.message ?? '' }]),
@@ -293,13 +292,8 @@ function ObstructionForm(props: GroundProps) {
       <h2 className="minor">In the way at {formatStation(station, units)}</h2>
       <Choice label="What" value={what} options={Object.entries(OBSTRUCTIONS) as [keyof typeof OBSTRUCTIONS, string][]} onChange={setWhat} />
       <Row>
-        <Field
-          label={`Length along the wall, ${units === 'metric' ? 'm' : 'ft'}`}
-          value={length}
-          onChange={(length) => type({ length })}
-          inputMode="decimal"
-        />
-        <Field label={`Above the bottom, ${smallUnit(units)}`} value={above} onChange={(above) => type({ above })} inputMode="decimal" />
+        <AmountField label="Length along the wall" of="length" value={length} onChange={(length) => type({ length })} />
+        <AmountField label="Above the bottom" of="small" value={above} onChange={(above) => type({ above })} />
         <Field label="Note" value={note} onChange={(note) => type({ note })} />
       </Row>
       {words ? <Caution>{words}</Caution> : null}

@@ -12,7 +12,7 @@ import {
   levelBooks,
   limitsOf,
   otherDatum,
-  parseLength,
+  parseAmount,
   type SetupData,
   say,
   stakeMarks,
@@ -20,6 +20,7 @@ import {
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
 import { Finding, useRecord, useTyped, useTypedForm } from '@/features/wall'
+import { AmountField } from '@/ui/amount-field'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { Said } from '@/ui/preferences'
@@ -187,7 +188,6 @@ function Shot({
   books,
 }: GroundProps & { job: 'setup' | 'check' | 'turn' | 'close'; hi: number | undefined; books: readonly BookDay[] }) {
   const { benchmark } = state.layout.plan
-  const bare = units === 'metric' ? 'm' : 'ft'
   const planned = units === 'metric' ? benchmark.elevation.toFixed(3) : formatLength(benchmark.elevation, units)
   const last = [...state.entries]
     .reverse()
@@ -209,8 +209,8 @@ function Shot({
   const [taken, setTaken] = useState<Instrument>()
   const { busy, problems, setProblems, go } = useRecord(record)
   const onTurning = job === 'setup' && from === 'turning' && turning
-  const value = parseLength(reading, bare)
-  const elevation = parseLength(known, bare)
+  const value = parseAmount(reading, 'length', units)
+  const elevation = parseAmount(known, 'length', units)
   const known1 = onTurning ? turning.hi - turning.reading : elevation.ok ? elevation.value : undefined
   const question =
     job !== 'turn' && !onTurning && elevation.ok && point === benchmark.name ? otherDatum(elevation.value, benchmark.elevation) : undefined
@@ -251,17 +251,15 @@ function Shot({
       ) : null}
       <Row>
         {onTurning ? null : <Field label={job === 'turn' ? 'Turning point' : 'Benchmark'} value={point} onChange={(point) => set({ point })} />}
-        {job === 'turn' || onTurning ? null : (
-          <Field label={`Its elevation, ${bare}`} value={known} onChange={(known) => set({ known })} inputMode="decimal" />
-        )}
-        <Field
-          label={`${job === 'setup' ? 'Backsight' : job === 'check' ? 'Check shot' : 'Foresight'}, ${bare}`}
+        {job === 'turn' || onTurning ? null : <AmountField label="Its elevation" of="length" value={known} onChange={(known) => set({ known })} />}
+        <AmountField
+          label={job === 'setup' ? 'Backsight' : job === 'check' ? 'Check shot' : 'Foresight'}
+          of="length"
           value={reading}
           onChange={(reading) => {
             set({ reading })
             setTaken(undefined)
           }}
-          inputMode="decimal"
         />
       </Row>
       <TakeReading
@@ -316,8 +314,7 @@ function Shot({
 /** A level string and a tape: drops to trench, pad and every course at the chosen station, as marks up a stake. */
 function Stake({ state, station, units }: GroundProps) {
   const [string, setString] = useTyped(`stake ${units}`, 'string')
-  const bare = units === 'metric' ? 'm' : 'ft'
-  const level = parseLength(string, bare)
+  const level = parseAmount(string, 'length', units)
   const { layout } = state
   const step = layout.steps.find((s) => station >= s.start && station <= s.end) ?? layout.steps[0]
   const courses = layout.courses.filter((c) => c.stretches.some((s) => station >= s.from && station <= s.to))
@@ -331,11 +328,11 @@ function Stake({ state, station, units }: GroundProps) {
       : []
   return (
     <Stack>
-      <Field
-        label={`Elevation of the level string, ${bare}`}
+      <AmountField
+        label="Elevation of the level string"
+        of="length"
         value={string}
         onChange={setString}
-        inputMode="decimal"
         hint="Stretched level between two stakes; measure down from it."
       />
       {marks.length > 0 ? (

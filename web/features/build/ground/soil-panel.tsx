@@ -6,11 +6,10 @@ import {
   formatStation,
   formatVolume,
   identifySoil,
-  parseLength,
+  parseAmount,
   type SoilAnswers,
   type SoilReportData,
   say,
-  smallUnit,
   soilParameters,
   soilQuestions,
   soilsOf,
@@ -23,6 +22,7 @@ import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { Finding, useRecord, useTypedForm } from '@/features/wall'
+import { AmountField } from '@/ui/amount-field'
 import { Button, Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Stop } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { Table } from '@/ui/table'
@@ -121,7 +121,6 @@ function Questions({ state, section, station, units, record }: GroundProps) {
   const own = state.layout.plan.sections.find((s) => s.id === section)
   const { v: given, set: setAnswers, letGo: again } = useTypedForm<Readonly<Record<string, string>>>(`soil ${section}`, {})
   const answers = given as Partial<SoilAnswers>
-  const bare = units === 'metric' ? 'm' : 'ft'
   // The stretch belongs to its section and its units: 4.50 m is not 4.50 ft.
   const { v, set } = useTypedForm(`soil stretch ${section} ${units}`, {
     from: formatStation(own?.from ?? 0, units),
@@ -166,7 +165,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
     )
   }
   const found = identifySoil(answers as SoilAnswers, table)
-  const [a, b] = [parseLength(from, bare), parseLength(to, bare)]
+  const [a, b] = [parseAmount(from, 'length', units), parseAmount(to, 'length', units)]
   const length = a.ok && b.ok ? Math.max(0, b.value - a.value) : 0
   const put = async () => {
     if (!a.ok || !b.ok) return setProblems([...(a.ok ? [] : a.problems), ...(b.ok ? [] : b.problems)])
@@ -208,8 +207,8 @@ function Questions({ state, section, station, units, record }: GroundProps) {
         <Caution key={t}>{say(t, units)}</Caution>
       ))}
       <Row>
-        <Field label={`From, ${bare}`} value={from} onChange={(from) => set({ from })} inputMode="decimal" />
-        <Field label={`To, ${bare}`} value={to} onChange={(to) => set({ to })} inputMode="decimal" />
+        <AmountField label="From" of="length" value={from} onChange={(from) => set({ from })} />
+        <AmountField label="To" of="length" value={to} onChange={(to) => set({ to })} />
       </Row>
       <Row>
         <NowButton isDisabled={busy} onPress={put}>
@@ -240,7 +239,7 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
   const asked = tableOf(state.layout.plan) > 1
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async () => {
-    const d = parseLength(depth, smallUnit(units))
+    const d = parseAmount(depth, 'small', units)
     if (!d.ok) return setProblems(d.problems)
     const more = {
       material,
@@ -264,7 +263,7 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
         Dug out {formatStation(of.data.from, units)} to {formatStation(of.data.to, units)}, at least {formatSmall(of.finding.undercut, units)}:
       </strong>
       <Row>
-        <Field label={`Depth, ${smallUnit(units)}`} value={depth} onChange={(depth) => type({ depth })} inputMode="decimal" />
+        <AmountField label="Depth" of="small" value={depth} onChange={(depth) => type({ depth })} />
         <Field label="Filled with" value={fill} onChange={(fill) => type({ fill })} />
         {asked ? <Field label="In lifts" value={lifts} onChange={(lifts) => type({ lifts })} inputMode="numeric" /> : null}
         <Field label="Passes" value={passes} onChange={(passes) => type({ passes })} inputMode="numeric" />
@@ -352,8 +351,8 @@ function ReportForm({ record, me, units }: GroundProps) {
       <Choice label="Soil" value={zone} options={ZONES} onChange={setZone} />
       <Row>
         <Field label="Friction angle, °" value={phi} onChange={(phi) => type({ phi })} inputMode="decimal" />
-        <Field label={`Unit weight, ${unitOf('weight', units)}`} value={gamma} onChange={(gamma) => type({ gamma })} inputMode="decimal" />
-        <Field label={`Cohesion, ${unitOf('pressure', units)}`} value={c} onChange={(c) => type({ c })} inputMode="decimal" />
+        <AmountField label="Unit weight" of="weight" value={gamma} onChange={(gamma) => type({ gamma })} />
+        <AmountField label="Cohesion" of="pressure" value={c} onChange={(c) => type({ c })} />
       </Row>
       <Field label="Report, page, date" value={source} onChange={(source) => type({ source })} />
       <NowButton isDisabled={busy} onPress={put}>

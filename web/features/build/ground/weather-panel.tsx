@@ -12,14 +12,14 @@ import {
   say,
   typedAmount,
   type UnitSystem,
-  unitOf,
   weatherCautions,
   weatherOf,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
 import { useRecord, useToday, useTypedForm } from '@/features/wall'
-import { Button, Caution, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { AmountField } from '@/ui/amount-field'
+import { Button, Caution, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
 import { Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
@@ -85,9 +85,9 @@ export function WeatherPanel({ state, record }: GroundProps) {
         }}
       />
       <Row>
-        <Field label={`Rain in 24 hours, ${unitOf('rain', units)}`} value={rain} onChange={byHand('rain')} inputMode="decimal" />
-        <Field label={`Lowest, ${unitOf('temperature', units)}`} value={low} onChange={byHand('low')} inputMode="text" />
-        <Field label={`Wind, ${unitOf('speed', units)}`} value={wind} onChange={byHand('wind')} inputMode="decimal" />
+        <AmountField label="Rain in 24 hours" of="rain" value={rain} onChange={byHand('rain')} />
+        <AmountField label="Lowest" of="temperature" value={low} onChange={byHand('low')} inputMode="text" />
+        <AmountField label="Wind" of="speed" value={wind} onChange={byHand('wind')} />
       </Row>
       {cautions.map((c) => (
         <Caution key={c.id}>{say(c.text, units)}</Caution>

@@ -8,7 +8,7 @@ import {
   layerSchedule,
   mayRecord,
   type PlacedLayer,
-  parseLength,
+  parseAmount,
   progressOf,
   rollBook,
   rollCuttings,
@@ -16,6 +16,7 @@ import {
 } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import { type Me, useFeed, useHere, useRecord, useTypedForm, type WallFeed, WallPage } from '@/features/wall'
+import { AmountField } from '@/ui/amount-field'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -206,9 +207,8 @@ function Rolls({ feed, me, types }: { feed: WallFeed; me: Me; types: readonly st
   const [type, setType] = useState(types[0] ?? '')
   const { busy, problems, setProblems, go } = useRecord(feed.record)
   if (!mayRecord(me.role, 'roll') || types.length === 0) return null
-  const long = units === 'metric' ? 'm' : 'ft'
   const put = async () => {
-    const [w, l] = [parseLength(width, long), parseLength(length, long)]
+    const [w, l] = [parseAmount(width, 'length', units), parseAmount(length, 'length', units)]
     if (!w.ok) return setProblems(w.problems.map((p) => ({ ...p, field: 'Width' })))
     if (!l.ok) return setProblems(l.problems.map((p) => ({ ...p, field: 'Length' })))
     const data = { roll: roll.trim(), type, width: w.value, length: l.value, ...(lot.trim() ? { lot: lot.trim() } : {}) }
@@ -226,8 +226,8 @@ function Rolls({ feed, me, types }: { feed: WallFeed; me: Me; types: readonly st
           <Row>
             <Field label="Roll" value={roll} onChange={(roll) => set({ roll })} />
             <Field label="Lot" value={lot} onChange={(lot) => set({ lot })} />
-            <Field label={`Width, ${long}`} value={width} onChange={(width) => set({ width })} inputMode="decimal" />
-            <Field label={`Length, ${long}`} value={length} onChange={(length) => set({ length })} inputMode="decimal" />
+            <AmountField label="Width" of="length" value={width} onChange={(width) => set({ width })} />
+            <AmountField label="Length" of="length" value={length} onChange={(length) => set({ length })} />
             <NowButton isDisabled={busy || !roll.trim() || !width.trim() || !length.trim()} onPress={put}>
               Record this roll
             </NowButton>

@@ -13,7 +13,6 @@ import {
   type Plan,
   type Problem,
   parseAmount,
-  parseLength,
   proposeHeel,
   RUNOFF,
   typedAmount,
@@ -23,6 +22,7 @@ import {
 import { useState } from 'react'
 import { send } from '@/device/send'
 import { type Me, useTypedForm } from '@/features/wall'
+import { AmountField } from '@/ui/amount-field'
 import { Check, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
@@ -50,7 +50,6 @@ export function DrainForm({
 }) {
   const { units } = usePreferences()
   const metric = units === 'metric'
-  const [long, small] = metric ? (['m', 'mm'] as const) : (['ft', 'in'] as const)
   const own = plan.water
   const asSmall = (m: number | undefined) => (m === undefined ? '' : metric ? `${Math.round(m * 1000)}` : formatSmall(m, units).replace('"', ''))
   const asPlace = (list: Draft['possible']) =>
@@ -97,13 +96,6 @@ export function DrainForm({
   }
   const put = async () => {
     const bad: Problem[] = []
-    const length = (field: string, text: string, unit: 'm' | 'ft' | 'mm' | 'in') => {
-      if (!text.trim()) return undefined
-      const value = parseLength(text, unit)
-      if (value.ok) return value.value
-      bad.push(...value.problems.map((p) => ({ ...p, field })))
-      return undefined
-    }
     const plain = (field: string, text: string) => {
       if (!text.trim()) return undefined
       const value = Number(text.replace(',', '.'))
@@ -128,7 +120,7 @@ export function DrainForm({
           if (same) return [same]
           const field = `${what} ${i + 1}`
           const [s, e, ...rest] = l.trim().split(/[\s;]+/)
-          const [station, invert] = [length(field, s ?? '', long), length(field, e ?? '', long)]
+          const [station, invert] = [amount(field, s ?? '', 'length'), amount(field, e ?? '', 'length')]
           if (station === undefined || invert === undefined || rest.length > 0) {
             bad.push({ field, message: `"${l}" is not a station and an elevation` })
             return []
@@ -138,14 +130,14 @@ export function DrainForm({
     const possible = placesOf('Place', places, shown.places, own?.possible)
     const heelOutlets = placesOf('Outlet of the heel drain', v.heelOutlets, shown.heelOutlets, own?.heel?.outlets)
     const values = {
-      bed: own?.bed !== undefined && bed === shown.bed ? own.bed : length('Stone below', bed, small),
-      holes: own?.holes !== undefined && holes === shown.holes ? own.holes : length('Holes of the pipe', holes, small),
-      cover: own?.cover !== undefined && cover === shown.cover ? own.cover : length('Stone above', cover, small),
+      bed: own?.bed !== undefined && bed === shown.bed ? own.bed : amount('Stone below', bed, 'small'),
+      holes: own?.holes !== undefined && holes === shown.holes ? own.holes : amount('Holes of the pipe', holes, 'small'),
+      cover: own?.cover !== undefined && cover === shown.cover ? own.cover : amount('Stone above', cover, 'small'),
       area: own?.area !== undefined && area === shown.area ? own.area : amount('Area', area, 'area'),
       runoff: plain('Runs off', runoff),
       rain: own?.rain !== undefined && rain === shown.rain ? own.rain : amount('Rain', rain, 'rain'),
     }
-    const lift = own?.heel && above === shown.above ? own.heel.above : length('Outlets of the heel drain', above, small)
+    const lift = own?.heel && above === shown.above ? own.heel.above : amount('Outlets of the heel drain', above, 'small')
     if (heel && lift === undefined && bad.length === 0)
       bad.push({ field: 'Outlets of the heel drain', message: 'is missing; say how far above those of the toe drain' })
     if (bad.length > 0) return setProblems(bad)
@@ -178,8 +170,8 @@ export function DrainForm({
     <Stack>
       <Choice label="Where the pipe sits" value={school} options={SCHOOLS} onChange={(school) => set({ school })} />
       <Row>
-        <Field label={`Stone below, ${small}`} value={bed} onChange={(bed) => set({ bed })} inputMode="decimal" />
-        <Field label={`Stone above, ${small}`} value={cover} onChange={(cover) => set({ cover })} inputMode="decimal" />
+        <AmountField label="Stone below" of="small" value={bed} onChange={(bed) => set({ bed })} />
+        <AmountField label="Stone above" of="small" value={cover} onChange={(cover) => set({ cover })} />
       </Row>
       <Check checked={sock} onChange={(on) => set({ sock: on ? 'yes' : '' })}>
         Sock on the pipe
@@ -191,7 +183,7 @@ export function DrainForm({
         <>
           <Field
             long
-            label={`Its own outlets: station and elevation of each, ${long}`}
+            label={`Its own outlets: station and elevation of each, ${unitOf('length', units)}`}
             value={v.heelOutlets}
             onChange={(heelOutlets) => set({ heelOutlets })}
             hint="one a line; left empty they lie above those of the toe drain"
@@ -205,23 +197,18 @@ export function DrainForm({
           ) : proposedHeel && places.trim() ? (
             <Problems list={proposedHeel.problems} />
           ) : null}
-          <Field label={`Otherwise above those of the toe drain, ${small}`} value={above} onChange={(above) => set({ above })} inputMode="decimal" />
+          <AmountField label="Otherwise above those of the toe drain" of="small" value={above} onChange={(above) => set({ above })} />
         </>
       ) : null}
       <Field
         long
-        label={`Places where water could leave: station and elevation of each, ${long}`}
+        label={`Places where water could leave: station and elevation of each, ${unitOf('length', units)}`}
         value={places}
         onChange={(places) => set({ places })}
         hint="one a line"
       />
       <Row>
-        <Field
-          label={`Ground above that drains here, ${unitOf('area', units)}`}
-          value={area}
-          onChange={(area) => set({ area })}
-          inputMode="decimal"
-        />
+        <AmountField label="Ground above that drains here" of="area" value={area} onChange={(area) => set({ area })} />
         <Field
           label="Share that runs off"
           value={runoff}
@@ -229,7 +216,7 @@ export function DrainForm({
           inputMode="decimal"
           hint={RUNOFF.map(([, n, v]) => `${n.toLowerCase()} ${v}`).join(', ')}
         />
-        <Field label={`Holes of the pipe at most, ${small}`} value={holes} onChange={(holes) => set({ holes })} inputMode="decimal" />
+        <AmountField label="Holes of the pipe at most" of="small" value={holes} onChange={(holes) => set({ holes })} />
         <Field label={`Rain, ${unitOf('rain', units)} in an hour`} value={rain} onChange={(rain) => set({ rain })} inputMode="decimal" />
       </Row>
       {proposal ? (

@@ -3,8 +3,8 @@ import {
   MOST_FOUND,
   type Plan,
   type Problem,
+  parseAmount,
   parseFall,
-  parseLength,
   STAND_SIZES,
   type StandKind,
   type Surrounding,
@@ -34,7 +34,7 @@ type Parse = (text: string, field: string) => number
 const reader =
   (units: UnitSystem, problems: Problem[]): Parse =>
   (text, field) => {
-    const read = parseLength(text, units === 'metric' ? 'm' : 'ft')
+    const read = parseAmount(text, 'length', units)
     if (read.ok) return read.value
     problems.push({ field, message: read.problems[0]?.message ?? 'is not a length' })
     return Number.NaN

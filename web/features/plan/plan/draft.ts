@@ -9,9 +9,9 @@ import {
   PART,
   type Plan,
   type Problem,
+  parseAmount,
   parseFall,
   parseLean,
-  parseLength,
   type Result,
   type RuleBook,
   read,
@@ -202,7 +202,7 @@ export function planRead(
 ): Result<Plan> {
   const problems: Problem[] = []
   const metres = (field: string, value: string): number => {
-    const read = parseLength(value, units === 'metric' ? 'm' : 'ft')
+    const read = parseAmount(value, 'length', units)
     if (read.ok) return read.value
     problems.push({ field, message: value.trim() === '' ? 'is missing' : (read.problems[0]?.message ?? 'is not a length') })
     return Number.NaN

@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react'
 import type { UseFormReturn } from 'react-hook-form'
-import { Field } from '@/ui/controls'
+import { AmountField } from '@/ui/amount-field'
 import type { Draft } from './draft-fields'
 
 /** How high it shall stand, for a wall that is level: it fills in grades, benchmark and outlet until somebody types others. */
@@ -26,8 +26,9 @@ export function HeightField({ form, u, onPut }: { form: UseFormReturn<Draft>; u:
     })
   }
   return (
-    <Field
-      label={`Height, ${u}`}
+    <AmountField
+      label="Height"
+      of="length"
       value={height}
       onChange={put}
       hint="above level ground in front; until others are typed it fills in the grades, the benchmark at that ground, and an outlet a hand below it"

@@ -1,6 +1,6 @@
 'use client'
 
-import { formatAmount, formatLength, type LessDug, type Plan, parseLength, type Shift, type UnitSystem } from '@stone-tally/core'
+import { formatAmount, formatLength, type LessDug, type Plan, parseAmount, type Shift, type UnitSystem } from '@stone-tally/core'
 import { useState } from 'react'
 import { Choice, NowButton, Row, Stack } from '@/ui/controls'
 import { SearchRow } from './search-row'
@@ -18,7 +18,7 @@ export function LessDigging({ plan, units, onTake }: { plan: Plan; units: UnitSy
   const search = useSearch<LessDug>(`${of} ${JSON.stringify(plan)}`)
   const { made, look, refuse } = search
   const ask = () => {
-    const read = parseLength(play, units === 'metric' ? 'm' : 'ft')
+    const read = parseAmount(play, 'length', units)
     if (!read.ok) return refuse(read.problems[0]?.message ?? 'cannot be read')
     look((api, progress) => api.leastDigging(plan, of, read.value, progress))
   }
@@ -36,13 +36,7 @@ export function LessDigging({ plan, units, onTake }: { plan: Plan; units: UnitSy
         ]}
         onChange={setOf}
       />
-      <SearchRow
-        label={`It may move by, ${units === 'metric' ? 'm' : 'ft'}`}
-        play={play}
-        onPlay={setPlay}
-        ask={{ title: 'Look for less digging', go: ask }}
-        search={search}
-      />
+      <SearchRow label="It may move by" play={play} onPlay={setPlay} ask={{ title: 'Look for less digging', go: ask }} search={search} />
       {made ? (
         <Row style={{ alignItems: 'center' }}>
           <p>

@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, parseLength, type UnitSystem } from '@stone-tally/core'
+import { formatLength, parseAmount, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { HALO, LABEL } from '@/ui/drawing/axis'
@@ -12,7 +12,7 @@ import type { Draft } from './draft-fields'
  */
 export function RoughSection({ grades, units, width }: { grades: Draft['grades']; units: UnitSystem; width: number }) {
   const read = (t: string) => {
-    const made = parseLength(t, units === 'metric' ? 'm' : 'ft')
+    const made = parseAmount(t, 'length', units)
     return made.ok ? made.value : undefined
   }
   const all = grades.map((g) => ({ station: read(g.station), toe: read(g.toe), top: read(g.top) }))

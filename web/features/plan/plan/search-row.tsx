@@ -1,7 +1,8 @@
 'use client'
 
 import { say } from '@stone-tally/core'
-import { Button, Caution, Field, Quiet, Row } from '@/ui/controls'
+import { AmountField } from '@/ui/amount-field'
+import { Button, Caution, Quiet, Row } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
 /** A play that is typed, the button that looks within it, how far it is, and why there is no answer. */
@@ -24,7 +25,7 @@ export function SearchRow({
     <>
       <Row>
         <div style={{ width: 210 }}>
-          <Field label={label} value={play} onChange={onPlay} />
+          <AmountField label={label} of="length" value={play} onChange={onPlay} />
         </div>
         {search.share === undefined ? (
           <Button onPress={ask.go}>{ask.title}</Button>

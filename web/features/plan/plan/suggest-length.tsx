@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, type LengthSuggested, type Plan, parseLength, type UnitSystem } from '@stone-tally/core'
+import { formatLength, type LengthSuggested, type Plan, parseAmount, type UnitSystem } from '@stone-tally/core'
 import { useState } from 'react'
 import { NowButton, Row, Stack } from '@/ui/controls'
 import { SearchRow } from './search-row'
@@ -13,7 +13,7 @@ export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: Unit
   const search = useSearch<LengthSuggested>(JSON.stringify(plan))
   const { made, look, refuse } = search
   const ask = () => {
-    const read = parseLength(play, units === 'metric' ? 'm' : 'ft')
+    const read = parseAmount(play, 'length', units)
     if (!read.ok) return refuse(read.problems[0]?.message ?? 'cannot be read')
     look((api, progress) => api.fewestCuts(plan, read.value, progress))
   }
@@ -21,7 +21,7 @@ export function SuggestLength({ plan, units, onTake }: { plan: Plan; units: Unit
   return (
     <Stack role="group" aria-label="Fewest cuts">
       <SearchRow
-        label={`It may be longer or shorter by, ${units === 'metric' ? 'm' : 'ft'}`}
+        label="It may be longer or shorter by"
         play={play}
         onPlay={setPlay}
         ask={{ title: 'Look for fewer cuts', go: ask }}

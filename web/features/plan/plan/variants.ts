@@ -1,4 +1,4 @@
-import { type CatalogueUnit, type Plan, type Problem, parseLength, type Result, type UnitSystem, type WallSystem } from '@stone-tally/core'
+import { type CatalogueUnit, type Plan, type Problem, parseAmount, type Result, type UnitSystem, type WallSystem } from '@stone-tally/core'
 import type { Draft } from './draft-fields'
 import { isAsked, shownAs } from './part'
 import type { SubjectId } from './subjects'
@@ -29,7 +29,7 @@ const BURIED: readonly (readonly [id: string, title: string, part: Readonly<Reco
 const CHAPTERS: Readonly<Partial<Record<string, SubjectId>>> = { pad: 'pad', own: 'own', water: 'water' }
 
 function twice(text: string, units: UnitSystem): string | undefined {
-  const read = parseLength(text, units === 'metric' ? 'm' : 'ft')
+  const read = parseAmount(text, 'length', units)
   if (!read.ok || !(read.value > 0)) return undefined
   return shownAs('length', read.value * 2, units)
 }

@@ -8,7 +8,7 @@ import {
   PAPERS,
   type Paper,
   type Plan,
-  parseLength,
+  parseAmount,
   poleStrips,
   say,
   storyPole,
@@ -16,8 +16,9 @@ import {
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { Places, useHere, useTyped } from '@/features/wall'
+import { AmountField } from '@/ui/amount-field'
 import { Bar } from '@/ui/bar'
-import { Button, Caution, Choice, Field, Page, Problems, Row } from '@/ui/controls'
+import { Button, Caution, Choice, Page, Problems, Row } from '@/ui/controls'
 import { useNonce } from '@/ui/nonce'
 import { usePreferences } from '@/ui/preferences'
 import { Table } from '@/ui/table'
@@ -36,7 +37,6 @@ export function PolePage() {
   const plan = plans[plans.length - 1] as Plan
   const revision = plans.length
   const { units } = usePreferences()
-  const long = units === 'metric' ? 'm' : 'ft'
   const scope = `pole ${wall} ${units}`
   const [station, setStation] = useTyped(scope, 'station', units === 'metric' ? '0' : `0'`)
   const [hi, setHi] = useTyped(scope, 'hi')
@@ -45,7 +45,7 @@ export function PolePage() {
   const laid = useMemo(() => layOut(plan), [plan])
   const sheet: Paper = paper === 'Letter' ? 'Letter' : 'A4'
   const read = (field: string, text: string) => {
-    const found = text.trim() === '' ? undefined : parseLength(text, long)
+    const found = text.trim() === '' ? undefined : parseAmount(text, 'length', units)
     return {
       value: found?.ok ? found.value : undefined,
       problem: found && !found.ok ? { field, message: found.problems[0]?.message ?? '' } : undefined,
@@ -76,9 +76,9 @@ export function PolePage() {
             </Button>
           </Row>
           <Row>
-            <Field label={`Station, ${long}`} name="station" value={station} onChange={setStation} />
-            <Field label={`Height of instrument, ${long}`} name="hi" value={hi} onChange={setHi} hint="for rod readings" />
-            <Field label={`String at elevation, ${long}`} name="string" value={string} onChange={setString} hint="for drops" />
+            <AmountField label="Station" of="length" name="station" value={station} onChange={setStation} />
+            <AmountField label="Height of instrument" of="length" name="hi" value={hi} onChange={setHi} hint="for rod readings" />
+            <AmountField label="String at elevation" of="length" name="string" value={string} onChange={setString} hint="for drops" />
           </Row>
           <Choice
             label="Paper"

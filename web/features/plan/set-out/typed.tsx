@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, parseLength, type UnitSystem } from '@stone-tally/core'
+import { formatLength, parseAmount, type UnitSystem } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Field } from '@/ui/controls'
@@ -47,7 +47,7 @@ export function Typed({
 export const lengthOf = (units: UnitSystem) => ({
   show: (v: number) => (units === 'metric' ? `${Math.round(v * 1000) / 1000}` : formatLength(v, units)),
   read: (t: string) => {
-    const r = parseLength(t, units === 'metric' ? 'm' : 'ft')
+    const r = parseAmount(t, 'length', units)
     return r.ok ? { ok: true as const, value: r.value } : { ok: false as const }
   },
 })

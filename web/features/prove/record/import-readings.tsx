@@ -8,7 +8,7 @@ import {
   formatDeviation,
   formatLength,
   type Problem,
-  parseLength,
+  parseAmount,
   type ReadingData,
   type ReadingRow,
   type ReadingsPreview,
@@ -18,8 +18,9 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { Places, useFeed, useHere, uuid7 } from '@/features/wall'
+import { AmountField } from '@/ui/amount-field'
 import { Bar } from '@/ui/bar'
-import { Button, Choice, Field, NowButton, Page, Problems, Row } from '@/ui/controls'
+import { Button, Choice, NowButton, Page, Problems, Row } from '@/ui/controls'
 import { FileButton } from '@/ui/file-button'
 import { usePreferences } from '@/ui/preferences'
 import { Table } from '@/ui/table'
@@ -44,7 +45,7 @@ export function ImportReadings() {
   const [taken, setTaken] = useState<number>()
   // The stage at which this system reads the tops of its courses.
   const levels = state.layout.system.stages.find((x) => x.work.type === 'readings' && x.work.target === 'course-top')?.id ?? ''
-  const height = parseLength(hi, units === 'metric' ? 'm' : 'ft')
+  const height = parseAmount(hi, 'length', units)
   const preview = content ? readReadingsCsv(content.text, unit) : undefined
   const ready = method === 'deviation' || height.ok
   const data = (r: ReadingRow): ReadingData => ({ method, value: r.reading, ...(method === 'rod' && height.ok ? { hi: height.value } : {}) })
@@ -130,8 +131,9 @@ export function ImportReadings() {
             onChange={setMethod}
           />
           {method === 'rod' ? (
-            <Field
-              label={`Height of instrument, ${units === 'metric' ? 'm' : 'ft'}`}
+            <AmountField
+              label="Height of instrument"
+              of="length"
               value={hi}
               onChange={setHi}
               error={hi && !height.ok ? height.problems[0]?.message : undefined}

@@ -17,6 +17,7 @@ import {
   smallUnit,
 } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
+import { AmountField } from '@/ui/amount-field'
 import { Caution, Check, Choice, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
@@ -113,10 +114,10 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
       />
       <Row>
         <div style={{ flex: 1, minWidth: 90 }}>
-          <Field label={`Length, ${metric ? 'm' : 'ft'}`} value={length} onChange={setLength} inputMode="decimal" />
+          <AmountField label="Length" of="length" value={length} onChange={setLength} />
         </div>
         <div style={{ flex: 1, minWidth: 90 }}>
-          <Field label={`Front edge, ${smallUnit(units)}`} value={front} onChange={setFront} inputMode="decimal" />
+          <AmountField label="Front edge" of="small" value={front} onChange={setFront} />
         </div>
       </Row>
       {rolls.length > 0 ? (
@@ -145,13 +146,13 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
             <Field label="Pins" value={pins} onChange={setPins} inputMode="numeric" />
           </div>
           <div style={{ flex: 1, minWidth: 130 }}>
-            <Field label={`Fill before traffic, ${smallUnit(units)}`} value={cover} onChange={setCover} inputMode="decimal" />
+            <AmountField label="Fill before traffic" of="small" value={cover} onChange={setCover} />
           </div>
           <div style={{ flex: 1, minWidth: 130 }}>
-            <Field label={`Soil between overlaps, ${smallUnit(units)}`} value={between} onChange={setBetween} inputMode="decimal" />
+            <AmountField label="Soil between overlaps" of="small" value={between} onChange={setBetween} />
           </div>
           <div style={{ flex: 1, minWidth: 90 }}>
-            <Field label={`From, ${metric ? 'm' : 'ft'}`} value={from} onChange={setFrom} inputMode="decimal" />
+            <AmountField label="From" of="length" value={from} onChange={setFrom} />
           </div>
           <div style={{ flex: 1, minWidth: 90 }}>
             <Field label="To" value={to} onChange={setTo} inputMode="decimal" />

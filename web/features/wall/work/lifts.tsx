@@ -11,18 +11,18 @@ import {
   ok,
   PLANT_NAMES,
   type Problem,
-  parseLength,
+  parseAmount,
   plantRule,
   type Result,
   SQUEEZE,
   type Squeeze,
   say,
-  smallUnit,
   TOOLS,
   tableOf,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
+import { AmountField } from '@/ui/amount-field'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
@@ -85,9 +85,8 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
   const section = state.layout.plan.sections.find((s) => s.id === step.section)
   /** What is typed, as it would be recorded; or what cannot be read. */
   const read = (): Result<Partial<LiftData>> => {
-    const long = units === 'metric' ? 'm' : 'ft'
-    const one = (field: string, text: string, bare: 'm' | 'ft' | 'mm' | 'in') => {
-      const r = text.trim() ? parseLength(text, bare) : undefined
+    const one = (field: string, text: string, of: 'length' | 'small') => {
+      const r = text.trim() ? parseAmount(text, of, units) : undefined
       if (r && !r.ok) bad.push(...r.problems.map((p) => ({ ...p, field })))
       return r?.ok ? r.value : undefined
     }
@@ -97,7 +96,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
       return n
     }
     const bad: Problem[] = []
-    const t = one('Thickness', thickness, smallUnit(units))
+    const t = one('Thickness', thickness, 'small')
     if (t === undefined && bad.length === 0) bad.push({ field: 'Thickness', message: 'is missing' })
     const percent = number('Moisture', moisture)
     if (percent !== undefined && looksLikeShare(percent))
@@ -112,11 +111,11 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
       compaction: number('Density', density),
       squeeze,
       moisture: percent,
-      from: one('From', from, long),
-      to: one('To', to, long),
-      fabricLap: one('Fabric lap', lap, smallUnit(units)),
-      near: one('Nearest to the face', near, long),
-      loose: one('Placed loose', placed, smallUnit(units)),
+      from: one('From', from, 'length'),
+      to: one('To', to, 'length'),
+      fabricLap: one('Fabric lap', lap, 'small'),
+      near: one('Nearest to the face', near, 'length'),
+      loose: one('Placed loose', placed, 'small'),
       soil: soil.trim() || undefined,
       looked: looked.trim() || undefined,
     }
@@ -158,7 +157,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
       />
       <Row>
         <div style={{ flex: 1, minWidth: 100 }}>
-          <Field label={`Thickness, ${smallUnit(units)}`} value={thickness} onChange={setThickness} inputMode="decimal" />
+          <AmountField label="Thickness" of="small" value={thickness} onChange={setThickness} />
         </div>
         {held ? (
           <>
@@ -188,13 +187,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
         </>
       )}
       {!pad && (plant === 'roller' || plant === 'heavy-plate') ? (
-        <Field
-          label={`Nearest to the face, ${units === 'metric' ? 'm' : 'ft'}`}
-          value={near}
-          onChange={setNear}
-          inputMode="decimal"
-          hint={limitsOf(inForce).plantStandoff.reason}
-        />
+        <AmountField label="Nearest to the face" of="length" value={near} onChange={setNear} hint={limitsOf(inForce).plantStandoff.reason} />
       ) : null}
       {tooThick && !cement ? (
         <Caution>
@@ -207,17 +200,17 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
         <>
           <Row>
             <Field label="Moisture by meter, %" value={moisture} onChange={typeMoisture} inputMode="decimal" />
-            <Field
-              label={`From, ${units === 'metric' ? 'm' : 'ft'}`}
+            <AmountField
+              label="From"
+              of="length"
               value={from}
               onChange={setFrom}
-              inputMode="decimal"
               hint={section ? `the whole of ${section.id} when empty` : undefined}
             />
             <Field label="To" value={to} onChange={setTo} inputMode="decimal" />
-            <Field label={`Placed loose, ${smallUnit(units)}`} value={placed} onChange={setPlaced} inputMode="decimal" />
+            <AmountField label="Placed loose" of="small" value={placed} onChange={setPlaced} />
             <Field label="Soil placed" value={soil} onChange={setSoil} />
-            {pad ? <Field label={`Fabric lap below, ${smallUnit(units)}`} value={lap} onChange={setLap} inputMode="decimal" /> : null}
+            {pad ? <AmountField label="Fabric lap below" of="small" value={lap} onChange={setLap} /> : null}
           </Row>
           <TakeReading
             kind="moisture-probe"

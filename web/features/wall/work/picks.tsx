@@ -7,14 +7,14 @@ import {
   limitsOf,
   type PickData,
   type PlannedPick,
-  parseLength,
+  parseAmount,
   pickAt,
   plannedPicks,
   say,
-  smallUnit,
   type UnitSystem,
   type WallState,
 } from '@stone-tally/core'
+import { AmountField } from '@/ui/amount-field'
 import { Button, Caution, Field, NowButton, Problems, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
@@ -64,8 +64,7 @@ export function PicksWork({ state, step, status, me, record, recheck }: WorkProp
         <Tally done={status.done} total={status.total} height={26} />
       </WorkStack>
     )
-  const small = smallUnit(units)
-  const [level, tilt, reach] = [parseLength(v.level, small), parseLength(v.tilt, small), parseLength(v.reach, units === 'metric' ? 'm' : 'ft')]
+  const [level, tilt, reach] = [parseAmount(v.level, 'small', units), parseAmount(v.tilt, 'small', units), parseAmount(v.reach, 'length', units)]
   const of = (value: number) => ({
     kind: 'pick',
     where: whereOf(step, pick.station),
@@ -109,18 +108,13 @@ export function PicksWork({ state, step, status, me, record, recheck }: WorkProp
       ) : null}
       <Row>
         <div style={{ flex: 1, minWidth: 110 }}>
-          <Field label={`Top high (+) or low (−), ${small}`} value={v.level} onChange={(text) => type({ level: text })} inputMode="decimal" />
+          <AmountField label="Top high (+) or low (−)" of="small" value={v.level} onChange={(text) => type({ level: text })} />
         </div>
         <div style={{ flex: 1, minWidth: 110 }}>
-          <Field label={`Front over back, ${small}`} value={v.tilt} onChange={(text) => type({ tilt: text })} inputMode="decimal" />
+          <AmountField label="Front over back" of="small" value={v.tilt} onChange={(text) => type({ tilt: text })} />
         </div>
         <div style={{ flex: 1, minWidth: 110 }}>
-          <Field
-            label={`Reach, if another, ${units === 'metric' ? 'm' : 'ft'}`}
-            value={v.reach}
-            onChange={(text) => type({ reach: text })}
-            inputMode="decimal"
-          />
+          <AmountField label="Reach, if another" of="length" value={v.reach} onChange={(text) => type({ reach: text })} />
         </div>
         <div style={{ flex: 1, minWidth: 110 }}>
           <Field label="Ticket" value={v.ticket} onChange={(text) => type({ ticket: text })} />

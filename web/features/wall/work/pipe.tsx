@@ -1,8 +1,9 @@
 'use client'
 
-import { drainPlan, formatSmall, formatStation, live, PIPE_ENDS, type PipeData, parseLength, type Stretch, say } from '@stone-tally/core'
+import { drainPlan, formatSmall, formatStation, live, PIPE_ENDS, type PipeData, parseAmount, type Stretch, say } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
-import { Button, Check, Choice, Field, NowButton, Problems, RecordRow, Row, WorkStack } from '@/ui/controls'
+import { AmountField } from '@/ui/amount-field'
+import { Button, Check, Choice, NowButton, Problems, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped } from '../typed'
@@ -34,7 +35,6 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const before = log.filter((e) => e.entry.kind === 'pipe').pop()?.entry.data as PipeData | undefined
   const found = recheck ? (state.byId.get(recheck.id)?.entry.data as PipeData | undefined) : undefined
   const over = step.over?.[0] ?? { from: 0, to: 0 }
-  const [long, small] = units === 'metric' ? (['m', 'mm'] as const) : (['ft', 'in'] as const)
   const asLong = (m: number) => (units === 'metric' ? m.toFixed(2) : formatStation(m, units))
   const scope = `${step.key}|${recheck?.id ?? ''}|${units}`
   // The next stretch begins where pipe is missing: there it joins on, wherever the one before was recorded.
@@ -61,7 +61,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const [ticked, setTicked] = useState<readonly string[]>([])
   /** How an end is left that nobody has said otherwise of: by what the plan has there and what is laid on beyond it. */
   const endAt = (text: string): PipeData['start'] => {
-    const at = parseLength(text, long)
+    const at = parseAmount(text, 'length', units)
     if (!at.ok) return 'joined'
     if (layout.building.drain?.outlets.some((o) => Math.abs(o.station - at.value) < 0.3)) return 'outlet'
     const { length } = layout.plan
@@ -71,7 +71,7 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
   const starts = start ?? found?.start ?? endAt(from)
   const ends = end ?? found?.end ?? endAt(to)
   const { busy, problems, setProblems, go } = useRecord(record)
-  const [a, b, c] = [parseLength(from, long), parseLength(to, long), parseLength(bed, small)]
+  const [a, b, c] = [parseAmount(from, 'length', units), parseAmount(to, 'length', units), parseAmount(bed, 'small', units)]
   // The stretch as typed: what is judged is what is recorded.
   const fact: Fact | undefined =
     a.ok && b.ok && c.ok
@@ -121,13 +121,13 @@ export function PipeWork({ state, step, status, me, record, recheck }: WorkProps
       />
       <Row>
         <div style={{ flex: 1, minWidth: 80 }}>
-          <Field label={`From, ${long}`} value={from} onChange={setFrom} inputMode="decimal" />
+          <AmountField label="From" of="length" value={from} onChange={setFrom} />
         </div>
         <div style={{ flex: 1, minWidth: 80 }}>
-          <Field label={`To, ${long}`} value={to} onChange={setTo} inputMode="decimal" />
+          <AmountField label="To" of="length" value={to} onChange={setTo} />
         </div>
         <div style={{ flex: 1, minWidth: 80 }}>
-          <Field label={`Bed below it, ${small}`} value={bed} onChange={setBed} inputMode="decimal" />
+          <AmountField label="Bed below it" of="small" value={bed} onChange={setBed} />
         </div>
       </Row>
       <Choice label="Lower station ends" value={starts} options={kinds} onChange={setStart} />

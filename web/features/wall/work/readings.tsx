@@ -12,6 +12,7 @@ import {
   limitAt,
   limitsOf,
   lineOf,
+  parseAmount,
   parseLength,
   type ReadingData,
   type SetupData,
@@ -26,6 +27,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
 import { TakeReading } from '@/features/instruments'
+import { AmountField } from '@/ui/amount-field'
 import { Button, Choice, Field, NowButton, Problems, RecordRow, Row, Stack, WorkStack } from '@/ui/controls'
 import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
@@ -88,7 +90,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
   const goal = targetAt(state.layout, target, { station, course: step.course })
   const limit = limitAt(state.layout, step.stage, { station, course: step.course })
   const bare = method === 'deviation' ? smallUnit(units) : units === 'metric' ? 'm' : 'ft'
-  const level = parseLength(string, units === 'metric' ? 'm' : 'ft')
+  const level = parseAmount(string, 'length', units)
   const from = method === 'rod' ? hi : method === 'string' ? (level.ok ? level.value : undefined) : 0
   const [taken, setTaken] = useState<Instrument>()
   const value = parseLength(typed, bare)
@@ -203,9 +205,7 @@ export function ReadingsWork({ state, step, status, me, record, recheck, station
         />
       )}
       {method === 'rod' && hi === undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} /> : null}
-      {method === 'string' ? (
-        <Field label={`Elevation of the level string, ${units === 'metric' ? 'm' : 'ft'}`} value={string} onChange={setString} inputMode="decimal" />
-      ) : null}
+      {method === 'string' ? <AmountField label="Elevation of the level string" of="length" value={string} onChange={setString} /> : null}
       <Points role="group" aria-label="Reading points">
         {along(status, order).map((r) => {
           const isOut = r.entry !== undefined && state.outs.has(r.entry.entry.id) && status.open.some((o) => o.entry.id === r.entry?.entry.id)
@@ -339,7 +339,7 @@ function Setup({
   const { busy, problems, setProblems, go } = useRecord(record)
   if (!open) return <Button onPress={() => setOpen(true)}>Instrument moved: new height</Button>
   const put = async () => {
-    const b = parseLength(backsight, units === 'metric' ? 'm' : 'ft')
+    const b = parseAmount(backsight, 'length', units)
     if (!b.ok) return setProblems(b.problems)
     if (await go([{ kind: 'setup', where: {}, data: { benchmark: benchmark.elevation, backsight: b.value } }])) {
       letGo()

@@ -1,8 +1,9 @@
 'use client'
 
-import { formatDeviation, formatSmall, limitAt, parseLength, readPointByPoint, smallUnit } from '@stone-tally/core'
+import { formatDeviation, formatSmall, limitAt, parseAmount, readPointByPoint } from '@stone-tally/core'
 import { useState } from 'react'
-import { Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { AmountField } from '@/ui/amount-field'
+import { Button, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { useTypedForm } from '../typed'
 import { type WorkProps, whereOf } from './types'
@@ -21,10 +22,10 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
   if (work.type !== 'readings' || step.stage.scope !== 'course' || step.stage.when === 'first' || !along) return null
   const level = work.sense === 'level'
   const limit = formatSmall(limitAt(state.layout, step.stage, { section: step.section, course: step.course, station: step.points[0] }).value, units)
-  const value = parseLength(worst, smallUnit(units))
+  const value = parseAmount(worst, 'small', units)
   const put = async () => {
     if (!worst.trim() && !level) return void (await go([{ kind: 'sighting', where: whereOf(step), data: {} }]))
-    const where = at.trim() ? parseLength(at, units === 'metric' ? 'm' : 'ft') : undefined
+    const where = at.trim() ? parseAmount(at, 'length', units) : undefined
     if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: 'Largest deviation' })))
     if (where && !where.ok) return setProblems(where.problems.map((p) => ({ ...p, field: 'Where' })))
     if (await go([{ kind: 'sighting', where: whereOf(step, where?.value), data: { worst: value.value } }])) letGo()
@@ -51,16 +52,16 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
       )}
       <Row>
         <div style={{ flex: 1, minWidth: 120 }}>
-          <Field
-            label={`Largest met, ${smallUnit(units)}`}
+          <AmountField
+            label="Largest met"
+            of="small"
             value={worst}
             onChange={(worst) => set({ worst })}
-            inputMode="decimal"
             hint={worst.trim() && value.ok ? formatDeviation(value.value, work.sense, units) : `limit ±${limit}`}
           />
         </div>
         <div style={{ flex: 1, minWidth: 100 }}>
-          <Field label={`At station, ${units === 'metric' ? 'm' : 'ft'}`} value={at} onChange={(at) => set({ at })} inputMode="decimal" hint=" " />
+          <AmountField label="At station" of="length" value={at} onChange={(at) => set({ at })} hint=" " />
         </div>
       </Row>
       <NowButton isDisabled={busy || !worst.trim()} onPress={put}>
