@@ -85,6 +85,11 @@ describe('what has a unit of its own in either system', () => {
       const read = parseAmount(typedAmount(1.75, measure, units), measure, units)
       expect(Math.abs((read.ok ? read.value : Number.NaN) - 1.75)).toBeLessThan(0.02)
     }
+    // What can be below nothing keeps its sign: a reading that is low, a frost.
+    for (const measure of ['small', 'length', 'temperature'] as const) {
+      const read = parseAmount(typedAmount(-0.31, measure, units), measure, units)
+      expect(Math.abs((read.ok ? read.value : Number.NaN) + 0.31)).toBeLessThan(0.02)
+    }
   })
   test('letters, nothing and two numbers are refused with the unit that is meant', () => {
     for (const text of ['', 'heavy', '12 13', '1.2.3', '1e3'])

@@ -283,7 +283,14 @@ describe('recording panels', () => {
 })
 
 describe('gates on the card', () => {
-  const show = (state: WallState, stage: string, role: string, section?: string, course?: number) => {
+  const show = (
+    state: WallState,
+    stage: string,
+    role: string,
+    section?: string,
+    course?: number,
+    units: 'metric' | 'imperial' | 'decimal-feet' = 'metric',
+  ) => {
     const sent: Fact[] = []
     const steps: string[] = []
     const record = async (facts: readonly Fact[]) => {
@@ -293,7 +300,7 @@ describe('gates on the card', () => {
     const step = stepOf(state, stage, section, course)
     const common = { state, me: me(role), record }
     const { unmount } = render(
-      <PreferencesProvider units="metric" theme="day">
+      <PreferencesProvider units={units} theme="day">
         <GatePanel {...common} step={step} onStep={(k) => steps.push(k)} />
         <HoldPanel {...common} step={step} status={statusOf(state, step)} />
         <FindingsPanel {...common} status={statusOf(state, step)} recheck={undefined} onRecheck={(e) => steps.push(e.entry.id)} />
@@ -395,6 +402,39 @@ describe('gates on the card', () => {
     expect(sent).toEqual([
       { kind: 'reading', where: bad.where, data: { method: 'deviation', value: 0.002 }, supersedes: bad.id, reason: 'read off the wrong side' },
     ])
+  })
+  test.each([
+    ['metric', 'Right value, mm', '20', '-2'],
+    ['imperial', 'Right value, in', '13/16', '-1/16'],
+    ['decimal-feet', 'Right value, ft', '0.07', '-0.01'],
+  ] as const)('in %s a correction is asked for as the reading was: %s', async (units, label, shown, typed) => {
+    const { sent } = show(wall([bad]), 'level', 'foreman', 'B', 1, units)
+    await press('Correct')
+    const dialog = within(screen.getByRole('dialog'))
+    const field = dialog.getByLabelText(label) as HTMLInputElement
+    expect(field.value).toBe(shown)
+    fireEvent.change(dialog.getByLabelText(/Why is it wrong/), { target: { value: 'read off the wrong side' } })
+    // As it stands it is no correction.
+    expect((dialog.getByRole('button', { name: 'Correct' }) as HTMLButtonElement).disabled).toBe(true)
+    fireEvent.change(field, { target: { value: typed } })
+    await act(async () => {
+      fireEvent.click(dialog.getByRole('button', { name: 'Correct' }))
+    })
+    const { value } = sent[0]?.data as { value: number }
+    expect(value).toBeLessThan(-0.0015)
+    expect(value).toBeGreaterThan(-0.0035)
+  })
+  test('a rod reading is put right in feet as it was read in feet', async () => {
+    const rod = entry('reading', { ...level, station: 8.9 }, { method: 'rod', value: 1.8, hi: 11.5 })
+    const { sent } = show(wall([rod]), 'level', 'foreman', 'B', 1, 'decimal-feet')
+    await press('Correct')
+    const dialog = within(screen.getByRole('dialog'))
+    fireEvent.change(dialog.getByLabelText(/Why is it wrong/), { target: { value: 'misread by a tenth' } })
+    fireEvent.change(dialog.getByLabelText('Right value, ft'), { target: { value: '5.81' } })
+    await act(async () => {
+      fireEvent.click(dialog.getByRole('button', { name: 'Correct' }))
+    })
+    expect((sent[0]?.data as { value: number }).value).toBeCloseTo(1.7709, 4)
   })
   test('or struck out, with the reason', async () => {
     const { sent } = show(wall([bad]), 'level', 'foreman', 'B', 1)

@@ -135,7 +135,7 @@ export function parseAmount(text: string, measure: Measure, system: UnitSystem):
 export function typedAmount(value: number, measure: Measure, system: UnitSystem): string {
   if (system === 'metric') return `${measure === 'small' ? +(value * 1000).toFixed(6) : value}`
   if (measure === 'length') return formatLength(value, system)
-  if (measure === 'small') return formatSmall(value, system).replace(/["]| ft/g, '')
+  if (measure === 'small') return `${value < 0 ? '-' : ''}${formatSmall(value, system).replace(/["]| ft/g, '')}`
   const [, factor, offset = 0] = MEASURES[measure][1]
   const shown = value / factor - offset
   // A cartridge is a small part of a cubic yard, and not nothing.

@@ -6,20 +6,23 @@ import {
   KINDS,
   kindOf,
   lineOf,
+  type Measure,
   mayCorrect,
   mayRecord,
-  type PutRight,
-  parseLength,
+  parseAmount,
   placeOf,
   type RecordedEntry,
   type Step,
   say,
+  typedAmount,
+  type UnitSystem,
   underOlder,
   verdictOf,
   type WallState,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
+import { AmountField } from '@/ui/amount-field'
 import { Ask, Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
@@ -122,9 +125,9 @@ export function StruckOut({ state, id }: { state: WallState; id: string }) {
 const STRIKE = KINDS.find((k) => k.effect?.is === 'strike')?.kind ?? ''
 
 /** A typed number as a correction asks for it. */
-function typedNumber(text: string, of: PutRight['of']): number | undefined {
+function typedNumber(text: string, of: Measure | 'count', units: UnitSystem): number | undefined {
   if (of === 'count') return text.trim() !== '' && Number.isInteger(Number(text)) ? Number(text) : undefined
-  const read = parseLength(text, 'm')
+  const read = parseAmount(text, of, units)
   return read.ok ? read.value : undefined
 }
 
@@ -146,12 +149,16 @@ function CorrectDialog({
   const { units } = usePreferences()
   const by = kindOf(entry.kind)?.correction
   // What cannot be put right as one number is struck out and recorded anew.
-  const old = by && `${by.value(entry.data)}`
-  const [value, setValue] = useState(old ?? '')
+  const of = by?.of(entry.data) ?? 'count'
+  const old = by && (of === 'count' ? `${by.value(entry.data)}` : typedAmount(by.value(entry.data), of, units))
+  // What is typed in other units is another number.
+  const [edited, setEdited] = useState<{ text: string; in: UnitSystem }>()
+  const value = edited?.in === units ? edited.text : (old ?? '')
+  const setValue = (text: string) => setEdited({ text, in: units })
   const [reason, setReason] = useState('')
   const { busy, problems, setProblems, go } = useRecord(record)
   const close = (done: boolean) => done && onClose()
-  const typed = by && typedNumber(value, by.of)
+  const typed = by && typedNumber(value, of, units)
   const data = by && typed !== undefined ? by.put(entry.data, typed) : undefined
   // Judged by the plan it was recorded under, as the entry it corrects.
   const verdict = data !== undefined && value !== old ? verdictOf(state, { ...entry, data }) : undefined
@@ -181,7 +188,11 @@ function CorrectDialog({
           <>
             <Row>
               <div style={{ flex: 1 }}>
-                <Field label={by.title} value={value} onChange={setValue} inputMode="decimal" />
+                {of === 'count' ? (
+                  <Field label={by.title} value={value} onChange={setValue} inputMode="numeric" />
+                ) : (
+                  <AmountField label={by.title} of={of} value={value} onChange={setValue} />
+                )}
               </div>
               <NowButton isDisabled={busy || value === old || why.length < 3} onPress={put}>
                 Correct

@@ -4,6 +4,7 @@ import type { yup } from '../../base/schema'
 import type { Layout } from '../../layout'
 import type { Role } from '../../rules'
 import type { Stage, Work } from '../../systems'
+import type { Measure } from '../../units'
 import type { Entry, Reader, RecordedEntry, Verdict } from '../entry'
 
 /** What a kind may look at when it judges or checks an entry. */
@@ -39,8 +40,9 @@ export type Effect<D = unknown> =
 export interface PutRight<D = unknown> {
   /** What is asked for. */
   readonly title: string
-  /** A length in m, or a whole number. */
-  readonly of: 'length' | 'count'
+  /** What it is measured in, as it was recorded; or a whole number. */
+  of(data: D): Measure | 'count'
+  /** In SI; lengths in m. */
   value(data: D): number
   /** The data with another number. */
   put(data: D, value: number): D

@@ -56,7 +56,12 @@ const METHOD = { rod: 'rod', string: 'drop', survey: 'point' } as const
 
 export const reading = defineKind({
   kind: 'reading',
-  correction: { title: 'Right value (metres, or with its unit)', of: 'length', value: (d) => d.value, put: (d, value) => ({ ...d, value }) },
+  correction: {
+    title: 'Right value',
+    of: (d) => (d.method === 'deviation' ? 'small' : 'length'),
+    value: (d) => d.value,
+    put: (d, value) => ({ ...d, value }),
+  },
   roles: MEASURERS,
   schema: readingData,
   work: 'readings',

@@ -13,7 +13,7 @@ export const units = defineKind({
   roles: BUILDERS,
   schema: unitsData,
   work: 'units',
-  correction: { title: 'Units set', of: 'count', value: (d) => d.set, put: (d, set) => ({ ...d, set }) },
+  correction: { title: 'Units set', of: () => 'count', value: (d) => d.set, put: (d, set) => ({ ...d, set }) },
   line(entry, _reader, { layout }) {
     const { set, rejected } = entry.data
     const noun = set === 1 ? layout.system.noun.one : layout.system.noun.many
