@@ -1,4 +1,5 @@
 export * from './alignment'
+export * from './near-itself'
 export * from './number'
 export * from './offset'
 export * from './profile'

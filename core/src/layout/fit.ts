@@ -1,5 +1,6 @@
 import type { Problem } from '../base/result'
 import { said } from '../base/said'
+import { type Alignment, nearItself } from '../geometry'
 import type { Plan } from '../plan'
 import { type Building, fieldOfPart, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
@@ -14,11 +15,13 @@ interface Laid {
   readonly cells: ReadonlyMap<string, { readonly section: string; readonly course: number }>
   readonly system: WallSystem
   readonly building: Building
+  readonly alignment: Alignment
 }
 
 /**
- * What a plan asks for at courses or stations that its own layout does not have: work nobody would ever be asked to do. Looked at when
- * a plan is made or changed; plans issued before stay readable, and show it as a caution.
+ * What a plan asks for at courses or stations that its own layout does not have: work nobody would ever be asked to do. Also a line
+ * that comes back beside itself, where two units have no room. Looked at when a plan is made or changed; plans issued before stay readable,
+ * and show it as a caution.
  *
  * @returns a problem for each, with the field of the plan
  * @example misplaced(layout).map((p) => p.field) // ['grid[2].course']
@@ -27,6 +30,19 @@ export function misplaced(layout: Laid): Problem[] {
   const { plan, building, courses, steps, tops } = layout
   const problems: Problem[] = []
   const say = (field: string, message: string) => problems.push({ field, message })
+  const { depth } = building.course(1)
+  // Both sides lean back into the fill between them.
+  const lean = Math.max(...courses.map((c) => c.offset))
+  const near = nearItself(layout.alignment, { backs: 2 * (depth + lean), faces: depth })
+  if (near) {
+    const where = `the line comes within ${said.length(near.distance, 2)} of itself: station ${said.length(near.first, 2)} beside station ${said.length(near.second, 2)}`
+    say(
+      `alignment.vertices[${near.element}]`,
+      near.facing === 'backs'
+        ? `${where}, back to back. Units ${said.length(depth, 2)} deep that lean back by ${said.length(lean, 2)} need ${said.length(2 * (depth + lean), 2)} there; move the line, or plan two walls`
+        : `${where}, face to face. With less than ${said.length(depth, 2)} between them nothing there can be built or looked at; move the line`,
+    )
+  }
   const highest = Math.max(...courses.map((c) => c.course))
   building.layers.forEach((g, i) => {
     if (g.course > highest)
