@@ -11,6 +11,7 @@ import {
   type Problem,
   type RecordedEntry,
   type RevisionData,
+  sharing,
   type WallState,
 } from '@stone-tally/core'
 import type { Waiting } from './db'
@@ -38,6 +39,8 @@ export class Folded {
   /** Everything up to this number is here; a few may be here from beyond it, since an answer can overtake the line. */
   private upTo = 0
   private readonly beyond = new Set<number>()
+  /** Twenty thousand entries of the same few people are kept on a phone. */
+  private readonly share = sharing()
   doubtful: readonly Doubtful[] = []
   /** A revision that is not here: what comes after it is judged by it, so nothing more is taken. */
   behind: { readonly number: number; readonly by: string } | undefined
@@ -68,7 +71,7 @@ export class Folded {
         this.behind = { number: (entry.data as RevisionData).number, by: entry.by.id }
         break
       }
-      next = advance(next, r)
+      next = advance(next, { ...r, entry: this.share(entry) })
       if (r.seq > this.upTo) this.beyond.add(r.seq)
       while (this.beyond.delete(this.upTo + 1)) this.upTo++
     }

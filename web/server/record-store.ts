@@ -14,6 +14,7 @@ import {
   type ReleaseData,
   type RevisionData,
   readEntry,
+  sharing,
   storedPlan,
   type Verdict,
   type WallState,
@@ -44,6 +45,8 @@ interface Folded {
    * thrown away for it, so that no wall is folded anew for one request's misfortune.
    */
   spare: WallState | undefined
+  /** Entries that are kept share what is alike in them. */
+  readonly share: (entry: Entry) => Entry
   /** The record may have gone on without this process knowing how: it is asked before anything is judged. */
   behind: boolean
 }
@@ -127,9 +130,9 @@ async function catchUp(wall: string): Promise<Folded> {
         kept = undefined
         continue
       }
-      kept ??= { state: emptyState(await layoutsOf(wall)), spare: undefined, behind: false }
+      kept ??= { state: emptyState(await layoutsOf(wall)), spare: undefined, share: sharing(), behind: false }
       for (const [i, recorded] of read.entries()) {
-        takeIn(kept, recorded)
+        takeIn(kept, { ...recorded, entry: kept.share(recorded.entry) })
         if (i % STRIDE === STRIDE - 1) await breathe()
       }
       if (rows.length < 2000) break
@@ -277,7 +280,7 @@ async function tryRecord(
       else if (held) refuse([doesNotVerify(held)])
       else if (unseen) refuse([unseen])
       else {
-        const recorded = { seq: kept.state.seq + 1, receivedAt: iso(new Date(now)), entry: entry.value }
+        const recorded = { seq: kept.state.seq + 1, receivedAt: iso(new Date(now)), entry: kept.share(entry.value) }
         try {
           kept.state = advance(kept.state, recorded)
         } catch (error) {
