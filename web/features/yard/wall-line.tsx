@@ -6,7 +6,7 @@ import { Ago } from '@/ui/ago'
 import { Condensed, Quiet } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { useInView } from '@/ui/use-in-view'
-import { YardRow } from './yard-row'
+import { Wall, YardRow } from './yard-row'
 
 /** A wall of the list: drawn, and where it was not looked at for this page looked at, when it comes on the screen. */
 export function WallLine({
@@ -30,14 +30,14 @@ export function WallLine({
   return (
     <div ref={ref} style={{ minHeight: 120 }}>
       {'unseen' in wall ? (
-        <section aria-label={wall.name}>
+        <Wall aria-label={wall.name}>
           <h2>
             <Link href={`/walls/${wall.id}`}>{wall.name}</Link>
           </h2>
           <p>
             {wall.site} · {failed ? <>No answer came from the house. {again}</> : 'being looked at …'}
           </p>
-        </section>
+        </Wall>
       ) : (
         <YardRow wall={wall} drawn={inView}>
           {wall.asOf === undefined ? null : (

@@ -12,7 +12,8 @@ import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { Tally } from '@/ui/tally'
 
-const Wall = styled.article`
+/** A row of the Yard. */
+export const Wall = styled.article`
   border-top: 3px solid var(--ink); padding: 12px 0 4px; display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr);
   h2 a { text-decoration: none; display: inline-flex; align-items: center; min-height: 48px; min-width: 48px; } .drawing { overflow: hidden; min-width: 0; } .open { display: grid; align-content: center; min-height: 48px; } ul { margin: 0; padding: 0; list-style: none; display: grid; gap: 4px; }
 `
