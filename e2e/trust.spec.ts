@@ -125,7 +125,7 @@ test('one’s own sign-in: the password changed, every other device out, one by 
   await page.goto(`${url()}/me`)
   await ready(page)
   await expect(page.getByRole('row', { name: /this one/ })).toHaveCount(1)
-  const rows = page.getByRole('table', { name: 'Where you are signed in' }).getByRole('row')
+  const rows = page.getByRole('table', { name: 'Devices you are signed in on' }).getByRole('row')
   await expect(rows).toHaveCount(4)
   await rows.getByRole('button', { name: 'Sign out' }).first().click()
   await expect(rows).toHaveCount(3)

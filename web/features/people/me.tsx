@@ -157,7 +157,7 @@ function Sessions() {
     <Part aria-label="Where you are signed in">
       <h2>Where you are signed in</h2>
       <Table
-        label="Where you are signed in"
+        label="Devices you are signed in on"
         rows={list}
         id={(s) => s.id}
         middle
