@@ -1,7 +1,20 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import AxeBuilder from '@axe-core/playwright'
 import { SIGNED } from '../core/test/plans'
 import { bring, demoWall, expect, fact, newWall, post, signIn, smallPlan, test, url } from './site'
+
+/** Every route of a wall with its methods, as they lie in the application: one that is added is looked at too. */
+function routesOfAWall(): { path: string; methods: string[] }[] {
+  const root = join(import.meta.dirname, '..', 'web', 'app', 'api', 'walls', '[id]')
+  const found = (readdirSync(root, { recursive: true }) as string[]).filter((f) => f.endsWith('route.ts'))
+  expect(found.length).toBeGreaterThan(10)
+  return found.map((f) => ({
+    path: `/${f}`.replace(/\/route\.ts$/, '').replace(/\[[^\]]+\]/g, '01a1fc6a-d4e4-7b86-ae6f-8ca056bf33b3'),
+    methods: [...readFileSync(join(root, f), 'utf8').matchAll(/export (?:const|async function) (GET|POST|PUT|DELETE)\b/g)].map((m) => m[1] as string),
+  }))
+}
 
 test('an empty installation offers to make the first company', () => {
   expect(process.env.FIRST_PAGE).toBe('/welcome')
@@ -57,7 +70,21 @@ test('another company: not listed, not opened, not written, not exported', async
   expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
   await page.goto(`${url()}/walls/${demoWall()}`)
   await expect(page.getByText('There is nothing here')).toBeVisible()
-  for (const path of ['entries', 'live', 'export']) expect((await rival.request.get(`${url()}/api/walls/${demoWall()}/${path}`)).status()).toBe(404)
+  const nobody = await browser.newContext()
+  for (const { path, methods } of routesOfAWall())
+    for (const method of methods) {
+      const ask = (who: typeof rival) =>
+        who.request.fetch(`${url()}/api/walls/${demoWall()}${path}`, {
+          method,
+          headers: { origin: url() },
+          ...(method === 'GET' ? {} : { data: {} }),
+        })
+      // What a device gives back that was signed out is taken from nobody who is signed in.
+      const no = method === 'POST' && path.startsWith('/set-aside') ? 401 : 404
+      expect([method, path, (await ask(rival)).status()]).toEqual([method, path, no])
+      expect([method, path, (await ask(nobody)).status()]).toEqual([method, path, 401])
+    }
+  await nobody.close()
   expect((await post(rival, `/api/walls/${demoWall()}/entries`, { entries: [fact(demoWall(), 'note', {}, { text: 'x' })] })).status()).toBe(404)
   // A company id that somebody sends is not a field anyone reads.
   expect(
