@@ -3,7 +3,6 @@
 import {
   builtInDrawn,
   capHeight,
-  FOOT,
   formatMass,
   formatStation,
   gridOn,
@@ -18,6 +17,7 @@ import {
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useCallback, useId, useMemo, useRef } from 'react'
+import { roundTicks } from './axis'
 import { Canvas } from './canvas'
 import { Hatches } from './hatches'
 import { type CellLook, type Ink, type Painted, repaintUnits, UNIT_PIXELS } from './paint-units'
@@ -140,10 +140,7 @@ export function Elevation({
       return { station: leg.from, at, left, row, words }
     })
   // Round numbers in the crew's own unit.
-  const foot = units === 'metric' ? 1 : FOOT
-  const ticks = scaleLinear([from / foot, to / foot], [0, width])
-    .ticks(Math.max(2, Math.floor(width / 110)))
-    .map((t) => t * foot)
+  const ticks = roundTicks([from, to], Math.max(2, Math.floor(width / 110)), 'length', units)
   return (
     <div style={{ position: 'relative', width, height, maxWidth: '100%', overflow: 'hidden' }}>
       <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} aria-hidden style={{ display: 'block', maxWidth: '100%' }}>

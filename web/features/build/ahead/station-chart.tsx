@@ -12,7 +12,7 @@ import {
 } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
-import { HALO, LABEL } from '@/ui/drawing/axis'
+import { HALO, LABEL, ValueAxis } from '@/ui/drawing/axis'
 
 /** One station: deviation course by course, the expected line with its band, the limit, and the course at which it is left. */
 export function StationChart({
@@ -62,11 +62,7 @@ export function StationChart({
     >
       <rect x={left} width={width - left - right} y={y(rule.limit)} height={y(-rule.limit) - y(rule.limit)} fill="var(--faint)" />
       <path d={band(on) ?? ''} fill="var(--soft)" fillOpacity={0.28} />
-      {y.ticks(5).map((t) => (
-        <text key={t} x={left - 6} y={y(t) + 5} textAnchor="end" {...LABEL}>
-          {mm(t)}
-        </text>
-      ))}
+      <ValueAxis y={y} x={left - 6} units={units} of="small" say={mm} />
       <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--ink)" strokeWidth={1} />
       {[1, -1].map((s) => (
         <line key={s} x1={left} x2={width - right} y1={y(s * rule.limit)} y2={y(s * rule.limit)} stroke="var(--ink)" strokeDasharray="2 4" />

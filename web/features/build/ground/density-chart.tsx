@@ -4,7 +4,7 @@ import { type Curve, type CurveData, type DensityHere, fitCurve, formatDensity, 
 import { extent } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import { HALO, LABEL } from '@/ui/drawing/axis'
+import { HALO, LABEL, ValueAxis } from '@/ui/drawing/axis'
 import { usePreferences } from '@/ui/preferences'
 
 /** Dry density over moisture: laboratory points and their curve, zero air voids, the window fill may lie in, and the field tests. */
@@ -67,14 +67,15 @@ export function DensityChart({
       <text x={x(curve.optimumMoisture - window.below) + 6} y={top + 17} {...LABEL}>
         accepted: {accepted} % and more, moisture −{window.below} to +{window.above}
       </text>
-      {y.ticks(6).map((d) => (
-        <g key={d}>
-          <line x1={left} x2={width - right} y1={y(d)} y2={y(d)} stroke="var(--faint)" />
-          <text x={left - 8} y={y(d) + 4} textAnchor="end" {...LABEL}>
-            {formatDensity(d, units).split(' ')[0]}
-          </text>
-        </g>
-      ))}
+      <ValueAxis
+        y={y}
+        x={left - 8}
+        units={units}
+        of="density"
+        count={6}
+        say={(d) => formatDensity(d, units).split(' ')[0] ?? ''}
+        grid={[left, width - right]}
+      />
       {x.ticks(8).map((w) => (
         <text key={w} x={x(w)} y={height - 22} textAnchor="middle" {...LABEL}>
           {w}

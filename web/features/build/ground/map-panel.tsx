@@ -2,7 +2,6 @@
 
 import {
   formatDeviation,
-  formatLength,
   formatSmall,
   formatStation,
   limitAt,
@@ -17,6 +16,7 @@ import {
 import { scaleLinear } from 'd3-scale'
 import { useEffect, useMemo, useRef } from 'react'
 import { Caution, Stack, Stop } from '@/ui/controls'
+import { StationAxis } from '@/ui/drawing/axis'
 import { levelsFor, paintPadMap } from '@/ui/drawing/pad-map'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Hero, Targets } from '@/ui/figure'
@@ -233,11 +233,7 @@ export function PadMap({
               )
             })
           : null}
-        {x.ticks(Math.max(2, Math.floor(inner / 100))).map((s) => (
-          <text key={s} x={x(s)} y={top + tall + 20} textAnchor={x(s) > left + inner - 24 ? 'end' : 'middle'} {...LABEL}>
-            {units === 'metric' ? formatStation(s, units) : formatLength(s, units)}
-          </text>
-        ))}
+        <StationAxis x={x} y={top + tall} units={units} />
       </svg>
     </div>
   )

@@ -3,7 +3,6 @@
 import {
   type DigReport,
   digWords,
-  FOOT,
   formatLength,
   formatSide,
   formatSmall,
@@ -19,10 +18,8 @@ import {
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId } from 'react'
+import { HALO, LABEL, StationAxis, ValueAxis } from '@/ui/drawing/axis'
 import { Hatches } from '@/ui/drawing/hatches'
-
-const LABEL = { fill: 'var(--ink)', fontFamily: 'Barlow Condensed', fontSize: 14, fontWeight: 500 } as const
-const HALO = { paintOrder: 'stroke', stroke: 'var(--ground)', strokeWidth: 4, strokeLinejoin: 'round' } as const
 
 /**
  * The trench along the wall, elevations drawn larger than lengths: ground in front, bottom to dig to, pad to come, what was
@@ -71,7 +68,6 @@ export function TrenchSection({
     [x(clamp(s.step.start)), y(s.target)] as [number, number],
     [x(clamp(s.step.end)), y(s.target)] as [number, number],
   ])
-  const foot = units === 'metric' ? 1 : FOOT
   const EXAGGERATED = 20
   const perMetre = y(low) - y(low + 1)
   const reach = Math.min(26, height / 9)
@@ -244,20 +240,8 @@ export function TrenchSection({
         })}
       <line x1={x(clamp(station))} x2={x(clamp(station))} y1={top - 14} y2={height - bottom} stroke="var(--now)" strokeWidth={2} />
       <path d={`M${x(clamp(station)) - 7} ${top - 22}h14l-7 10Z`} fill="var(--now)" />
-      {scaleLinear([low / foot, high / foot], [0, 1])
-        .ticks(4)
-        .map((e) => (
-          <text key={e} x={left - 8} y={y(e * foot) + 4} textAnchor="end" {...LABEL}>
-            {formatLength(e * foot, units, 2)}
-          </text>
-        ))}
-      {scaleLinear([from / foot, to / foot], [0, 1])
-        .ticks(Math.max(2, Math.floor(width / 110)))
-        .map((s) => (
-          <text key={s} x={x(s * foot)} y={height - 9} textAnchor="middle" {...LABEL}>
-            {formatStation(s * foot, units)}
-          </text>
-        ))}
+      <ValueAxis y={y} x={left - 8} units={units} of="length" count={4} say={(e) => formatLength(e, units, 2)} />
+      <StationAxis x={x} y={height - bottom + 4} units={units} />
     </svg>
   )
 }

@@ -4,7 +4,7 @@ import { type DrainPlan, formatLength, type LaidPipe, type Layout, type UnitSyst
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId } from 'react'
-import { HALO, LABEL, StationAxis } from '@/ui/drawing/axis'
+import { HALO, LABEL, StationAxis, ValueAxis } from '@/ui/drawing/axis'
 import { Hatches } from '@/ui/drawing/hatches'
 
 const NO_PIPE = { fall: 0, outlets: [], diameter: 0 } as const
@@ -157,11 +157,7 @@ export function DrainProfile({
           </g>
         )
       })}
-      {y.ticks(5).map((t) => (
-        <text key={t} x={left - 8} y={y(t) + 5} textAnchor="end" {...LABEL}>
-          {formatLength(t, units, 2)}
-        </text>
-      ))}
+      <ValueAxis y={y} x={left - 8} units={units} of="length" say={(t) => formatLength(t, units, 2)} />
       <text x={left + 4} y={18} {...LABEL} {...HALO}>
         Seen from the front · heights drawn {times} times larger · white: to lay, dashed: laid, grey: seen, black: covered
       </text>

@@ -1,10 +1,10 @@
 'use client'
 
-import { capHeight, FOOT, formatLength, formatStation, invertAt, type Layout, type Plan, type UnitSystem } from '@stone-tally/core'
+import { capHeight, formatLength, invertAt, type Layout, type Plan, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { memo } from 'react'
-import { HALO } from '@/ui/drawing/axis'
+import { HALO, StationAxis, ValueAxis } from '@/ui/drawing/axis'
 import { Hatches } from '@/ui/drawing/hatches'
 
 const [LEFT, RIGHT, TOP, BOTTOM] = [74, 16, 30, 26]
@@ -42,7 +42,6 @@ export const LongStill = memo(function LongStill({
 }) {
   const { low, high, width, height, length } = scale
   const { x, y } = scalesOf(scale)
-  const foot = units === 'metric' ? 1 : FOOT
   const larger = (height - TOP - BOTTOM) / (high - low) / ((width - LEFT - RIGHT) / length)
   const invert =
     line()(
@@ -57,17 +56,7 @@ export const LongStill = memo(function LongStill({
   return (
     <>
       <Hatches id={id} />
-      {scaleLinear([low / foot, high / foot], [0, 1])
-        .ticks(5)
-        .map((e) => e * foot)
-        .map((e) => (
-          <g key={e}>
-            <line x1={LEFT} x2={width - RIGHT} y1={y(e)} y2={y(e)} stroke="var(--faint)" />
-            <text x={LEFT - 16} y={y(e) + 4} textAnchor="end" fontFamily="Barlow Condensed" fontSize={14} fill="var(--ink)">
-              {formatLength(e, units, 2)}
-            </text>
-          </g>
-        ))}
+      <ValueAxis y={y} x={LEFT - 16} units={units} of="length" say={(e) => formatLength(e, units, 2)} grid={[LEFT, width - RIGHT]} />
       {layout.steps.map((s) => (
         <rect
           key={`p${s.start}`}
@@ -123,14 +112,7 @@ export const LongStill = memo(function LongStill({
           <path key={l.course} d={`M${LEFT} ${y(on.top)}H${width - RIGHT}`} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 5" />
         ) : null
       })}
-      {scaleLinear([0, length / foot], [0, 1])
-        .ticks(Math.max(2, Math.floor(width / 110)))
-        .map((s) => s * foot)
-        .map((s) => (
-          <text key={s} x={x(s)} y={height - 8} textAnchor="middle" fontFamily="Barlow Condensed" fontSize={14} fill="var(--ink)">
-            {formatStation(s, units)}
-          </text>
-        ))}
+      <StationAxis x={x} y={height - BOTTOM} units={units} />
       <text x={LEFT - 10} y={16} fontFamily="Barlow Condensed" fontSize={14} fill="var(--soft)" {...HALO}>
         elevations drawn {larger < 1.05 ? 'as long as lengths' : `${larger.toFixed(larger < 10 ? 1 : 0)} × larger`}
       </text>
