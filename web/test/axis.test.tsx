@@ -8,7 +8,8 @@ describe('values at an axis', () => {
   test('are round in metres, and in feet where one reads feet', () => {
     expect(roundTicks([0, 10], 5, 'length', 'metric')).toEqual([0, 2, 4, 6, 8, 10])
     expect(roundTicks([0, 10], 5, 'length', 'imperial').map((t) => t / FOOT)).toEqual([0, 5, 10, 15, 20, 25, 30])
-    expect(roundTicks([0, 0.6], 5, 'length', 'imperial').map((t) => Math.round(t / INCH))).toEqual([0, 5, 10, 15, 20])
+    expect(roundTicks([0, 0.6], 5, 'length', 'imperial').map((t) => Math.round(t / INCH))).toEqual([0, 6, 12, 18])
+    expect(roundTicks([0, 0.015], 5, 'small', 'imperial').map((t) => Math.round((t / INCH) * 16))).toEqual([0, 2, 4, 6, 8])
     expect(roundTicks([0, 0.01], 5, 'small', 'imperial').map((t) => Math.round((t / INCH) * 16))).toEqual([0, 1, 2, 3, 4, 5, 6])
     expect(roundTicks([0, 0.3], 4, 'length', 'decimal-feet').map((t) => +(t / FOOT).toFixed(6))).toEqual([0, 0.2, 0.4, 0.6, 0.8])
     expect(roundTicks([1900, 2100], 5, 'density', 'imperial').map((t) => Math.round(t / 0.16018463) / 100)).toEqual([120, 122, 124, 126, 128, 130])

@@ -7,9 +7,12 @@ export const LABEL = { fill: 'var(--ink)', fontFamily: 'Barlow Condensed', fontS
 /** A rim of ground colour round words that lie on lines. */
 export const HALO = { paintOrder: 'stroke', stroke: 'var(--ground)', strokeWidth: 4, strokeLinejoin: 'round' } as const
 
+/** What a rule is divided by. */
+const OF_A_RULE = [FOOT, FOOT / 2, FOOT / 4, INCH, INCH / 2, INCH / 4, INCH / 8, INCH / 16]
+
 /**
- * Values of an axis that are round in the reader's own unit: feet, below a foot inches, below an inch sixteenths; so that what stands at a tick is
- * exactly where it is drawn.
+ * Values of an axis that are round in the reader's own unit: feet, half and quarter feet, inches and their parts as a rule has them; so that what
+ * stands at a tick is exactly where it is drawn.
  *
  * @param domain - in SI
  * @param count - about so many
@@ -19,7 +22,7 @@ export function roundTicks(domain: readonly number[], count: number, measure: Me
   const [from = 0, to = 1] = domain
   const one = parseAmount('1', measure, units)
   const inches = units === 'imperial' && (measure === 'length' || measure === 'small')
-  const sizes = inches ? [FOOT, INCH, INCH / 16] : [one.ok ? one.value : 1]
+  const sizes = inches ? OF_A_RULE : [one.ok ? one.value : 1]
   for (const [i, size] of sizes.entries()) {
     const ticks = scaleLinear([from / size, to / size], [0, 1]).ticks(count)
     if (i === sizes.length - 1 || Math.abs((ticks[1] ?? Number.NaN) - (ticks[0] ?? 0)) >= 1) return ticks.map((t) => t * size)
