@@ -3,7 +3,7 @@ import { request as ask } from 'node:http'
 import AxeBuilder from '@axe-core/playwright'
 import type { BrowserContext, Page } from '@playwright/test'
 import pg from 'pg'
-import { expect, fact, newWall, post, ready, signIn, test, upTo, url } from './site'
+import { demoWall, expect, fact, newWall, post, ready, signIn, test, upTo, url } from './site'
 
 /** One's own name for this machine: passkeys take no address of numbers. */
 const named = () => url().replace('127.0.0.1', 'localhost')
@@ -246,6 +246,24 @@ test('another name, an address nobody can read: refused in our own words', async
   const { rows } = await owner.query('SELECT network FROM security_log WHERE detail LIKE $1', [`%${email}`])
   await owner.end()
   expect(rows).toEqual([{ network: '127.0.0.1' }])
+})
+
+test('nothing is sent to a page: said in our own words, whatever comes with it, and no answer is lost', async ({ context }) => {
+  await signIn(context, 'foreman')
+  const bodies = ['', '\u0000', '{"entries":[', 'x'.repeat(3000), 'y'.repeat(400_000)]
+  const ask = async (i: number) => {
+    const answer = await context.request.fetch(`${url()}${['/', `/walls/${demoWall()}/record?entry=x`, '/join', '/people'][i % 4]}`, {
+      method: ['POST', 'PATCH', 'DELETE', 'PUT'][i % 4] as string,
+      data: bodies[i % bodies.length],
+      headers: {
+        origin: url(),
+        'content-type': ['text/plain', 'multipart/form-data; boundary=x', 'application/x-www-form-urlencoded'][i % 3] as string,
+      },
+    })
+    return [answer.status(), answer.headers().allow, (await answer.text()).includes('Nothing is sent to a page')]
+  }
+  const all = await Promise.all(Array.from({ length: 120 }, (_, i) => ask(i)))
+  expect(all.filter((a) => JSON.stringify(a) !== JSON.stringify([405, 'GET, HEAD', true]))).toEqual([])
 })
 
 test('every page has a policy of its own: a script or a style that is not ours does nothing', async ({ browser }) => {

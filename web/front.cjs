@@ -17,7 +17,7 @@ const page = (title, text) => `<!doctype html><html lang="en"><meta charset="utf
 <title>${title} · Stone Tally</title><style>body{font:17px/1.5 sans-serif;max-width:34em;margin:14vh auto;padding:0 20px;color:#14181b;background:#fbfaf6}a{color:inherit;display:inline-block;min-height:48px;line-height:48px}</style>
 <main><h1>${title}</h1><p>${text}</p><p><a href="/">Yard: all walls</a></p></main></html>`
 
-function answer(res, status, title, text, isApi) {
+function answer(res, status, title, text, isApi, keep = false) {
   res.statusCode = status
   res.setHeader('x-house', '1')
   res.setHeader('cache-control', 'no-store')
@@ -27,7 +27,7 @@ function answer(res, status, title, text, isApi) {
     'content-security-policy',
     "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'none'",
   )
-  res.setHeader('connection', 'close')
+  if (!keep) res.setHeader('connection', 'close')
   if (isApi) {
     res.setHeader('content-type', 'application/json')
     return res.end(JSON.stringify({ problems: [{ field: '', message: text }] }))
@@ -47,6 +47,9 @@ function readable(url) {
     return false
   }
 }
+
+/** Pages are read; what changes something is sent to a route. */
+const READ = new Set(['GET', 'HEAD'])
 
 const served = (host) => names.size === 0 || names.has(host) || names.has(host.replace(/:\d+$/, ''))
 
@@ -76,6 +79,16 @@ http.Server.prototype.emit = function front(event, ...more) {
       'A part of it was cut off or garbled on its way. Go to the Yard and open the wall from there.',
       isApi,
     )
+    return true
+  }
+  if (!isApi && !READ.has(req.method ?? '')) {
+    // What was sent along is read to its end and thrown away: an answer that comes before is lost on its way.
+    req.on('end', () => {
+      res.setHeader('allow', 'GET, HEAD')
+      answer(res, 405, 'Nothing is sent to a page', 'Go to the Yard and open the wall from there. Nothing was changed.', false, true)
+    })
+    req.on('error', () => {})
+    req.resume()
     return true
   }
   return emit.call(this, event, ...more)

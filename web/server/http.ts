@@ -90,8 +90,12 @@ export const guarded =
       return await handler(...args)
     } catch (error) {
       if (error instanceof SignInBusy) return refuse(503, error.message)
+      // Somebody's odd value is refused like any other; it is nothing that whoever looks after the house has to see to.
+      if (notKept(error)) {
+        log.warn({ err: error }, 'a value that cannot be kept was refused')
+        return refuse(422, 'holds a value that cannot be kept: a number out of range, a sign that is no letter, or a name that is taken or unknown')
+      }
       log.error({ err: error })
-      if (notKept(error)) return refuse(422, 'holds a value that cannot be kept: a number out of range, or a name that is taken or unknown')
       return refuse(503, 'the record could not be reached just now; try again')
     }
   }
