@@ -14,15 +14,14 @@ export interface YardWall extends WallOverview {
   readonly site: string
   readonly plan: Plan
   readonly madeUp: boolean
-  /**
-   * When it was looked at, where that is a while ago. Nothing was recorded since; only what waits by the clock may stand otherwise. It is looked at
-   * anew when it comes on the screen.
-   */
-  readonly asOf?: string | undefined
 }
 
-/** A wall that was not looked at for this page: it is when it comes on the screen. */
-export type UnseenWall = Pick<WallRow, 'id' | 'name' | 'site' | 'madeUp'> & { readonly unseen: true }
+/** A wall further down: it is looked at when it comes on the screen. */
+export interface UnseenWall extends Pick<WallRow, 'id' | 'name' | 'site' | 'madeUp'> {
+  readonly unseen: true
+  /** What is due on it, where somebody looked a moment ago. */
+  readonly due?: WallOverview['due'] | undefined
+}
 
 /** A wall that cannot be shown, and why; it hides no other. */
 export interface HiddenWall {
@@ -37,25 +36,33 @@ export const AT_ONCE = 12
 /** What was looked at so long ago is looked at anew, ms: as long as what waits by the clock may be shown without a word. */
 const FRESH = 5 * 60_000
 
-interface Kept {
-  readonly overview: WallOverview
-  readonly plan: Plan
-  readonly madeAt: Date
+/** Kept by this state of the sources, a moment ago, at the very link with which the record ends now. */
+const STANDS = `overview o JOIN chain_head h ON h.wall_id = o.wall_id AND h.seq = o.seq AND h.hash = o.hash
+  AND o.made_by = $2 AND o.made_at > $3 AND o.wall_id = ANY ($1::uuid[])`
+const standing = (walls: readonly string[]) => [walls, process.env.BUILT_FROM ?? '', new Date(Date.now() - FRESH)]
+const keepsAny = (walls: readonly string[]) => walls.length > 0 && (process.env.BUILT_FROM ?? '') !== ''
+
+/** Overviews that stand, with the plan in force. */
+async function keptOverviews(walls: readonly string[]): Promise<ReadonlyMap<string, WallOverview & { readonly plan: Plan }>> {
+  if (!keepsAny(walls)) return new Map()
+  const { rows } = await database().pool.query<{ id: string; body: string; plan: object }>({
+    name: 'overviews',
+    text: `SELECT o.wall_id AS id, o.body, r.plan FROM ${STANDS}
+      JOIN LATERAL (SELECT plan FROM revision r WHERE r.wall_id = o.wall_id ORDER BY r.number DESC LIMIT 1) r ON true`,
+    values: standing(walls),
+  })
+  return new Map(rows.map((r) => [r.id, { ...(JSON.parse(r.body) as WallOverview), plan: storedPlan(r.plan) }]))
 }
 
-/** Overviews that were made at the very link with which each record ends now, by this state of the sources, with the plan in force. */
-async function keptOverviews(walls: readonly string[]): Promise<ReadonlyMap<string, Kept>> {
-  const madeBy = process.env.BUILT_FROM ?? ''
-  if (madeBy === '' || walls.length === 0) return new Map()
-  const { rows } = await database().pool.query<{ id: string; body: string; made_at: Date; plan: object }>({
-    name: 'overviews',
-    text: `SELECT o.wall_id AS id, o.body, o.made_at, r.plan FROM overview o
-      JOIN chain_head h ON h.wall_id = o.wall_id AND h.seq = o.seq AND h.hash = o.hash
-      JOIN LATERAL (SELECT plan FROM revision r WHERE r.wall_id = o.wall_id ORDER BY r.number DESC LIMIT 1) r ON true
-      WHERE o.wall_id = ANY ($1::uuid[]) AND o.made_by = $2`,
-    values: [walls, madeBy],
+/** What is due, of overviews that stand; nothing else of them is read. */
+async function keptDue(walls: readonly string[]): Promise<ReadonlyMap<string, WallOverview['due']>> {
+  if (!keepsAny(walls)) return new Map()
+  const { rows } = await database().pool.query<{ id: string; due: WallOverview['due'] }>({
+    name: 'overviews-due',
+    text: `SELECT o.wall_id AS id, o.body::json -> 'due' AS due FROM ${STANDS}`,
+    values: standing(walls),
   })
-  return new Map(rows.map((r) => [r.id, { overview: JSON.parse(r.body) as WallOverview, plan: storedPlan(r.plan), madeAt: r.made_at }]))
+  return new Map(rows.map((r) => [r.id, r.due]))
 }
 
 /** Looks at a wall: folds its record where it is not folded, and keeps what was seen beside it for the next who asks. */
@@ -92,37 +99,32 @@ async function look(wall: WallRow): Promise<YardWall | HiddenWall> {
 
 /** One wall, looked at now or a moment ago. */
 export async function yardWall(wall: WallRow): Promise<YardWall | HiddenWall> {
-  const kept = (await keptOverviews([wall.id])).get(wall.id)
   const { id, name, site, madeUp } = wall
-  if (kept && Date.now() - kept.madeAt.getTime() < FRESH) return { id, name, site, madeUp, plan: kept.plan, ...kept.overview }
-  return look(wall)
+  const kept = (await keptOverviews([id])).get(id)
+  return kept ? { id, name, site, madeUp, ...kept } : look(wall)
 }
 
 /**
- * The Yard of a company. What is kept beside each record is shown at once, however long the records are; a page looks at the first {@link AT_ONCE}
- * itself, and at the others when they come on the screen.
+ * The Yard of a company: the first {@link AT_ONCE} walls as they stand, the others by name and what is due. They are looked at when they come on the
+ * screen, so that a page costs what is shown of it, however many walls there are and however long their records.
  */
 export async function yardOf(person: Person): Promise<{ walls: (YardWall | UnseenWall)[]; hidden: HiddenWall[]; away: WallRow[] }> {
   const all = await wallsOf(person.companyId)
-  const away = all.filter((w) => w.away)
   const here = all.filter((w) => !w.away)
-  const kept = await keptOverviews(here.map((w) => w.id))
+  const [first, later] = [here.slice(0, AT_ONCE), here.slice(AT_ONCE)]
+  const ids = (list: readonly WallRow[]) => list.map((w) => w.id)
+  const [kept, due] = await Promise.all([keptOverviews(ids(first)), keptDue(ids(later))])
   const walls: (YardWall | UnseenWall)[] = []
   const hidden: HiddenWall[] = []
-  for (const [i, wall] of here.entries()) {
+  for (const wall of first) {
     const { id, name, site, madeUp } = wall
     const before = kept.get(id)
-    const fresh = before !== undefined && Date.now() - before.madeAt.getTime() < FRESH
-    if (i < AT_ONCE && !fresh) {
-      const seen = await look(wall)
-      if ('why' in seen) hidden.push(seen)
-      else walls.push(seen)
-      continue
-    }
     // Drawn in the page's HTML: laid out beside the request thread, not in it.
-    if (before && i < AT_ONCE) await laidOut(before.plan)
-    if (before) walls.push({ id, name, site, madeUp, plan: before.plan, ...before.overview, ...(fresh ? {} : { asOf: before.madeAt.toISOString() }) })
-    else walls.push({ id, name, site, madeUp, unseen: true })
+    if (before) await laidOut(before.plan)
+    const seen = before ? { id, name, site, madeUp, ...before } : await look(wall)
+    if ('why' in seen) hidden.push(seen)
+    else walls.push(seen)
   }
-  return { walls, hidden, away }
+  for (const { id, name, site, madeUp } of later) walls.push({ id, name, site, madeUp, unseen: true, due: due.get(id) })
+  return { walls, hidden, away: all.filter((w) => w.away) }
 }

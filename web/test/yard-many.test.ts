@@ -34,8 +34,13 @@ test('the first are looked at for the page, the others when they are asked for; 
   expect(await yardWall(await row(at(13)))).toMatchObject({ id: at(13), set: 0, plan: { name: 'Wall 13' } })
   for (const id of ids) forget(id)
   const next = await yard()
-  expect(next.filter((w) => 'unseen' in w).map((w) => w.name)).toEqual(['Wall 12', 'Wall 14'])
   expect(next[0]).toEqual(first[0])
+  // Of those further down nothing is sent but what is due, where somebody looked a moment ago.
+  expect(next.slice(AT_ONCE).map((w) => [w.name, w.due !== undefined, 'plan' in w])).toEqual([
+    ['Wall 12', false, false],
+    ['Wall 13', true, false],
+    ['Wall 14', false, false],
+  ])
   expect(foldedNow()).toBe(0)
 })
 
@@ -45,22 +50,26 @@ test('what was recorded since is never hidden by what was kept; nor by a newer a
   await recordEntries(id, s.person('crew'), [entry], Date.now())
   expect((await yard()).find((w) => w.id === id)).toMatchObject({ last: { at: entry.at } })
   await recordEntries(at(13), s.person('crew'), [noteFor(at(13), 'later')], Date.now())
-  expect((await yard()).find((w) => w.id === at(13))).toMatchObject({ unseen: true })
+  expect((await yard()).find((w) => w.id === at(13))?.due).toBeUndefined()
   process.env.BUILT_FROM = 'the next build'
-  expect((await yard()).filter((w) => 'unseen' in w)).toHaveLength(3)
+  for (const w of ids) forget(w)
+  await yard()
+  expect(foldedNow()).toBe(AT_ONCE)
   process.env.BUILT_FROM = 'this build'
 })
 
-test('what was looked at a while ago says so, since the clock goes on; asked for it is looked at anew', async () => {
+test('what was looked at a while ago is looked at anew, since the clock goes on', async () => {
   await yardWall(await row(at(14)))
-  const { rows } = await s.owner.pool.query<{ made_at: Date }>(
-    `UPDATE overview SET made_at = made_at - interval '1 hour' WHERE wall_id = $1 RETURNING made_at`,
-    [at(14)],
-  )
-  const shown = (await yard()).find((w) => w.id === at(14))
-  expect(shown).toMatchObject({ asOf: rows[0]?.made_at.toISOString(), set: 0 })
-  expect(await yardWall(await row(at(14)))).not.toHaveProperty('asOf')
-  expect((await yard()).find((w) => w.id === at(14))).not.toHaveProperty('asOf')
+  expect((await yard()).find((w) => w.id === at(14))?.due).toBeDefined()
+  const age = (id: string) => s.owner.pool.query("UPDATE overview SET made_at = made_at - interval '1 hour' WHERE wall_id = $1", [id])
+  await age(at(14))
+  await age(at(0))
+  for (const w of ids) forget(w)
+  expect((await yard()).find((w) => w.id === at(14))?.due).toBeUndefined()
+  expect(isFolded(at(0))).toBe(true)
+  forget(at(14))
+  await yardWall(await row(at(14)))
+  expect(isFolded(at(14))).toBe(true)
 })
 
 test('a record that cannot be folded hides its own wall and no other', async () => {

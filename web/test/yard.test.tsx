@@ -127,13 +127,21 @@ describe('walls that were not looked at for the page', () => {
         disconnect() {}
       },
     })
-    show('foreman', list([{ ...unseen }, { ...wall('Old wall', []), asOf: '2026-03-01T08:00:00Z' }]) as never)
+    show(
+      'foreman',
+      list([
+        { ...unseen },
+        { ...unseen, id: 'other', name: 'Other wall' },
+        { ...unseen, id: 'known', name: 'Known wall', due: [due('Setback at 4.00', ['foreman'])] },
+      ]) as never,
+    )
     expect(screen.getByText(/2 walls further down were not looked at just now/)).toBeTruthy()
     expect(screen.getByText('Far wall')).toBeTruthy()
+    expect(screen.getByRole('link', { name: 'Setback at 4.00' })).toBeTruthy()
     expect(asked).toEqual([])
     fireEvent.click(screen.getByRole('button', { name: 'Look at all' }))
     await waitFor(() => expect(screen.getAllByRole('link', { name: 'Pad level at 9.00' })).toHaveLength(2))
-    await waitFor(() => expect(asked).toEqual(['/api/walls/far/overview', '/api/walls/Old wall/overview']))
+    await waitFor(() => expect(asked).toEqual(['/api/walls/far/overview', '/api/walls/other/overview']))
     Reflect.deleteProperty(window, 'IntersectionObserver')
   })
 })

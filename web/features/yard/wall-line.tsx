@@ -2,8 +2,7 @@
 
 import { useEffect } from 'react'
 import type { UnseenWall, YardWall } from '@/server/yard'
-import { Ago } from '@/ui/ago'
-import { Condensed, Quiet } from '@/ui/controls'
+import { Quiet } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { useInView } from '@/ui/use-in-view'
 import { Wall, YardRow } from './yard-row'
@@ -22,10 +21,10 @@ export function WallLine({
   look: (id: string) => void
 }) {
   const [ref, inView] = useInView<HTMLDivElement>(first)
-  const old = 'unseen' in wall || wall.asOf !== undefined
+  const unseen = 'unseen' in wall
   useEffect(() => {
-    if (inView && old) look(wall.id)
-  }, [inView, old, wall.id, look])
+    if (inView && unseen) look(wall.id)
+  }, [inView, unseen, wall.id, look])
   const again = <Quiet onPress={() => look(wall.id)}>Look again</Quiet>
   return (
     <div ref={ref} style={{ minHeight: 120 }}>
@@ -39,13 +38,7 @@ export function WallLine({
           </p>
         </Wall>
       ) : (
-        <YardRow wall={wall} drawn={inView}>
-          {wall.asOf === undefined ? null : (
-            <Condensed>
-              As it stood <Ago at={Date.parse(wall.asOf)} />; nothing was recorded since. {failed ? again : null}
-            </Condensed>
-          )}
-        </YardRow>
+        <YardRow wall={wall} drawn={inView} />
       )}
     </div>
   )

@@ -127,10 +127,9 @@ export function Yard({
 /** What is due today on every wall for the one who looks; holds and findings only, the next step of each wall stands with it. */
 function DueToday({ walls, me, look }: { walls: readonly (YardWall | UnseenWall)[]; me: Me; look: (id: string) => void }) {
   const { units } = usePreferences()
-  const later = walls.filter((w) => 'unseen' in w || w.asOf !== undefined)
+  const later = walls.filter((w) => w.due === undefined)
   const mine = walls.flatMap((w) => {
-    if ('unseen' in w) return []
-    const due = w.due.filter((d) => d.urgent && (me.role === 'office' || d.roles.includes(me.role)))
+    const due = (w.due ?? []).filter((d) => d.urgent && (me.role === 'office' || d.roles.includes(me.role)))
     return due.length > 0 ? [{ wall: w, due }] : []
   })
   if (mine.length + later.length === 0) return null
@@ -157,8 +156,8 @@ function DueToday({ walls, me, look }: { walls: readonly (YardWall | UnseenWall)
       </ul>
       {later.length === 0 ? null : (
         <p>
-          {many(later.length, 'wall')} further down {later.length === 1 ? 'was' : 'were'} not looked at just now: what is due there by the clock may
-          be missing here. <Quiet onPress={() => later.map((w) => w.id).forEach(look)}>Look at all</Quiet>
+          {many(later.length, 'wall')} further down {later.length === 1 ? 'was' : 'were'} not looked at just now: what is due there is missing here.{' '}
+          <Quiet onPress={() => later.map((w) => w.id).forEach(look)}>Look at all</Quiet>
         </p>
       )}
     </section>
