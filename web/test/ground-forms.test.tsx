@@ -136,6 +136,18 @@ describe('survey points', () => {
       { kind: 'reading', where: { stage: 'dig', section: 'B', station: 7 }, data: { method: 'survey', value: Number((bottom + 0.003).toFixed(3)) } },
     ])
   })
+  test('a file that is chosen while the one before is recorded stays', async () => {
+    let answer = (_: { ok: true; verdict: undefined }) => {}
+    const slow = () => new Promise<{ ok: true; verdict: undefined }>((done) => (answer = done))
+    await load(props(staked(), { record: slow }), `station,elevation\n7,${bottom}\n`)
+    await press('Record 1 points')
+    const next = { text: async () => `station,elevation\n8,${bottom}\n9,${bottom}\n` }
+    await act(async () => {
+      fireEvent.change(screen.getByLabelText('Survey points file'), { target: { files: [next] } })
+    })
+    await act(async () => answer({ ok: true, verdict: undefined }))
+    expect(screen.getByRole('button', { name: 'Record 2 points' })).toBeTruthy()
+  })
   test('a file on another datum is asked about as a whole', async () => {
     const rows = [6, 7, 8].map((s) => `${s},${bottom + 100}`).join('\n')
     await load(props(staked()), `station,elevation\n${rows}\n`)

@@ -146,7 +146,8 @@ function TableIn({ state, programme, record }: { state: WallState; programme: Pr
       ...read.tasks.map((data) => ({ kind: 'task', where: {}, data })),
       ...read.fixed.map((data) => ({ kind: 'fixed', where: {}, data })),
     ]
-    if (await go(facts)) setFound(undefined)
+    // A file that was chosen meanwhile stays.
+    if (await go(facts)) setFound((now) => (now === found ? undefined : now))
   }
   return (
     <Stack role="group" aria-label="Tasks from a file">

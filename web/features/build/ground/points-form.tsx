@@ -108,7 +108,10 @@ export function PointsForm({ state, section, units, me, record, wall }: GroundPr
               { head: 'Judged', is: 'wrap', cell: (r) => r.words },
             ]}
           />
-          <NowButton isDisabled={busy || fit.length === 0} onPress={() => go(fit.map((j) => j.f)).then((done) => done && setContent(undefined))}>
+          <NowButton
+            isDisabled={busy || fit.length === 0}
+            onPress={() => go(fit.map((j) => j.f)).then((done) => done && setContent((now) => (now === content ? undefined : now)))}
+          >
             {`Record ${fit.length} points${fit.length < judged.length + read.value.bad.length ? `, leave ${judged.length + read.value.bad.length - fit.length}` : ''}`}
           </NowButton>
         </>

@@ -88,7 +88,8 @@ export function ImportReadings() {
     )
     if (!result.ok) return setProblems(result.problems)
     setTaken(good.length)
-    setContent(undefined)
+    // A file that was chosen meanwhile stays.
+    setContent((now) => (now === content ? undefined : now))
   }
   return (
     <>
