@@ -68,13 +68,14 @@ async function keptDue(walls: readonly string[]): Promise<ReadonlyMap<string, Wa
 /** Looks at a wall: folds its record where it is not folded, and keeps what was seen beside it for the next who asks. */
 async function look(wall: WallRow): Promise<YardWall | HiddenWall> {
   const { id, name, site, madeUp } = wall
-  const why = await whyNotShown(id)
-  if (why !== undefined) return { id, name, site, why }
-  const head = await headOf(id)
   const madeAt = new Date()
+  let head: { seq: number; hash: string }
   let state: WallState
   let overview: WallOverview
   try {
+    const why = await whyNotShown(id)
+    if (why !== undefined) return { id, name, site, why }
+    head = await headOf(id)
     state = await stateOf(id)
     overview = overviewOf(state, madeAt.toISOString())
   } catch (error) {

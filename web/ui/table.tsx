@@ -4,7 +4,7 @@ import { Fragment, type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Quiet, Row } from './controls'
 
-const Wide = styled.div`overflow-x: auto; position: relative; table { width: 100%; } td, th { white-space: nowrap; } td.n, th.n { text-align: right; } td.wrap, th.wrap { white-space: normal; min-width: 130px; } th.n.wrap { min-width: 96px; }
+const Wide = styled.div`overflow-x: auto; position: relative; @media print { overflow: visible; max-height: none !important; } table { width: 100%; } td, th { white-space: nowrap; } td.n, th.n { text-align: right; } td.wrap, th.wrap { white-space: normal; min-width: 130px; } th.n.wrap { min-width: 96px; }
   tr[data-on='true'] td { background: var(--faint); } tr.group th { color: var(--ink); border-bottom: 1px solid var(--line); padding-top: 14px; }
   &.middle td { vertical-align: middle; } .unseen { position: absolute; clip-path: inset(50%); }`
 const Head = styled.button`font: inherit; color: inherit; letter-spacing: inherit; background: none; border: 0; padding: 0; min-height: 48px; min-width: 48px; cursor: pointer; text-align: inherit; display: inline-flex; align-items: end; gap: 4px; text-decoration: underline dotted; text-underline-offset: 3px;`

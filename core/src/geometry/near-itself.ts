@@ -46,7 +46,8 @@ export function nearItself(line: Alignment, apart: RoomBetween): NearItself | un
 
 function lookFor(line: Alignment, needs: RoomBetween): NearItself | undefined {
   const apart = Math.max(needs.backs, needs.faces)
-  const fine = Math.min(needs.backs, needs.faces) / FINE
+  const least = Math.min(needs.backs, needs.faces)
+  const fine = least / FINE
   if (!(fine > 0)) return undefined
   const { segments } = line
   const bend = (i: number) => {
@@ -69,6 +70,8 @@ function lookFor(line: Alignment, needs: RoomBetween): NearItself | undefined {
         for (const p of grid.get(`${x + dx} ${y + dy}`) ?? []) {
           const along = station - p.station
           const between = line.closed ? Math.min(along, line.length - along) : along
+          // Most are neighbours along the line: nothing more is reckoned for those.
+          if (between <= NEIGHBOURS * least) continue
           const [e, n] = [easting - p.easting, northing - p.northing]
           const distance = Math.hypot(e, n)
           // The fill lies to the left of the line as it runs.

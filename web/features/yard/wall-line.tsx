@@ -8,27 +8,17 @@ import { useInView } from '@/ui/use-in-view'
 import { Wall, YardRow } from './yard-row'
 
 /** A wall of the list: drawn, and where it was not looked at for this page looked at, when it comes on the screen. */
-export function WallLine({
-  wall,
-  first,
-  failed,
-  look,
-}: {
-  wall: YardWall | UnseenWall
-  /** One of those that are drawn as the page is sent. */
-  first: boolean
-  failed: boolean
-  look: (id: string) => void
-}) {
-  const [ref, inView] = useInView<HTMLDivElement>(first)
+export function WallLine({ wall, failed, look }: { wall: YardWall | UnseenWall; failed: boolean; look: (id: string) => void }) {
   const unseen = 'unseen' in wall
+  // What the page was sent whole is drawn in it.
+  const [ref, inView] = useInView<HTMLDivElement>(!unseen)
   useEffect(() => {
     if (inView && unseen) look(wall.id)
   }, [inView, unseen, wall.id, look])
   const again = <Quiet onPress={() => look(wall.id)}>Look again</Quiet>
   return (
     <div ref={ref} style={{ minHeight: 120 }}>
-      {'unseen' in wall ? (
+      {unseen ? (
         <Wall aria-label={wall.name}>
           <h2>
             <Link href={`/walls/${wall.id}`}>{wall.name}</Link>

@@ -18,8 +18,6 @@ import { PutAway } from './put-away'
 import { useLooks } from './use-looks'
 import { WallLine } from './wall-line'
 
-/** Rows that are drawn in the page as it is sent; the house looked at as many itself. */
-const FIRST = 12
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 
 /** The Yard: every wall as a small drawing, with what is next and what is in the way. */
@@ -108,8 +106,8 @@ export function Yard({
         <Problems list={problems} />
         {walls.length + hidden.length === 0 ? <FirstMinute me={me} /> : null}
         <DueToday walls={walls} me={me} look={look} />
-        {walls.map((w, i) => (
-          <WallLine key={w.id} wall={w} first={i < FIRST} failed={failed.has(w.id)} look={look} />
+        {walls.map((w) => (
+          <WallLine key={w.id} wall={w} failed={failed.has(w.id)} look={look} />
         ))}
         {hidden.map((w) => (
           <section key={w.id} aria-label={w.name}>
