@@ -78,23 +78,28 @@ export function alignmentOf(vertices: readonly Vertex[], closed: boolean): Resul
   return ok(alignment)
 }
 
-/** Every place where a line of elements meets itself other than end to start. */
-export function selfCrossings(a: { readonly segments: readonly Segment[]; readonly closed: boolean }) {
-  const found: { element: number; at: SitePoint; first: number; second: number }[] = []
-  const boxes = a.segments.map(boxOf)
-  const n = a.segments.length
+/** Pairs of elements, by their places, whose boxes come within a distance of each other. @param apart - m */
+export function nearPairs(segments: readonly Segment[], apart: number): [number, number][] {
+  const boxes = segments.map(boxOf)
   // Swept from west to east: only those that begin before one ends can meet it.
   const west = boxes.map((_, i) => i).sort((i, j) => (boxes[i] as Box)[0] - (boxes[j] as Box)[0])
   const near: [number, number][] = []
   west.forEach((i, w) => {
     const p = boxes[i] as Box
-    for (let k = w + 1; k < n && (boxes[west[k] as number] as Box)[0] <= p[2]; k++) {
+    for (let k = w + 1; k < segments.length && (boxes[west[k] as number] as Box)[0] <= p[2] + apart; k++) {
       const j = west[k] as number
       const q = boxes[j] as Box
-      if (p[1] <= q[3] && q[1] <= p[3]) near.push(i < j ? [i, j] : [j, i])
+      if (p[1] <= q[3] + apart && q[1] <= p[3] + apart) near.push(i < j ? [i, j] : [j, i])
     }
   })
-  near.sort((a, b) => a[0] - b[0] || a[1] - b[1])
+  return near.sort((a, b) => a[0] - b[0] || a[1] - b[1])
+}
+
+/** Every place where a line of elements meets itself other than end to start. */
+export function selfCrossings(a: { readonly segments: readonly Segment[]; readonly closed: boolean }) {
+  const found: { element: number; at: SitePoint; first: number; second: number }[] = []
+  const n = a.segments.length
+  const near = nearPairs(a.segments, 0)
   for (const [i, j] of near) {
     const [s, t] = [a.segments[i] as Segment, a.segments[j] as Segment]
     // Two straight ones after each other that turn meet where they join, and nowhere else.

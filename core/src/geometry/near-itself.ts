@@ -1,11 +1,12 @@
-import { type Alignment, pointAt, turnBetween } from './alignment'
+import { type Alignment, nearPairs, turnBetween } from './alignment'
+import { directionAt, footOn, pointOn, type Segment, segmentOf } from './segment'
 
 /** Two places of a line that are nearer to each other than they may be. */
 export interface NearItself {
   /** Stations, m. */
   readonly first: number
   readonly second: number
-  /** Between the two, m; taken at places along the line, so a hundredth or two more than it is. */
+  /** Between the two, m. */
   readonly distance: number
   /** The element on which the second lies. */
   readonly element: number
@@ -23,7 +24,7 @@ export interface RoomBetween {
 const TURNS_BACK = 2.5
 /** Along the line two places are neighbours for so many times the distance. */
 const NEIGHBOURS = 4
-/** Places looked at within the distance. */
+/** Places of an element looked at within the distance. */
 const FINE = 4
 
 const known = new WeakMap<Alignment, Map<string, NearItself | undefined>>()
@@ -45,48 +46,46 @@ export function nearItself(line: Alignment, apart: RoomBetween): NearItself | un
 }
 
 function lookFor(line: Alignment, needs: RoomBetween): NearItself | undefined {
-  const apart = Math.max(needs.backs, needs.faces)
   const least = Math.min(needs.backs, needs.faces)
-  const fine = least / FINE
-  if (!(fine > 0)) return undefined
-  const { segments } = line
-  const bend = (i: number) => {
-    const next = segments[i + 1] ?? (line.closed ? segments[0] : undefined)
-    const own = segments[i]
-    return (own?.kind === 'arc' ? Math.abs(own.sweep) : 0) + (own && next ? Math.abs(turnBetween(own, next)) : 0)
-  }
-  if (segments.reduce((sum, _, i) => sum + bend(i), 0) < TURNS_BACK) return undefined
-  const count = Math.ceil(line.length / fine)
-  const step = line.length / count
-  const grid = new Map<string, { station: number; easting: number; northing: number; bearing: number }[]>()
+  if (!(least > 0)) return undefined
+  const bend = line.segments.map((s, i) => {
+    const next = line.segments[i + 1] ?? (line.closed ? line.segments[0] : undefined)
+    return (s.kind === 'arc' ? Math.abs(s.sweep) : 0) + (next ? Math.abs(turnBetween(s, next)) : 0)
+  })
+  if (bend.reduce((sum, b) => sum + b, 0) < TURNS_BACK) return undefined
+  // An arc of more than half a turn comes back on itself: taken as two.
+  const pieces = line.segments.flatMap((segment, element) => halves(segment).map((s) => ({ s, element })))
   let nearest: NearItself | undefined
   let most = 0
-  for (let k = 0; k <= count; k++) {
-    const station = k * step
-    const { easting, northing, bearing } = pointAt(line, station)
-    const [x, y] = [Math.floor(easting / apart), Math.floor(northing / apart)]
-    for (let dx = -1; dx <= 1; dx++)
-      for (let dy = -1; dy <= 1; dy++)
-        for (const p of grid.get(`${x + dx} ${y + dy}`) ?? []) {
-          const along = station - p.station
-          const between = line.closed ? Math.min(along, line.length - along) : along
-          // Most are neighbours along the line: nothing more is reckoned for those.
-          if (between <= NEIGHBOURS * least) continue
-          const [e, n] = [easting - p.easting, northing - p.northing]
-          const distance = Math.hypot(e, n)
-          // The fill lies to the left of the line as it runs.
-          const b = (p.bearing * Math.PI) / 180
-          const facing = n * Math.sin(b) - e * Math.cos(b) > 0 ? 'backs' : 'faces'
-          const lack = needs[facing] - distance
-          if (between <= NEIGHBOURS * needs[facing] || lack <= 0 || (nearest && most >= lack)) continue
-          const element = segments.findIndex((s) => station <= s.station + s.length + 1e-9)
-          most = lack
-          nearest = { first: p.station, second: station, distance, element: Math.max(0, element), facing }
-        }
-    const cell = grid.get(`${x} ${y}`)
-    const place = { station, easting, northing, bearing }
-    if (cell) cell.push(place)
-    else grid.set(`${x} ${y}`, [place])
+  for (const [i, j] of nearPairs(
+    pieces.map((p) => p.s),
+    Math.max(needs.backs, needs.faces),
+  )) {
+    const [a, b] = [pieces[i] as (typeof pieces)[number], pieces[j] as (typeof pieces)[number]]
+    const count = Math.ceil((a.s.length * FINE) / least)
+    for (let k = 0; k <= count; k++) {
+      const by = (a.s.length * k) / count
+      const place = pointOn(a.s, by)
+      const { along, away } = footOn(b.s, place)
+      if (away >= needs.backs && away >= needs.faces) continue
+      const [first, second] = [a.s.station + by, b.s.station + along]
+      const between = line.closed ? Math.min(second - first, line.length - second + first) : second - first
+      const foot = pointOn(b.s, along)
+      const heading = directionAt(a.s, by)
+      // The fill lies to the left of the line as it runs.
+      const left = (foot.northing - place.northing) * Math.cos(heading) - (foot.easting - place.easting) * Math.sin(heading)
+      const facing = left > 0 ? 'backs' : 'faces'
+      const lack = needs[facing] - away
+      if (between <= NEIGHBOURS * needs[facing] || lack <= most) continue
+      most = lack
+      nearest = { first, second, distance: away, element: b.element, facing }
+    }
   }
   return nearest
+}
+
+function halves(s: Segment): readonly Segment[] {
+  if (s.kind === 'line' || Math.abs(s.sweep) <= Math.PI) return [s]
+  const [middle, bulge] = [pointOn(s, s.length / 2), Math.tan(s.sweep / 8)]
+  return [segmentOf(s.from, middle, bulge, s.station), segmentOf(middle, s.to, bulge, s.station + s.length / 2)]
 }
