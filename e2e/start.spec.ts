@@ -21,6 +21,8 @@ function start(...more: string[]) {
   const child = spawn(process.execPath, [...args, '--data', data, '--port', `${port}`, '--no-instruments', ...more], {
     cwd: ROOT,
     stdio: ['ignore', 'pipe', 'pipe'],
+    // Another name to be served as: the command still finds it by this machine's own.
+    env: { ...process.env, SERVED_AS: 'walls.example' },
   })
   let text = ''
   for (const from of [child.stdout, child.stderr]) from?.on('data', (d: Buffer) => (text += d.toString()))

@@ -98,6 +98,9 @@ export interface Serving {
   readonly env?: Readonly<Record<string, string>>
 }
 
+/** Names of this very machine. */
+export const LOOPBACK = '127.0.0.1 localhost [::1]'
+
 /** Serves the built application on loopback; it ends with this process, however this one ends. */
 export function serve({
   port,
@@ -120,7 +123,7 @@ export function serve({
         ...process.env,
         NODE_ENV: 'production',
         // A request under any other name is not for this installation.
-        SERVED_AS: process.env.SERVED_AS ?? '127.0.0.1 localhost [::1]',
+        SERVED_AS: process.env.SERVED_AS ?? LOOPBACK,
         HOSTNAME: '127.0.0.1',
         PORT: `${port}`,
         DATABASE_URL: databaseUrl,

@@ -6,7 +6,7 @@ import { createStream } from 'rotating-file-stream'
 import { DEMO_PEOPLE, demoState, loadDemo, notOfTheDemo, removeDemo } from '../demo/load'
 import { connect } from '../web/server/database'
 import { migrate } from '../web/server/migrations'
-import { answering, ensureBuilt, ROOT, serve, startInstruments } from './build'
+import { answering, ensureBuilt, LOOPBACK, ROOT, serve, startInstruments } from './build'
 import { type Cluster, clusterFolder, freePort, isRunning, startCluster, stopCluster } from './cluster'
 import { installationSecrets } from './secrets'
 import { type Supervised, supervise, watchOver } from './supervise'
@@ -200,6 +200,8 @@ async function main() {
           setupCode: code,
           checkpointKey,
           dataFolder: local,
+          // Whatever names are asked for: this command itself looks at it by this machine's own.
+          env: { SERVED_AS: `${process.env.SERVED_AS ?? ''} ${LOOPBACK}` },
         }),
       log,
     )
