@@ -8,11 +8,12 @@
  * Each starts what it needs on a throw-away folder and says at the end what was kept and what was not.
  */
 import { type ChildProcess, spawn } from 'node:child_process'
-import { randomInt, randomUUID } from 'node:crypto'
+import { randomInt, } from 'node:crypto'
 import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type Entry, verifyChain } from '@stone-tally/core'
+import { noteOf } from '../bench/note'
 import { smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { ROOT } from './build'
@@ -58,15 +59,6 @@ async function cookieOf(role: string): Promise<string> {
 }
 const post = (path: string, cookie: string, body: unknown, patience = 8000) =>
   fetch(url(path), { method: 'POST', headers: { origin: url(''), cookie }, body: JSON.stringify(body), signal: AbortSignal.timeout(patience) })
-const noteOf = (wall: string, text: string) => ({
-  id: randomUUID().replace(/^(.{14})./, '$17'),
-  wall,
-  revision: 1,
-  at: new Date().toISOString(),
-  kind: 'note',
-  where: {},
-  data: { text },
-})
 const wallOf = async (cookie: string, name: string) =>
   ((await (await post('/api/walls', cookie, { plan: { ...smallPlan, name } })).json()) as { id: string }).id
 

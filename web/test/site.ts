@@ -4,7 +4,7 @@ import { temporaryCluster } from '../../scripts/temporary-cluster'
 import type { Person } from '../server/accounts'
 import { connect, database } from '../server/database'
 import { migrate } from '../server/migrations'
-import { createWall, uuid7 } from '../server/walls'
+import { createWall, } from '../server/walls'
 
 /** A throw-away cluster with two companies' ids; the environment points at it with the application's role. */
 export async function site() {
@@ -36,16 +36,7 @@ export async function site() {
   }
 }
 
-/** A note as a device sends it, without its author. */
-export const noteFor = (wall: string, text: string, id = uuid7()) => ({
-  id,
-  wall,
-  revision: 1,
-  at: new Date().toISOString(),
-  kind: 'note',
-  where: {},
-  data: { text },
-})
+export { noteOf as noteFor } from '../../bench/note'
 
 export const planNamed = (name: string): Plan => built({ ...smallPlan, engineerBy: 'E. Record, licence 4711', name })
 /** A small wall of our company, by its foreman; its id. */
