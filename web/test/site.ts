@@ -4,7 +4,7 @@ import { temporaryCluster } from '../../scripts/temporary-cluster'
 import type { Person } from '../server/accounts'
 import { connect, database } from '../server/database'
 import { migrate } from '../server/migrations'
-import { createWall, } from '../server/walls'
+import { createWall } from '../server/walls'
 
 /** A throw-away cluster with two companies' ids; the environment points at it with the application's role. */
 export async function site() {
