@@ -91,8 +91,10 @@ function metric(written: readonly string[]): string[] {
     ...[...document.querySelectorAll('[aria-label]')].map((e) => e.getAttribute('aria-label') ?? ''),
     ...[...document.querySelectorAll('svg text, svg title')].map((e) => e.textContent ?? ''),
   ]
+  // A code of the record is letters and digits by chance: "hq6h8l" is no eight litres.
+  const code = /stone1( [a-z0-9]{1,6})+/g
   const unit = /\d[\d.,]*[ \u00a0]?(mm|cm|m|kg|kPa|kN|kN\/m³|kg\/m³|m²|m³|km\/h|°C|l\/s|litres|l)(?![\w²³/])|, (mm|m|kg|kPa|kg\/m³|kN\/m³|°C|m²|m³)$/
-  return [...new Set(texts.flatMap((t) => t.split('\n')).filter((l) => unit.test(l) && !written.some((w) => l.includes(w))))]
+  return [...new Set(texts.flatMap((t) => t.replace(code, '').split('\n')).filter((l) => unit.test(l) && !written.some((w) => l.includes(w))))]
 }
 
 /** What a gloved finger would miss: smaller than 48 px one way and not within running text. */

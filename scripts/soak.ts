@@ -8,7 +8,7 @@
  * Each starts what it needs on a throw-away folder and says at the end what was kept and what was not.
  */
 import { type ChildProcess, spawn } from 'node:child_process'
-import { randomInt, } from 'node:crypto'
+import { randomInt } from 'node:crypto'
 import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
