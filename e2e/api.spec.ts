@@ -114,7 +114,7 @@ test('roles: crew may not pass or release, the foreman not the inspector’s hol
     (await post(who, `/api/walls/${wall}/entries`, { entries: [fact(wall, kind, line, data)] })).json()
   // Who releases is said by the point, in the rules of the plan.
   expect(await send(crew, 'release', { decision: 'released', reason: 'ok', signature: SIGNED })).toMatchObject({
-    outcomes: [{ ok: false, problems: [{ field: 'by.role', message: expect.stringContaining('takes the inspector; a crew may not release it') }] }],
+    outcomes: [{ ok: false, problems: [{ field: 'by.role', message: expect.stringContaining('takes the inspector; the crew may not release it') }] }],
   })
   expect(await send(context, 'release', { decision: 'released', reason: 'ok', signature: SIGNED })).toMatchObject({
     outcomes: [{ ok: false, problems: [{ field: 'by.role' }] }],

@@ -1,13 +1,10 @@
 import { writeFileSync } from 'node:fs'
 import { marksOf, PINNED, soilMarks } from '../core/test/pinned'
+import { marksOfDays, RECORDS } from '../core/test/pinned-records'
 
-/** Pins what is made of the made-up walls and soils of the tests. Run it only when that is meant to change, and say in the commit what did and why. */
-writeFileSync(
-  'core/test/fixtures/pinned.json',
-  `${JSON.stringify(
-    Array.from({ length: PINNED }, (_, n) => marksOf(n)),
-    null,
-    1,
-  )}\n`,
-)
-writeFileSync('core/test/fixtures/pinned-soil.json', `${JSON.stringify(soilMarks(), null, 1)}\n`)
+/** Pins what is made of the made-up walls, soils and records of the tests. Run it only when that is meant to change, and say in the commit what did and why. */
+const keep = (name: string, value: unknown) => writeFileSync(`core/test/fixtures/${name}.json`, `${JSON.stringify(value, null, 1)}\n`)
+const each = <T>(count: number, of: (n: number) => T) => Array.from({ length: count }, (_, n) => of(n))
+keep('pinned', each(PINNED, marksOf))
+keep('pinned-soil', soilMarks())
+keep('pinned-records', each(RECORDS, marksOfDays))

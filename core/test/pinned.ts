@@ -21,7 +21,7 @@ import {
 import { smallPlan } from './plans'
 
 /** Lehmer's generator: the same walls on every machine. */
-function numbers(seed: number) {
+export function numbers(seed: number) {
   let x = seed
   return (from: number, to: number) => {
     x = (x * 48271) % 2147483647
@@ -139,10 +139,16 @@ export function pinnedPlan(n: number): unknown {
   }
 }
 
+/** Steps by their key, entries by their id: what they are is marked where they come from. */
+const named = (v: unknown): unknown => {
+  if (v === null || typeof v !== 'object') return typeof v === 'number' ? Math.round(v * 1e4) / 1e4 + 0 : v
+  if (v instanceof Map || v instanceof Set) return [...v]
+  if ('stage' in v && 'key' in v) return v.key
+  return 'entry' in v && 'receivedAt' in v ? (v.entry as { id: string }).id : v
+}
 /** To a tenth of a millimetre, so that no machine's last digit counts; sentences as a reader in metres has them. */
-const plainly = (value: unknown): string =>
-  say(JSON.stringify(value, (_k, v) => (typeof v === 'number' ? Math.round(v * 1e4) / 1e4 + 0 : v instanceof Map ? [...v] : v)) ?? '', 'metric')
-const mark = (value: unknown) => createHash('sha256').update(plainly(value)).digest('hex').slice(0, 10)
+const plainly = (value: unknown): string => say(JSON.stringify(value, (_k, v) => named(v)) ?? '', 'metric')
+export const mark = (value: unknown) => createHash('sha256').update(plainly(value)).digest('hex').slice(0, 10)
 
 const parts: Readonly<Record<string, (l: Layout) => unknown>> = {
   steps: (l) => [l.steps, l.buried],

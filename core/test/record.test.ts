@@ -13,6 +13,7 @@ import {
   readEntry,
   statusOf,
   type WallState,
+  type Where,
   waitingHolds,
 } from '@stone-tally/core'
 import fc from 'fast-check'
@@ -36,7 +37,7 @@ describe('gates', () => {
     expect(waitingHolds(site.state).map((s) => s.stage.id)).toContain('line')
     expect(
       site.refusal(entry('release', { stage: 'line', section: 'B', course: 1 }, { decision: 'released', reason: 'mine', signature: SIGNED })),
-    ).toMatch(/by.role: First course takes the inspector; a foreman may not/)
+    ).toMatch(/by.role: First course takes the inspector; the foreman may not/)
     expect(site.refusal(entry('check', { stage: 'fill', section: 'B', course: 1 }, { confirmed: ['cores'] }))).toMatch(
       /Hold point First course section B course 1 is not released/,
     )
@@ -88,7 +89,7 @@ describe('gates', () => {
     expect(site.refusal(fill)).toMatch(/Course level.*not read level through/)
     const pass = { stage: 'level', section: 'B', course: 2 }
     expect(site.refusal(entry('override', pass, { reason: 'string only' }, { role: 'crew' }))).toMatch(
-      /a crew may not record a override; it takes the foreman/,
+      /the crew may not record this \(override\); it takes the foreman/,
     )
     site.put(entry('override', pass, { reason: 'string only' }), fill)
     expect(statusOf(site.state, site.step('level', 'B', 2)).override?.entry.data).toEqual({ reason: 'string only' })
@@ -234,7 +235,7 @@ describe('bad entries', () => {
       entry('lift', { stage: 'backfill', section: 'B', course: 1 }, { lift: 1, thickness: 0.1, passes: 2, plant: 'roller' }),
       /data.lift: lift 1 is recorded/,
     ],
-    ['the office building', entry('units', where, { set: 1 }, { role: 'office' }), /kind: a office may not record a units/],
+    ['the office building', entry('units', where, { set: 1 }, { role: 'office' }), /kind: the office may not record this \(units\)/],
     [
       'a re-check of something fine',
       entry(
@@ -284,6 +285,18 @@ describe('fold', () => {
     for (const e of site.entries) expect(lineOf(site.state, e, { units: 'imperial' }).length).toBeGreaterThan(5)
     expect(new Set(KINDS.map((k) => k.kind)).size).toBe(KINDS.length)
     expect(kindOf('nothing')).toBeUndefined()
+  })
+  test('one of a thing is one, an hour is written as a clock has it, and what was not said is not made up', () => {
+    const state = stateOf([])
+    const line = (kind: string, data: object, at: Where = {}) => plain(lineOf(state, entry(kind, at, data), { units: 'metric' }))
+    const item = { item: 'a', name: 'Blocks', unit: 'pieces', amount: 60 }
+    expect(line('delivery', { ...item, docket: 'D-1', pallets: 1 })).toBe('Delivered: 60 Blocks, docket D-1, 1 pallet')
+    expect(line('delivery', { ...item, docket: 'D-1', pallets: 2 })).toMatch(/, 2 pallets$/)
+    expect(line('supply', { ...item, lead: 1, pack: 60, reserve: 0 })).toMatch(/, 1 day ahead,/)
+    const week = { days: [1, 2], starts: 7.5, hours: 8, crews: 1, notice: 24, holidays: ['2026-06-01'], lost: new Array(12).fill(0) }
+    expect(line('workdays', week)).toBe('Working days: Mon, Tue, 8 h from 7:30, 1 crew, 24 h notice for an inspection, 1 day off')
+    expect(line('sawn', { length: 0.3, kind: 'cut' })).toBe('Sawn: 0.300 m')
+    expect(line('sawn', { length: 0.3, kind: 'cut' }, { section: 'B', course: 2, station: 5 })).toBe('Sawn for course 2 of B at 5.00: 0.300 m')
   })
   test('reading points stand at most the spacing apart', () => {
     const layout = layoutOf()

@@ -74,7 +74,7 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
   const role = entry.by.role as Role
   if (kindOf(entry.kind)?.effect?.is === 'revision') return ok(undefined)
   if (!mayRecord(role, entry.kind)) {
-    return fail('kind', `a ${role} may not record a ${entry.kind}; it takes the ${(kindOf(entry.kind)?.roles ?? []).join(' or ')}`)
+    return fail('kind', `the ${role} may not record this (${entry.kind}); it takes the ${(kindOf(entry.kind)?.roles ?? []).join(' or ')}`)
   }
   const at = Date.parse(entry.at)
   // 31 February is read as some day of March by most programs: nobody observed anything then.

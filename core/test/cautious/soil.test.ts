@@ -129,7 +129,7 @@ describe('fuel or sewage is a stop, not a dig', () => {
     )
     expect(site.refusal(entry('clearance', where, { who: 'Ada Finch', as: 'owner', seen: 'looked' }))).toMatch(/name the finding/)
     expect(site.refusal(entry('clearance', where, { who: 'A', as: 'owner', seen: 'x' }, { role: 'crew', recheckOf: of.id }))).toMatch(
-      /a crew may not record/,
+      /the crew may not record/,
     )
   })
   test('a wall of table 1 keeps its verdicts: rot and fuel were one answer there, and out', () => {

@@ -344,6 +344,6 @@ describe('frozen into the revision', () => {
     const state = fold([layout], [])
     const release = entry('release', { stage: 'set-out' }, { decision: 'released', reason: 'seen', signature: SIGNED })
     const judged = admit(state, release, NOW)
-    expect(judged.ok ? '' : judged.problems[0]?.message).toMatch(/takes the office; a foreman may not release it/)
+    expect(judged.ok ? '' : judged.problems[0]?.message).toMatch(/takes the office; the foreman may not release it/)
   })
 })

@@ -26,7 +26,7 @@ export function admitRelease(state: WallState, entry: Entry, step: Step): Result
     const told = checkReported(state, entry, reported)
     if (!told.ok) return told
   } else if (!point.roles.includes(role)) {
-    return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; a ${role} may not release it`)
+    return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; the ${role} may not release it`)
   }
   if (!isSigned(signature)) return fail('data.signature', `is missing; ${point.title} is ${decision} with a signature, by name or by hand`)
   // Names are compared as people write them: case and spaces say nothing.

@@ -56,7 +56,7 @@ export const delivery = defineKind({
       `docket ${d.docket}${d.supplier ? ` of ${d.supplier}` : ''}`,
       d.counted == null || Math.abs(d.counted - d.amount) < 1e-9 ? '' : `${amountSaid(d.counted, d.unit)} counted`,
       d.refused ? `${amountSaid(d.refused, d.unit)} sent back: ${d.why}` : '',
-      d.pallets ? `${d.pallets} pallets` : '',
+      d.pallets ? (d.pallets === 1 ? '1 pallet' : `${d.pallets} pallets`) : '',
       d.lot ? `lot ${d.lot}` : '',
       d.put ? `put down ${d.put}` : '',
     ]

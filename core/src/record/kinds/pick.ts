@@ -25,9 +25,11 @@ export const pick = defineKind({
   work: 'picks',
   check(entry, { layout }) {
     const { where, data } = entry
-    const planned = pickAt(layout, where.course ?? 0, data.number)
+    if (where.section === undefined || where.course === undefined)
+      return fail(where.section === undefined ? 'where.section' : 'where.course', 'is missing; say which section and course the unit was set in')
+    const planned = pickAt(layout, where.course, data.number)
     if (!planned || planned.section !== where.section)
-      return fail('data.number', `there is no unit ${data.number} of course ${where.course ?? ''} in section ${where.section ?? ''}`)
+      return fail('data.number', `there is no unit ${data.number} of course ${where.course} in section ${where.section}`)
     const { lifting } = layout.building
     if (!lifting) return ok(true)
     const wrong = pickWrong(layout, lifting, planned.mass, data.reach ?? planned.reach, planned.height)

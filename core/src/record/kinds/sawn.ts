@@ -15,5 +15,5 @@ export const sawn = defineKind({
   roles: BUILDERS,
   schema: sawnData,
   line: ({ where, data }, reader) =>
-    `Sawn for course ${where.course ?? ''}${where.section ? ` of ${where.section}` : ''} at ${formatStation(where.station ?? 0, reader.units)}: ${formatLength(data.length, reader.units, 3)}${data.kind === 'mitre' ? ', mitred' : ''}`,
+    `Sawn${where.course === undefined ? '' : ` for course ${where.course}`}${where.section ? ` of ${where.section}` : ''}${where.station === undefined ? '' : ` at ${formatStation(where.station, reader.units)}`}: ${formatLength(data.length, reader.units, 3)}${data.kind === 'mitre' ? ', mitred' : ''}`,
 })

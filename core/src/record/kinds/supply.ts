@@ -28,5 +28,5 @@ export const supply = defineKind({
   schema: supplyData,
   check: ({ data }) => (data.pack > 0 ? ok(true) : fail('data.pack', 'must be more than nothing: what it is sold in')),
   line: ({ data: d }) =>
-    `Bought: ${d.name}${d.supplier ? ` from ${d.supplier}` : ''}, ${d.lead} days ahead, ${d.packName ? `by the ${d.packName} of` : 'in packs of'} ${amountSaid(d.pack, d.unit)}${d.reserve > 0 ? `, ${amountSaid(d.reserve, d.unit)} in reserve` : ''}`,
+    `Bought: ${d.name}${d.supplier ? ` from ${d.supplier}` : ''}, ${d.lead === 1 ? '1 day' : `${d.lead} days`} ahead, ${d.packName ? `by the ${d.packName} of` : 'in packs of'} ${amountSaid(d.pack, d.unit)}${d.reserve > 0 ? `, ${amountSaid(d.reserve, d.unit)} in reserve` : ''}`,
 })

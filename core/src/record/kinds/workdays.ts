@@ -4,6 +4,12 @@ import { ROLES } from '../../rules'
 import { dayText } from '../item'
 import { defineKind } from './kind'
 
+/** An hour of the day as a clock has it. @example clockHour(7.5) // '7:30' */
+const clockHour = (hours: number): string => {
+  const minutes = Math.round(hours * 60)
+  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
+}
+
 /** When and with how many the wall is worked on; the newest holds. Monday is 1. */
 export const workdaysData = record({
   days: list(quantity({ min: 1, max: 7, whole: true }), 0, 7),
@@ -45,5 +51,5 @@ export const workdays = defineKind({
       .map((n) => NAMES[n])
       .join(
         ', ',
-      )}, ${d.hours} h from ${d.starts}:00, ${d.crews} ${d.crews === 1 ? 'crew' : 'crews'}, ${d.notice} h notice for an inspection${(d.shifts ?? 1) > 1 ? `, ${d.shifts} shifts` : ''}${d.latitude === undefined ? '' : ', by daylight'}${d.away?.length ? `, crews away ${d.away.length === 1 ? 'once' : `${d.away.length} times`}` : ''}${d.holidays.length > 0 ? `, ${d.holidays.length} days off` : ''}`,
+      )}, ${d.hours} h from ${clockHour(d.starts)}, ${d.crews} ${d.crews === 1 ? 'crew' : 'crews'}, ${d.notice} h notice for an inspection${(d.shifts ?? 1) > 1 ? `, ${d.shifts} shifts` : ''}${d.latitude === undefined ? '' : ', by daylight'}${d.away?.length ? `, crews away ${d.away.length === 1 ? 'once' : `${d.away.length} times`}` : ''}${d.holidays.length > 0 ? `, ${d.holidays.length === 1 ? '1 day' : `${d.holidays.length} days`} off` : ''}`,
 })
