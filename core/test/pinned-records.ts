@@ -68,6 +68,7 @@ import {
   whileAway,
 } from '@stone-tally/core'
 import { good, morningLook } from './build'
+import { type Draw, drawn, type JsonSchema, pick } from './drawn'
 import { mark, numbers, pinnedPlan } from './pinned'
 import { layoutOf, WALL } from './plans'
 import { started } from './started'
@@ -77,53 +78,7 @@ const SYSTEMS_THEN = ['hollow-core', 'rear-lip', 'tongue-groove', 'pattern', 'la
 const SHAPES = [0, 2, 5, 7, 10, 13, 14, 19, 21] as const
 export const RECORDS = SYSTEMS_THEN.length * 2
 
-interface JsonSchema {
-  readonly type?: string
-  readonly enum?: readonly string[]
-  readonly pattern?: string
-  readonly minimum?: number
-  readonly maximum?: number
-  readonly minItems?: number
-  readonly maxItems?: number
-  readonly maxLength?: number
-  readonly properties?: Readonly<Record<string, JsonSchema>>
-  readonly required?: readonly string[]
-  readonly items?: JsonSchema
-}
-type Draw = ReturnType<typeof numbers>
 const KINDS = (entriesJsonSchema() as { properties: Record<string, JsonSchema> }).properties
-const pick = <T>(draw: Draw, list: readonly T[]): T => list[Math.min(list.length - 1, Math.floor(draw(0, list.length)))] as T
-
-/** A value that a schema takes: mostly of the size things have on a wall, now and then its edge. */
-function drawn(s: JsonSchema, draw: Draw, ids: readonly string[]): unknown {
-  if (s.enum) return pick(draw, s.enum)
-  switch (s.type) {
-    case 'object':
-      return Object.fromEntries(
-        Object.entries(s.properties ?? {})
-          .filter(([name]) => s.required?.includes(name) || draw(0, 1) < 0.6)
-          .map(([name, of]) => [name, drawn(of, draw, ids)]),
-      )
-    case 'array': {
-      const least = s.minItems ?? 0
-      const n = Math.min(s.maxItems ?? 4, least + Math.floor(draw(0, 4)))
-      return Array.from({ length: n }, () => drawn(s.items ?? {}, draw, ids))
-    }
-    case 'boolean':
-      return draw(0, 1) < 0.5
-    case 'number':
-    case 'integer': {
-      const [min, max] = [s.minimum ?? 0, s.maximum ?? 100]
-      const odd = draw(0, 1)
-      const v = odd < 0.05 ? min : odd < 0.1 ? max : Math.min(max, min + (odd < 0.5 ? draw(0, 3) : draw(0, Math.min(max - min, 60))))
-      return s.type === 'integer' ? Math.round(v) : Math.round(v * 1000) / 1000
-    }
-    default:
-      if (s.pattern?.includes('4}-')) return `2026-0${1 + Math.floor(draw(0, 9))}-1${Math.floor(draw(0, 10))}`
-      if (s.pattern?.includes('64}')) return 'a'.repeat(64)
-      return s.maxLength === 36 || s.maxLength === 40 ? pick(draw, ids) : pick(draw, ['A', 'uniaxial 30', 'roll 7', 'seen by hand', 'pallet', 'BM'])
-  }
-}
 
 /** The same data with some of it otherwise: numbers moved by little or much, yes for no, a choice of the others. */
 function otherwise(value: unknown, draw: Draw): unknown {

@@ -147,10 +147,10 @@ const named = (v: unknown): unknown => {
   return 'entry' in v && 'receivedAt' in v ? (v.entry as { id: string }).id : v
 }
 /** To a tenth of a millimetre, so that no machine's last digit counts; sentences as a reader in metres has them. */
-const plainly = (value: unknown): string => say(JSON.stringify(value, (_k, v) => named(v)) ?? '', 'metric')
+export const plainly = (value: unknown): string => say(JSON.stringify(value, (_k, v) => named(v)) ?? '', 'metric')
 export const mark = (value: unknown) => createHash('sha256').update(plainly(value)).digest('hex').slice(0, 10)
 
-const parts: Readonly<Record<string, (l: Layout) => unknown>> = {
+export const parts: Readonly<Record<string, (l: Layout) => unknown>> = {
   steps: (l) => [l.steps, l.buried],
   tops: (l) => l.tops,
   courses: (l) => l.courses,

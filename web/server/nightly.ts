@@ -2,12 +2,13 @@ import { checkpointAll } from './checkpoints'
 import { database } from './database'
 import { log } from './log'
 import { logged } from './security-log'
-import { verifyHouse } from './verify'
+import { lastVerification, verifyHouse } from './verify'
 
 /** Hour of the day, UTC, at which the house looks at itself. */
 const HOUR = () => Number(process.env.NIGHT_HOUR ?? 2)
-/** After a start, ms: whoever comes first is served first. */
+/** After a start, ms: whoever comes first is served first; and how long to wait for a turn while another process is at it. */
 const AFTER_START = 20_000
+const pause = () => Number(process.env.NIGHT_AFTER_START ?? AFTER_START)
 /** What nobody needs any more is let go after so many days. */
 const LINKS_KEPT = 30
 const PLACES_KEPT = 400
@@ -24,12 +25,18 @@ async function tidy() {
 
 /**
  * Looks at every record, signs where each stands, and tidies up. What does not verify is kept with its wall, shown there, and written into the
- * log.
+ * log. Where another process of the house is at it, it waits until that one has done it; one that dies over it is followed.
+ *
+ * @param turn - how long to wait before it is tried again, ms
  */
-export async function night(): Promise<void> {
-  const seen = await verifyHouse()
-  // Another process of the house is at it.
-  if (!seen) return
+export async function night({ turn = pause() }: { turn?: number } = {}): Promise<void> {
+  const before = (await lastVerification())?.number
+  let seen = await verifyHouse()
+  while (!seen) {
+    await new Promise((r) => setTimeout(r, turn).unref())
+    if ((await lastVerification())?.number !== before) return log.info('the records were looked at by another process')
+    seen = await verifyHouse()
+  }
   // Once, where those see it whose wall it is; every night it stands with the wall.
   for (const f of seen.faults)
     if (f.isNew) await logged('record does not verify', undefined, { companyId: f.companyId }, `${f.name}: ${f.fault.message}`)
@@ -53,5 +60,5 @@ export function everyNight(): void {
     if (next.getTime() <= Date.now() + 60_000) next.setUTCDate(next.getUTCDate() + 1)
     shared.__tallyNight = setTimeout(go, next.getTime() - Date.now()).unref()
   }
-  shared.__tallyNight = setTimeout(go, Number(process.env.NIGHT_AFTER_START ?? AFTER_START)).unref()
+  shared.__tallyNight = setTimeout(go, pause()).unref()
 }

@@ -227,6 +227,32 @@ test('the house looks at everything by night, one process at a time, and keeps w
   expect((await s.owner.pool.query("SELECT 1 FROM security_log WHERE what = 'record does not verify'")).rows).toHaveLength(news.length)
 })
 
+test('a process that dies over it is followed by the one that waited, and one that ends it is not', async () => {
+  const other = await s.owner.pool.connect()
+  const held = async () => other.query('SELECT pg_advisory_lock(7423001)')
+  const looks = async () => (await s.owner.pool.query('SELECT count(*)::int AS n FROM house_check')).rows[0].n as number
+  const before = await looks()
+  try {
+    await held()
+    const waiting = night({ turn: 200 })
+    await new Promise((r) => setTimeout(r, 500))
+    expect(await looks()).toBe(before)
+    // It is gone, and has not looked at everything.
+    await other.query('SELECT pg_advisory_unlock_all()')
+    await waiting
+    expect(await looks()).toBe(before + 1)
+    await held()
+    const again = night({ turn: 200 })
+    await new Promise((r) => setTimeout(r, 300))
+    await s.owner.pool.query('INSERT INTO house_check (began_at, walls, entries, photos, faults) VALUES (now(), 1, 1, 0, 0)')
+    await other.query('SELECT pg_advisory_unlock_all()')
+    await again
+    expect(await looks()).toBe(before + 2)
+  } finally {
+    other.release(true)
+  }
+})
+
 describe('the export', () => {
   const read = async (wall: string, photos: 'all' | 'left out'): Promise<{ report: RecordReport; text: string }> => {
     let text = ''

@@ -84,7 +84,7 @@ function countAll(layout: Layout): Quantity[] {
       `Whole ${many} for the saw`,
       cuts.units.length,
       'pieces',
-      `${cuts.pieces.length} pieces, off-cuts used again; no fewer than ${cuts.lowerBound} can do`,
+      `${cuts.pieces.length === 1 ? '1 piece' : `${cuts.pieces.length} pieces`}, off-cuts used again; no fewer than ${cuts.lowerBound} can do`,
     )
   }
   const whole = count('full') + cuts.units.length + count('mitre')
