@@ -1,5 +1,5 @@
-import { spawnSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { execFile, spawnSync } from 'node:child_process'
+import { cpSync, mkdirSync, mkdtempSync, readdirSync, realpathSync, rmSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { builtTally } from './built'
@@ -77,5 +77,45 @@ describe('plan', () => {
     const run = tally(args)
     expect([run.code, run.out]).toEqual([2, ''])
     expect(run.err).toMatch(message)
+  })
+})
+
+describe('bin/tally translates its sources once', () => {
+  const root = mkdtempSync(join(tmpdir(), 'tally root '))
+  const bin = join(root, 'bin/tally')
+  const main = join(root, 'cli/main.ts')
+  const says = (words: string) => writeFileSync(main, `const say: string = '${words}'\nconsole.log(say, ...process.argv.slice(2))\n`)
+  const call = (...args: string[]) => spawnSync(bin, args, { encoding: 'utf8' }).stdout
+  beforeAll(() => {
+    for (const folder of ['bin', 'cli', 'core/src', 'node_modules/.bin']) mkdirSync(join(root, folder), { recursive: true })
+    cpSync('bin/tally', bin)
+    for (const name of ['tsconfig.json', 'tsconfig.base.json']) cpSync(name, join(root, name))
+    writeFileSync(join(root, 'package-lock.json'), '{}')
+    for (const program of ['esbuild', 'tsx']) symlinkSync(realpathSync(`node_modules/.bin/${program}`), join(root, 'node_modules/.bin', program))
+  })
+  afterAll(() => rmSync(root, { recursive: true, force: true }))
+  const kept = () => readdirSync(join(root, 'node_modules/.cache/stone-tally'))
+
+  test('by what they are, not by their dates; what was made of others goes', () => {
+    says('one')
+    expect([call('a b'), call()]).toEqual(['one a b\n', 'one\n'])
+    const before = kept()
+    says('two')
+    utimesSync(main, new Date(0), new Date(0))
+    expect(call()).toBe('two\n')
+    expect(kept()).toHaveLength(1)
+    expect(kept()).not.toEqual(before)
+  })
+  test('begun many times at once, each answers', async () => {
+    says('three')
+    const answers = Array.from({ length: 6 }, () => new Promise<string>((done) => execFile(bin, (_e, out) => done(out))))
+    expect(await Promise.all(answers)).toEqual(new Array(6).fill('three\n'))
+    expect(kept()).toHaveLength(1)
+  })
+  test('where nothing can be kept it answers all the same', () => {
+    rmSync(join(root, 'node_modules/.cache'), { recursive: true })
+    writeFileSync(join(root, 'node_modules/.cache'), 'in the way')
+    says('four')
+    expect(call()).toBe('four\n')
   })
 })
