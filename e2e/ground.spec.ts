@@ -1,4 +1,3 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { BrowserContext, Page } from '@playwright/test'
 import { layoutOf } from '../core/test/plans'
 import { demoWall, expect, fact, newWall, post, ready, signIn, test, upTo, url } from './site'
@@ -266,35 +265,3 @@ test('instruments are watched live; what is broken on the way is counted, not ta
   await page.getByRole('button', { name: 'Connect again' }).click()
   await expect(page.getByRole('alert').filter({ hasText: 'broke off' })).toHaveCount(0)
 })
-
-for (const [name, path, width] of [
-  ['Dig', 'dig', 1280],
-  ['Level book on a phone', 'level', 390],
-  ['Soil on a phone', 'soil', 390],
-  ['Density', 'density', 1280],
-  ['Pad level on a phone', 'map', 390],
-  ['Pad and lifts', 'pad', 1280],
-] as const) {
-  test(`${name}: readable by everyone, nothing wider than the screen`, async ({ page, context }) => {
-    await page.setViewportSize({ width, height: width < 500 ? 844 : 800 })
-    await signIn(context, 'foreman')
-    await open(page, demoWall(), path)
-    const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()
-    expect(found.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(width)
-  })
-}
-for (const [name, path] of [
-  ['Bench', '/bench/trench'],
-  ['Instruments', '/instruments'],
-] as const) {
-  test(`${name} on a phone: readable by everyone, nothing wider than the screen`, async ({ page, context }) => {
-    await page.setViewportSize({ width: 390, height: 844 })
-    await signIn(context, 'foreman')
-    await page.goto(url() + path)
-    await ready(page)
-    const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze()
-    expect(found.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
-  })
-}

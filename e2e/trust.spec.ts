@@ -1,9 +1,8 @@
 import { spawnSync } from 'node:child_process'
 import { request as ask } from 'node:http'
-import AxeBuilder from '@axe-core/playwright'
 import type { BrowserContext, Page } from '@playwright/test'
 import pg from 'pg'
-import { demoWall, expect, fact, newWall, post, ready, signIn, test, upTo, url } from './site'
+import { demoWall, expect, fact, newWall, post, ready, signIn, test, unreadable, upTo, url } from './site'
 
 /** One's own name for this machine: passkeys take no address of numbers. */
 const named = () => url().replace('127.0.0.1', 'localhost')
@@ -17,7 +16,7 @@ async function invited(office: BrowserContext, context: BrowserContext, name: st
   expect(into.status(), await into.text()).toBe(200)
   return email
 }
-const good = async (page: Page) => expect((await new AxeBuilder({ page }).analyze()).violations.map((v) => v.id)).toEqual([])
+const good = async (page: Page) => expect(await unreadable(page)).toEqual([])
 
 test('invited by link, at work within a minute; the link is used up; out at once when the office says so', async ({ browser, context }) => {
   await signIn(context, 'office')

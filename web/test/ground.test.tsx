@@ -2,7 +2,7 @@ import { CALCULATORS, calculate, digReport, UNIT_SYSTEMS, type WallState } from 
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import { built, entry, smallPlan, stateOf } from '../../core/test/plans'
 import { BenchPage } from '../features/bench'
-import { readTyped, typedOf } from '../features/bench/form'
+import { readTyped, typedOf, wordsOf } from '../features/bench/form'
 import { DensityPanel } from '../features/build/ground/density-panel'
 import { LevelPanel } from '../features/build/ground/level-panel'
 import { MapPanel } from '../features/build/ground/map-panel'
@@ -175,7 +175,7 @@ describe('panels', () => {
 describe('bench', () => {
   const everyWay = CALCULATORS.flatMap((c) => UNIT_SYSTEMS.map((units) => [c.name, units, c] as const))
   test.each(everyWay)('%s in %s: the example is typed and read back as it was, to the last digit', (_, units, c) => {
-    const reading = { labels: c.labels, units, exact: new Map() }
+    const reading = { labels: c.labels, units, exact: new Map(), words: wordsOf(c.schema.describe()) }
     expect(readTyped(typedOf(c.example, reading), reading)).toEqual(c.example)
     expect(calculate(c, readTyped(typedOf(c.example, reading), reading)).ok).toBe(true)
   })
@@ -205,6 +205,34 @@ describe('bench', () => {
     expect(screen.getAllByText(/must be a number/).length).toBeGreaterThan(0)
     await press('Put the example back')
     expect(screen.getByText('150 mm')).toBeTruthy()
+  })
+  test.each(CALCULATORS)('$name: every label belongs to a field of its schema, and no field of its example is without one', (c) => {
+    const fields = (of: unknown, path = ''): string[] =>
+      Array.isArray(of)
+        ? of.flatMap((v) => fields(v, path))
+        : of !== null && typeof of === 'object'
+          ? Object.entries(of).flatMap(([k, v]) => [path ? `${path}.${k}` : k, ...fields(v, path ? `${path}.${k}` : k)])
+          : []
+    const shown = [...new Set(fields(c.example))]
+    expect(shown.filter((f) => c.labels[f] === undefined && c.labels[f.split('.').at(-1) ?? ''] === undefined)).toEqual([])
+  })
+  test('rows of the critical path are called what they are, each told from the others; a task may be called 12', () => {
+    render(<BenchPage me={me} calculator="critical-path" />)
+    expect(screen.getAllByLabelText('Takes, days')).toHaveLength(4)
+    expect(screen.getByRole('region', { name: 'Waits for of row 2' })).toBeTruthy()
+    expect(screen.getByRole('region', { name: 'Waits for of row 4' })).toBeTruthy()
+    fireEvent.change(screen.getAllByLabelText('Name')[0] as HTMLElement, { target: { value: '12' } })
+    fireEvent.change(screen.getAllByLabelText('Name')[2] as HTMLElement, { target: { value: '12' } })
+    expect(document.body.textContent).not.toMatch(/must be text/)
+  })
+  test('what a truck carries is typed in the reader’s pounds', () => {
+    render(
+      <PreferencesProvider units="imperial" theme="day">
+        <BenchPage me={me} calculator="truck-loads" />
+      </PreferencesProvider>,
+    )
+    expect((screen.getByLabelText('A truck carries, lb') as HTMLInputElement).value).toMatch(/^4409/)
+    expect(screen.getAllByLabelText('Mass, lb')).toHaveLength(5)
   })
   test('rows are added and taken out', async () => {
     render(<BenchPage me={me} calculator="rod" />)

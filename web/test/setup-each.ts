@@ -6,6 +6,9 @@ import { forgetStores } from '../device/stores'
 beforeEach(async () => {
   sessionStorage.clear()
   for (const key of Object.keys(localStorage)) if (key.startsWith('half ')) localStorage.removeItem(key)
+  // Nor what it chose for its device: units and theme.
+  // biome-ignore lint/suspicious/noDocumentCookie: as the application writes them itself
+  for (const name of ['units', 'theme']) document.cookie = `${name}=; path=/; max-age=0`
   forgetStores()
   forgetEarlier()
   const db = device()

@@ -13,6 +13,7 @@ export const truckLoadsCalculator = defineCalculator<TruckLoadsInput, { loads: T
   labels: {
     units: 'Units in setting order',
     'units.mass': ['Mass', 'mass'],
+    capacity: 'The truck',
     'capacity.mass': ['A truck carries', 'mass'],
     'capacity.count': 'Units on a truck',
   },

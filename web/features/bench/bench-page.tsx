@@ -9,7 +9,7 @@ import { Bar } from '@/ui/bar'
 import { Button, MAIN, Problems, Row, Stack } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
-import { type Exact, Fields, readTyped, type Typed, typedOf } from './form'
+import { type Exact, Fields, readTyped, type Typed, typedOf, wordsOf } from './form'
 
 const Frame = styled.main.attrs(MAIN)`
   max-width: 1280px; margin: 0 auto; padding: 16px 20px 60px; display: grid; grid-template-columns: 210px minmax(0, 1fr) minmax(0, 1fr); gap: 30px; align-items: start;
@@ -28,7 +28,8 @@ export function BenchPage({ me, calculator: name }: { me: Me; calculator: string
   const calculator = calculatorOf(name)
   const { units } = usePreferences()
   const [exact] = useState<Exact>(() => new Map())
-  const reading = (u: UnitSystem) => ({ labels: calculator?.labels ?? {}, units: u, exact })
+  const [words] = useState(() => wordsOf(calculator?.schema.describe()))
+  const reading = (u: UnitSystem) => ({ labels: calculator?.labels ?? {}, units: u, exact, words })
   const [held, setHeld] = useState<{ units: UnitSystem; typed: Typed }>(() => ({ units, typed: typedOf(calculator?.example ?? {}, reading(units)) }))
   // Other units show the same amounts.
   if (held.units !== units) setHeld({ units, typed: typedOf(readTyped(held.typed, reading(held.units)), reading(units)) })

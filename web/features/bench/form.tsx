@@ -18,10 +18,31 @@ export interface Reading {
   readonly labels: Labels
   readonly units: UnitSystem
   readonly exact: Exact
+  /** Fields that are words, by their whole way: a task may be called 12. */
+  readonly words: ReadonlySet<string>
 }
 
-const measureOf = (labels: Labels, name: string): Measure | undefined => {
-  const label = labels[name]
+interface Described {
+  readonly type?: string
+  readonly fields?: Readonly<Record<string, unknown>>
+  readonly innerType?: unknown
+}
+/**
+ * The fields of a calculator that are words and no amounts.
+ *
+ * @example wordsOf(calculator.schema.describe()) // Set { 'tasks.id', 'tasks.after.id' }
+ */
+export function wordsOf(of: unknown, path = ''): ReadonlySet<string> {
+  const { type, fields = {}, innerType } = (of ?? {}) as Described
+  if (type === 'string') return new Set([path])
+  return new Set([...(innerType ? wordsOf(innerType, path) : []), ...Object.entries(fields).flatMap(([k, f]) => [...wordsOf(f, below(path, k))])])
+}
+const wayOf = (path: string) => path.replace(/\[\d+\]/g, '')
+
+/** What a field is called: by its whole way where two of one name are not the same, else by its name. */
+const labelOf = (labels: Labels, path: string, name: string): Labels[string] | undefined => labels[wayOf(path)] ?? labels[name]
+const measureOf = (labels: Labels, path: string, name: string): Measure | undefined => {
+  const label = labelOf(labels, path, name)
   return typeof label === 'string' ? undefined : label?.[1]
 }
 const keyOf = (r: Reading, path: string, text: string) => `${r.units} ${path} ${text}`
@@ -37,7 +58,7 @@ export function typedOf(value: unknown, r: Reading, path = '', name = ''): Typed
   if (value !== null && typeof value === 'object')
     return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, typedOf(v, r, below(path, k), k)]))
   if (typeof value === 'boolean') return value
-  const measure = measureOf(r.labels, name)
+  const measure = measureOf(r.labels, path, name)
   if (typeof value !== 'number' || !measure) return `${value ?? ''}`
   const text = typedAmount(value, measure, r.units)
   r.exact.set(keyOf(r, path, text), value)
@@ -49,13 +70,14 @@ export function readTyped(typed: Typed, r: Reading, path = '', name = ''): unkno
   if (typeof typed === 'boolean') return typed
   if (typeof typed === 'string') {
     if (typed.trim() === '') return undefined
-    const measure = measureOf(r.labels, name)
+    const measure = measureOf(r.labels, path, name)
     if (measure) {
       const known = r.exact.get(keyOf(r, path, typed))
       if (known !== undefined) return known
       const amount = parseAmount(typed, measure, r.units)
       return amount.ok ? amount.value : typed
     }
+    if (r.words.has(wayOf(path))) return typed
     const text = typed.trim().replace(',', '.')
     return /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : typed
   }
@@ -86,7 +108,7 @@ interface Props {
 /** Fields for whatever shape a calculator reads. */
 export function Fields({ typed, name, path, labels, problems, onChange }: Props) {
   const { units } = usePreferences()
-  const own = labels[name]
+  const own = labelOf(labels, path, name)
   const label = own === undefined ? name : typeof own === 'string' ? own : `${own[0]}, ${unitOf(own[1], units)}`
   const found = problems.find((p) => p.field === path)?.message
   const error = found === undefined ? undefined : say(found, units)
@@ -116,12 +138,14 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
         />
       )
     }
+    // A list within a row of another is told from those of the other rows.
+    const within = /\[(\d+)\]\.\w+$/.exec(path)
     const columns = [...new Set(typed.flatMap((r) => Object.keys(r as object)))]
     return (
       <Stack style={{ gap: 4 }}>
         <h2 className="minor">{label}</h2>
         {error ? <strong>▲ {error}</strong> : null}
-        <Rows role="region" aria-label={label} tabIndex={0}>
+        <Rows role="region" aria-label={within ? `${label} of row ${Number(within[1]) + 1}` : label} tabIndex={0}>
           <ol>
             {typed.map((row, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: a row is its place in the list

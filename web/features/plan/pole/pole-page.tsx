@@ -61,7 +61,7 @@ export function PolePage() {
   return (
     <>
       <style nonce={nonce}>{`@page { size: ${PAPERS[sheet].size}; margin: 8mm; }`}</style>
-      <NoPrint as="header">
+      <NoPrint>
         <Bar person={me}>
           <strong>{name}</strong>
         </Bar>
@@ -133,7 +133,7 @@ export function PolePage() {
                 Print at full size (100 %, never “fit to page”), then lay a tape on the check marks: 100 mm and 4 in. A strip that is off is not used.
               </Caution>
             </NoPrint>
-            <Sheets>
+            <Sheets role="region" aria-label="Strips as they are printed" tabIndex={0}>
               {strips.map((s, i) => (
                 <div key={s.from}>
                   <Strip strip={s} marks={printed} number={i + 1} of={strips.length} units={units} />
