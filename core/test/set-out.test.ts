@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import { counted, cutList, type Layout, layOut, type Piece, type EarlierPlan as Plan, pointOnFace, quantities, readPlan } from '@stone-tally/core'
 import fc from 'fast-check'
 import { built, layoutOf, plain, smallPlan } from './plans'
@@ -243,7 +244,8 @@ describe('a change re-lays only what it touches', () => {
         const anew = layOut(built(changed))
         if (!again.ok || !anew.ok) throw new Error('not laid out')
         const plain = (l: Layout) => ({ ...l, runs: l.runs.map((runs) => runs.map(({ below, ...r }) => ({ ...r, below: below.length }))) })
-        expect(plain(again.value)).toEqual(plain(anew.value))
+        // What differs is shown by the test library, which takes a fifth of a second for walls that are the same.
+        if (!isDeepStrictEqual(plain(again.value), plain(anew.value))) expect(plain(again.value)).toEqual(plain(anew.value))
         const kept = again.value.runs.flat().filter((r) => before.runs.some((x) => x.includes(r))).length
         expect(kept).toBeGreaterThan(0)
       }),
