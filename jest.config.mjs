@@ -13,7 +13,7 @@ const shared = {
   extensionsToTreatAsEsm: [],
   // Packages that ship ES modules alone.
   transformIgnorePatterns: [
-    '/node_modules/(?!(better-auth|@better-auth|@scure|@simplewebauthn|@tanstack|better-call|@better-fetch|@noble|d3-[a-z-]+|jose|nanostores|internmap|rou3|defu|delaunator|robust-predicates)/)',
+    '/node_modules/(?!(better-auth|@better-auth|@scure|@simplewebauthn|@tanstack|better-call|@better-fetch|@noble|d3-[a-z-]+|jose|nanostores|internmap|rou3|defu|delaunator|robust-predicates|signature_pad|uuid)/)',
   ],
   moduleNameMapper: { '^@stone-tally/core$': '<rootDir>/core/src/index.ts', '^@/(.*)$': '<rootDir>/web/$1' },
 }

@@ -9,6 +9,7 @@ import type { Fact, Me } from '../features/wall'
 import { HoldPanel } from '../features/wall/gate'
 import { PhotoStrip } from '../features/wall/photos'
 import { RefusedPanel } from '../features/wall/refused'
+import { strokesOf } from '../features/wall/signature-strokes'
 import { UnitLevelPanel } from '../features/wall/unit-level'
 import { PANELS } from '../features/wall/work'
 
@@ -213,28 +214,58 @@ describe('signature', () => {
     await press('Release')
     expect(sent[0]?.data).toEqual({ decision: 'released', reason: 'string checked', signature: { typed: inspector.name } })
   })
-  test('by hand; a dot is no signature', async () => {
+  test('by hand; a dot is no signature; cleared it is none', async () => {
+    // The library draws on a canvas, which the simulated browser has not: here whatever is drawn is taken.
+    const nothing = HTMLCanvasElement.prototype.getContext
+    HTMLCanvasElement.prototype.getContext = (() => new Proxy({}, { get: () => () => {}, set: () => true })) as never
     const sent = show()
-    fireEvent.click(screen.getByRole('radio', { name: 'By hand' }))
+    await act(async () => void fireEvent.click(screen.getByRole('radio', { name: 'By hand' })))
     const sheet = screen.getByRole('img', { name: 'Sign here' })
-    sheet.getBoundingClientRect = () => ({ left: 0, top: 0, width: 200, height: 100 }) as DOMRect
-    const at = (kind: 'pointerDown' | 'pointerMove' | 'pointerUp', x: number, y: number) => {
-      // jsdom's pointer events carry no place.
-      const e = new MouseEvent(kind.toLowerCase(), { bubbles: true, clientX: x, clientY: y })
-      act(() => void sheet.dispatchEvent(e))
+    Object.assign(sheet, { getBoundingClientRect: () => ({ left: 0, top: 0, width: 200, height: 100 }) })
+    for (const [side, size] of [
+      ['clientWidth', 200],
+      ['clientHeight', 100],
+    ] as const)
+      Object.defineProperty(sheet, side, { value: size })
+    await act(async () => void (await import('signature_pad')))
+    let time = 0
+    const at = (kind: 'down' | 'move' | 'up', x: number, y: number) => {
+      // The simulated browser has a mouse only.
+      const e = new MouseEvent(`mouse${kind}`, { bubbles: true, cancelable: true, clientX: x, clientY: y, buttons: kind === 'up' ? 0 : 1 })
+      Object.defineProperty(e, 'timeStamp', { value: (time += 20) })
+      act(() => void (kind === 'down' ? sheet : window).dispatchEvent(e))
     }
-    at('pointerDown', 10, 50)
-    at('pointerUp', 10, 50)
+    at('down', 10, 50)
+    at('up', 10, 50)
     expect((screen.getByRole('button', { name: 'Release' }) as HTMLButtonElement).disabled).toBe(true)
-    at('pointerDown', 20, 50)
-    for (let x = 40; x <= 180; x += 20) at('pointerMove', x, 50 + (x % 40))
-    at('pointerUp', 180, 60)
+    at('down', 20, 50)
+    for (let x = 40; x <= 180; x += 20) {
+      at('move', x, 50 + (x % 40))
+      // The library takes sixty places a second.
+      await act(async () => void (await new Promise((r) => setTimeout(r, 20))))
+    }
+    at('up', 180, 60)
     await press('Release')
     const { drawn } = (sent[0]?.data as { signature: { drawn: { x: number; y: number }[][] } }).signature
     expect(drawn[1]?.[0]).toEqual({ x: 0.1, y: 0.5 })
-    expect(drawn[1]).toHaveLength(9)
+    expect(drawn[1]?.at(-1)?.x).toBe(0.9)
+    expect(drawn[1]?.length).toBeGreaterThan(4)
     await press('Clear')
     expect((screen.getByRole('button', { name: 'Reject' }) as HTMLButtonElement).disabled).toBe(true)
+    HTMLCanvasElement.prototype.getContext = nothing
+  })
+  test('a long stroke keeps its whole way, and no more points than the record has room for', () => {
+    const long = { points: Array.from({ length: 2000 }, (_, i) => ({ x: i / 10, y: i % 100 })) }
+    const [stroke, ...more] = strokesOf([long, { points: [] }], { width: 200, height: 100 })
+    expect([stroke?.length, stroke?.[0], stroke?.at(-1), more]).toEqual([400, { x: 0, y: 0 }, { x: 1, y: 0.99 }, []])
+    expect(strokesOf([{ points: [{ x: -4, y: 300 }] }], { width: 200, height: 100 })).toEqual([[{ x: 0, y: 1 }]])
+    expect(
+      strokesOf(
+        Array.from({ length: 90 }, () => long),
+        { width: 200, height: 100 },
+      ),
+    ).toHaveLength(60)
+    expect(strokesOf([long], { width: 0, height: 0 })[0]?.[5]).toEqual({ x: 0, y: 0 })
   })
 })
 
