@@ -1,14 +1,11 @@
 'use client'
 
-import type { Problem } from '@stone-tally/core'
-import { useCallback, useEffect, useState } from 'react'
 import styled from 'styled-components'
-import { ask, send } from '@/device/send'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Field, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Table } from '@/ui/table'
-import { addPasskey, hasPasskeys } from './passkey'
+import { usePasskeys, usePassword, useSessions } from './use-my-sign-in'
 
 /** A part of the page: heading, words and fields with room between. */
 export const Part = styled.section`display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); h2 { margin: 0; } ul { margin: 0; }`
@@ -16,27 +13,15 @@ export const Part = styled.section`display: grid; gap: 12px; grid-template-colum
 const day = (at: string) => at.slice(0, 10)
 
 function Password() {
-  const [v, setV] = useState({ current: '', password: '' })
-  const [problems, setProblems] = useState<readonly Problem[]>([])
-  const [done, setDone] = useState(false)
-  const set = (k: keyof typeof v) => (value: string) => {
-    setDone(false)
-    setV({ ...v, [k]: value })
-  }
+  const { typed, set, problems, done, change } = usePassword()
   const wrong = (k: string) => problems.find((p) => p.field === k)?.message
-  const go = async () => {
-    const answer = await send('POST', '/api/me/password', v)
-    setProblems(answer.ok ? [] : answer.problems)
-    setDone(answer.ok)
-    if (answer.ok) setV({ current: '', password: '' })
-  }
   return (
     <Part aria-label="Password">
       <h2>Password</h2>
       <form
         onSubmit={(e) => {
           e.preventDefault()
-          go()
+          change()
         }}
       >
         <Stack>
@@ -46,7 +31,7 @@ function Password() {
               name="current"
               type="password"
               autoComplete="current-password"
-              value={v.current}
+              value={typed.current}
               onChange={set('current')}
               error={wrong('current')}
             />
@@ -55,13 +40,13 @@ function Password() {
               name="password"
               type="password"
               autoComplete="new-password"
-              value={v.password}
+              value={typed.password}
               onChange={set('password')}
               error={wrong('password')}
             />
           </Row>
           <Row>
-            <NowButton type="submit" isDisabled={!v.current || !v.password}>
+            <NowButton type="submit" isDisabled={!typed.current || !typed.password}>
               Change it
             </NowButton>
             {done ? <span role="status">✓ Changed. Every other device is signed out.</span> : null}
@@ -73,37 +58,8 @@ function Password() {
   )
 }
 
-interface Key {
-  readonly id: string
-  readonly name: string
-  readonly madeAt: string
-  readonly usedAt?: string
-}
-
 function Passkeys() {
-  const [list, setList] = useState<readonly Key[]>()
-  const [name, setName] = useState('')
-  // Known only in the browser.
-  const [can, setCan] = useState(false)
-  useEffect(() => setCan(hasPasskeys()), [])
-  const [problems, setProblems] = useState<readonly Problem[]>([])
-  const load = useCallback(async () => {
-    const found = await ask<{ list: Key[] }>('/api/me/passkeys')
-    if (found) setList(found.list)
-  }, [])
-  useEffect(() => {
-    load()
-  }, [load])
-  const add = async () => {
-    const answer = await addPasskey(name)
-    setProblems(answer.ok ? [] : answer.problems)
-    if (answer.ok) setName('')
-    await load()
-  }
-  const remove = async (id: string) => {
-    await send('DELETE', `/api/me/passkeys?id=${encodeURIComponent(id)}`)
-    await load()
-  }
+  const { list, problems, remove, name, setName, can, add } = usePasskeys()
   return (
     <Part aria-label="Passkeys">
       <h2>Passkeys</h2>
@@ -115,7 +71,10 @@ function Passkeys() {
           {list.map((k) => (
             <li key={k.id}>
               {k.name} · made {day(k.madeAt)}
-              {k.usedAt ? ` · used ${day(k.usedAt)}` : ' · not used yet'} <Quiet onPress={() => remove(k.id)}>Take out</Quiet>
+              {k.usedAt ? ` · used ${day(k.usedAt)}` : ' · not used yet'}{' '}
+              <Quiet aria-label={`Take out ${k.name}`} onPress={() => remove(k.id)}>
+                Take out
+              </Quiet>
             </li>
           ))}
         </ul>
@@ -131,28 +90,8 @@ function Passkeys() {
   )
 }
 
-interface Session {
-  readonly id: string
-  readonly began: string
-  readonly used: string
-  readonly device: string
-  readonly network: string
-  readonly here: boolean
-}
-
 function Sessions() {
-  const [list, setList] = useState<readonly Session[]>([])
-  const load = useCallback(async () => {
-    const found = await ask<{ list: Session[] }>('/api/me/sessions')
-    if (found) setList(found.list)
-  }, [])
-  useEffect(() => {
-    load()
-  }, [load])
-  const end = async (id?: string) => {
-    await send('DELETE', `/api/me/sessions${id === undefined ? '' : `?id=${encodeURIComponent(id)}`}`)
-    await load()
-  }
+  const { list = [], problems, remove } = useSessions()
   return (
     <Part aria-label="Where you are signed in">
       <h2>Where you are signed in</h2>
@@ -168,7 +107,11 @@ function Sessions() {
               <>
                 {s.device}
                 {s.here ? ' · this one' : ' '}
-                {s.here ? null : <Quiet onPress={() => end(s.id)}>Sign out</Quiet>}
+                {s.here ? null : (
+                  <Quiet aria-label={`Sign out ${s.device}`} onPress={() => remove(s.id)}>
+                    Sign out
+                  </Quiet>
+                )}
               </>
             ),
           },
@@ -179,9 +122,10 @@ function Sessions() {
       />
       {list.length > 1 ? (
         <Row>
-          <Button onPress={() => end()}>Sign out everywhere else</Button>
+          <Button onPress={() => remove()}>Sign out everywhere else</Button>
         </Row>
       ) : null}
+      <Problems list={problems} />
     </Part>
   )
 }
