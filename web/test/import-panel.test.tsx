@@ -1,5 +1,6 @@
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { ImportPanel } from '../features/plan/set-out/import-panel'
+import { offeredOf } from '../features/plan/set-out/use-drawing'
 import { PreferencesProvider } from '../ui/preferences'
 
 /** A worker that reads as long as it is let, and tells how far it is when the test says so. */
@@ -62,4 +63,19 @@ test('more than is taken is refused before it is read into memory', async () => 
   await choose(Object.defineProperty(file('huge.xml'), 'size', { value: 41 * 1024 * 1024 }))
   expect(screen.getByText(/huge.xml is 41 MB; at most 40 MB are taken/)).toBeTruthy()
   expect(Reader.all).toHaveLength(0)
+})
+test('of very many lines the longest are offered, and whatever is chosen is among them', () => {
+  const line = (id: string, points: number) => ({
+    id,
+    name: id,
+    layer: '0',
+    closed: false,
+    vertices: Array.from({ length: points }, (_, i) => ({ easting: i, northing: 0 })),
+  })
+  const few = { lines: [line('a', 2), line('b', 3)] } as never
+  expect(offeredOf(few).map((l) => l.id)).toEqual(['a', 'b'])
+  const many = { lines: [...Array.from({ length: 900 }, (_, i) => line(`short ${i}`, 2)), line('the face', 40)] } as never
+  const offered = offeredOf(many, 'short 899').map((l) => l.id)
+  expect(offered).toHaveLength(301)
+  expect(offered.slice(-2)).toEqual(['short 899', 'the face'])
 })

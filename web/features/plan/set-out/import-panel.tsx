@@ -1,28 +1,11 @@
 'use client'
 
-import {
-  type Adopted,
-  adopt,
-  DRAWING_UNITS,
-  type Drawing,
-  type DrawingUnit,
-  extentOf,
-  formatLength,
-  foundAt,
-  type Plan,
-  type Problem,
-  segmentOf,
-  systemOf,
-  type UnitSystem,
-} from '@stone-tally/core'
-import { proxy } from 'comlink'
-import { useEffect, useRef, useState } from 'react'
+import { type Adopted, DRAWING_UNITS, type Drawing, type DrawingUnit, extentOf, formatLength, segmentOf, type UnitSystem } from '@stone-tally/core'
+import { useRef } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
-import { beside } from '@/workers/beside'
-import type { DrawingWorker } from '@/workers/drawing.worker'
-import { startReader } from './reader'
 import { elementPath } from './scene'
+import { useDrawing } from './use-drawing'
 
 const Select = styled.select`
   width: 100%; min-height: 48px; padding: 8px 10px; border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); color: var(--ink); font: 500 16px/1.2 'Archivo Variable', sans-serif;
@@ -35,33 +18,6 @@ const UNIT_WORDS: Record<DrawingUnit, string> = {
   usft: 'US survey feet',
   in: 'inches',
 }
-/** A drawing that takes longer than this to read is given up, ms. */
-const PATIENCE = 90_000
-/** Larger files are refused before they are read into memory. */
-const LIMIT = 40 * 1024 * 1024
-
-const reader = () => beside<DrawingWorker>(startReader, PATIENCE)
-
-/** A plan with the line and grades of a drawing; what lies beyond the new end is brought back to it, or goes. */
-export function withLine(p: Plan, a: Adopted): Plan {
-  const kept = p.sections.filter((s) => s.from < a.length - 0.5)
-  const part = systemOf(p.system.id)?.refit(p.system.data, a.length) ?? p.system.data
-  return {
-    ...p,
-    system: { ...p.system, data: part },
-    length: a.length,
-    alignment: a.alignment,
-    grades: a.grades ?? [
-      { ...(p.grades[0] as (typeof p.grades)[number]), station: 0 },
-      { ...(p.grades[p.grades.length - 1] as (typeof p.grades)[number]), station: a.length },
-    ],
-    sections: kept.map((s, i) => (i === kept.length - 1 ? { ...s, to: a.length } : s)),
-    ...(p.openings ? { openings: p.openings.filter((o) => o.station <= a.length) } : {}),
-    ...(p.padSteps ? { padSteps: p.padSteps.filter((s) => s < a.length - 0.01) } : {}),
-    ...foundAt(p, a),
-  }
-}
-
 /** A drawing or survey in: looked at first, taken only on a word, and never by halves. */
 export function ImportPanel({
   length,
@@ -80,96 +36,15 @@ export function ImportPanel({
   onTake(line: Adopted): void
 }) {
   const input = useRef<HTMLInputElement>(null)
-  const [file, setFile] = useState<{ name: string; bytes: Uint8Array }>()
-  const [drawing, setDrawing] = useState<{ value: Drawing; encoding: string }>()
-  /** Share of the file that is read; undefined when nothing is being read. */
-  const [share, setShare] = useState<number>()
+  const { file, drawing, share, problems, line, unit, axes, fillRight, toe, top, made, offered, pick, stop, leave, set } = useDrawing(
+    handed,
+    asFarAsItGoes,
+  )
   const busy = share !== undefined
-  const reading = useRef<ReturnType<typeof reader>>(undefined)
-  const [problems, setProblems] = useState<readonly Problem[]>([])
-  const [line, setLine] = useState('')
-  const [unit, setUnit] = useState<DrawingUnit>()
-  const [axes, setAxes] = useState<'northing-first' | 'easting-first'>()
-  const [fillRight, setFillRight] = useState<'left' | 'right'>('left')
-  const [toe, setToe] = useState('')
-  const [top, setTop] = useState('')
-
-  const read = async (f: { name: string; bytes: Uint8Array }, order?: 'northing-first' | 'easting-first', as?: DrawingUnit) => {
-    setShare(0)
-    const worker = reader()
-    reading.current = worker
-    // Given up by a person, or another file was chosen: whatever comes of it now is for nobody.
-    const over = () => reading.current !== worker
-    try {
-      const made = await worker.ask(
-        async (api, alive) =>
-          await api.read(
-            f.bytes,
-            order,
-            as,
-            proxy((done: number) => {
-              alive()
-              if (!over()) setShare(done)
-            }),
-          ),
-      )
-      if (over()) return
-      setProblems(made.ok ? [] : made.problems)
-      setDrawing(made.ok ? { value: made.value.drawing, encoding: made.value.encoding } : undefined)
-      if (!made.ok) return
-      const d = made.value.drawing
-      const longest = [...d.lines].sort((a, b) => b.vertices.length - a.vertices.length)
-      const face = d.lines.find((l) => /face|wall/i.test(l.layer) || /face|wall/i.test(l.name)) ?? longest[0]
-      setLine(face?.id ?? '')
-      setUnit(as ?? d.unit)
-      const named = (word: RegExp) =>
-        d.profiles.find((p) => word.test(p.name) && p.line === face?.id)?.id ?? d.lines.find((l) => l.elevations && word.test(l.layer))?.id ?? ''
-      setToe(named(/toe|bottom|lower/i))
-      setTop(named(/top|upper/i))
-    } catch {
-      if (over()) return
-      setProblems([
-        { field: 'file', message: 'could not be read: the drawing is too much for this device. Save only the layers of the wall into a new file' },
-      ])
-    } finally {
-      worker.end()
-      if (!over()) stop()
-    }
-  }
-  const stop = () => {
-    reading.current?.end()
-    reading.current = undefined
-    setShare(undefined)
-  }
-  const pick = async (f: File | undefined) => {
-    setDrawing(undefined)
-    setProblems([])
-    if (!f) return
-    if (f.size > LIMIT) {
-      setProblems([
-        {
-          field: 'file',
-          message: `${f.name} is ${(f.size / 1048576).toFixed(0)} MB; at most 40 MB are taken. Save only the layers of the wall into a new file`,
-        },
-      ])
-      return
-    }
-    const next = { name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) }
-    setFile(next)
-    setAxes(undefined)
-    await read(next)
-  }
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once, with the file that was handed over
-  useEffect(() => {
-    if (handed) pick(handed)
-    return stop
-  }, [])
   const d = drawing?.value
   const hiddenLayers = new Map((d?.layers ?? []).map((l) => [l.name, l.hidden]))
-  const made = d ? adopt(d, { line, unit, fillRight: fillRight === 'right', toe: toe || undefined, top: top || undefined, asFarAsItGoes }) : undefined
   const take = (a: Adopted) => {
-    setDrawing(undefined)
-    setFile(undefined)
+    leave()
     onTake(a)
   }
   return (
@@ -211,11 +86,7 @@ export function ImportPanel({
               }
               value={unit ?? ('' as DrawingUnit)}
               options={(Object.keys(DRAWING_UNITS) as DrawingUnit[]).map((u) => [u, UNIT_WORDS[u]] as const)}
-              onChange={(u) => {
-                setUnit(u)
-                // Ends are joined by metres, so a drawing is read again.
-                if (file && d.kind === 'dxf') read(file, axes, u)
-              }}
+              onChange={set.unit}
             />
           )}
           {(d.asks ?? [])
@@ -231,17 +102,14 @@ export function ImportPanel({
                 ['northing-first', 'Northing'],
                 ['easting-first', 'Easting'],
               ]}
-              onChange={(a) => {
-                setAxes(a)
-                if (file) read(file, a)
-              }}
+              onChange={set.axes}
             />
           )}
           <div>
             <Small>Line of the face</Small>
-            <Select value={line} onChange={(e) => setLine(e.target.value)} aria-label="Line of the face">
+            <Select value={line} onChange={(e) => set.line(e.target.value)} aria-label="Line of the face">
               <option value="">choose</option>
-              {d.lines.slice(0, 300).map((l) => (
+              {offered.map((l) => (
                 <option key={l.id} value={l.id}>
                   {l.name} ({l.vertices.length} points{l.closed ? ', ring' : ''}
                   {hiddenLayers.get(l.layer) ? `, layer ${hiddenLayers.get(l.layer)}` : ''})
@@ -249,7 +117,13 @@ export function ImportPanel({
               ))}
             </Select>
           </div>
-          <LinePreview drawing={d} line={line} />
+          {offered.length < d.lines.length ? (
+            <Caution>
+              {offered.length} of {d.lines.length} lines are offered, the longest. Where the face is not among them, save only the layers of the wall
+              into a new file.
+            </Caution>
+          ) : null}
+          <LinePreview lines={offered} line={line} />
           <Choice
             label="Walking along the line as drawn, the fill is on the"
             value={fillRight}
@@ -257,14 +131,14 @@ export function ImportPanel({
               ['left', 'Left'],
               ['right', 'Right'],
             ]}
-            onChange={setFillRight}
+            onChange={set.fillRight}
           />
           {(['toe', 'top'] as const).map((which) => (
             <div key={which}>
               <Small>{which === 'toe' ? 'Toe grade' : 'Top grade'}</Small>
               <Select
                 value={which === 'toe' ? toe : top}
-                onChange={(e) => (which === 'toe' ? setToe : setTop)(e.target.value)}
+                onChange={(e) => set[which](e.target.value)}
                 aria-label={which === 'toe' ? 'Toe grade' : 'Top grade'}
               >
                 <option value="">keep what the plan has</option>
@@ -275,9 +149,8 @@ export function ImportPanel({
                       profile {p.name}
                     </option>
                   ))}
-                {d.lines
+                {offered
                   .filter((l) => l.elevations)
-                  .slice(0, 200)
                   .map((l) => (
                     <option key={l.id} value={l.id}>
                       {l.name}
@@ -328,7 +201,7 @@ export function ImportPanel({
               ))}
               <Row>
                 <NowButton onPress={() => take(made.value)}>Take this line</NowButton>
-                <Button onPress={() => setDrawing(undefined)}>Take nothing</Button>
+                <Button onPress={leave}>Take nothing</Button>
               </Row>
             </>
           ) : made ? (
@@ -341,9 +214,9 @@ export function ImportPanel({
 }
 
 /** All lines of the file with the chosen one heavy. */
-function LinePreview({ drawing, line }: { drawing: Drawing; line: string }) {
+function LinePreview({ lines: given, line }: { lines: Drawing['lines']; line: string }) {
   const [width, height] = [376, 180]
-  const lines = drawing.lines.slice(0, 200).map((l) => ({
+  const lines = given.map((l) => ({
     id: l.id,
     segments: l.vertices.flatMap((v, i) => {
       const next = l.vertices[(i + 1) % l.vertices.length]
