@@ -1,30 +1,11 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { readFileSync } from 'node:fs'
+import { drawn, EXCLUDED } from './draw.mjs'
 
-// ROOMS=rules,water  which folders of core/src; all six of the contract when left out
-// SAMPLE=0.1         a share of their lines, drawn by SEED; the whole when left out
-const rooms = (process.env.ROOMS ?? 'record,rules,ground,water,bond,layout').split(',')
-const share = Number(process.env.SAMPLE ?? 1)
-let seed = Number(process.env.SEED ?? 1)
-/** Lehmer's generator: the same draw on every machine. */
-const draw = () => {
-  seed = (seed * 48271) % 2147483647
-  return seed / 2147483647
-}
-const files = rooms.flatMap((room) =>
-  readdirSync(join('core/src', room), { recursive: true, encoding: 'utf8' })
-    .filter((f) => f.endsWith('.ts') && !f.endsWith('index.ts'))
-    .sort()
-    .map((f) => join('core/src', room, f)),
-)
-const mutate =
-  share >= 1
-    ? files
-    : files.flatMap((f) =>
-        readFileSync(f, 'utf8')
-          .split('\n')
-          .flatMap((_, i) => (draw() < share ? [`${f}:${i + 1}-${i + 1}`] : [])),
-      )
+// ONLY=test-results/mutation-missed.json   places alone that another draw left over, as by-pins.mjs writes them
+const { rooms, ranges } = drawn()
+const mutate = process.env.ONLY
+  ? JSON.parse(readFileSync(process.env.ONLY, 'utf8'))
+  : [...ranges].flatMap(([f, lines]) => (lines ? lines.map((l) => `${f}:${l}-${l}`) : [f]))
 
 export default {
   mutate,
@@ -32,8 +13,7 @@ export default {
   plugins: ['@stryker-mutator/jest-runner'],
   jest: { configFile: 'mutation/jest.config.mjs', enableFindRelatedTests: false },
   coverageAnalysis: 'perTest',
-  // Words are the tests' own matter; a changed word breaks no wall. Conditions, signs, limits and blocks do.
-  mutator: { excludedMutations: ['StringLiteral', 'Regex'] },
+  mutator: { excludedMutations: EXCLUDED },
   // What is worked out once, as a file is loaded, needs every test again for every mutant: STATIC=0 leaves it out of a short draw.
   ignoreStatic: process.env.STATIC === '0',
   // Jest compiles by itself; there is no tsconfig to be rewritten for the sandbox.
