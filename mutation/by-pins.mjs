@@ -36,15 +36,15 @@ buildSync({
   alias: { '@stone-tally/core': join(work, 'core/src/index.ts') },
 })
 
-/** Longer than this it runs in a circle, ms. */
-const PATIENCE = Number(process.env.PATIENCE ?? 180_000)
+/** Longer than this it runs in a circle, ms; known when it ran once with nothing changed. */
+let patience = Number(process.env.PATIENCE ?? 600_000)
 const noticed = (id) =>
   new Promise((done) => {
     const child = spawn(process.execPath, [outfile], {
       stdio: 'ignore',
       env: { ...process.env, ...(id === undefined ? {} : { __STRYKER_ACTIVE_MUTANT__: id }) },
     })
-    const late = setTimeout(() => child.kill('SIGKILL'), PATIENCE)
+    const late = setTimeout(() => child.kill('SIGKILL'), patience)
     child.on('exit', (code) => {
       clearTimeout(late)
       done(code !== 0)
@@ -52,6 +52,7 @@ const noticed = (id) =>
   })
 const began = Date.now()
 if (await noticed(undefined)) throw new Error('the pins do not hold where nothing is changed')
+patience = Number(process.env.PATIENCE ?? 4 * (Date.now() - began))
 console.log(
   `${made.mutants.length} mutants of ${rooms.join(', ')}; where nothing is changed the pins take ${((Date.now() - began) / 1000).toFixed(0)} s`,
 )
@@ -62,7 +63,10 @@ let count = 0
 const of = async () => {
   while (next < made.mutants.length) {
     const m = made.mutants[next++]
-    if (!(await noticed(m.id))) missed.push(m)
+    if (!(await noticed(m.id))) {
+      missed.push(m)
+      console.log(`missed ${place(m)} ${m.mutatorName} -> ${m.replacement.replace(/\s+/g, ' ').slice(0, 80)}`)
+    }
     if (++count % 20 === 0) console.log(`${count} of ${made.mutants.length}: ${count - missed.length} noticed`)
   }
 }
@@ -70,5 +74,4 @@ await Promise.all(Array.from({ length: Number(process.env.CONCURRENCY ?? cpus().
 const place = ({ fileName, location: { start, end } }) =>
   `${fileName.slice(resolve('.').length + 1)}:${start.line + 1}:${start.column}-${end.line + 1}:${end.column}`
 writeFileSync('test-results/mutation-missed.json', JSON.stringify([...new Set(missed.map(place))], null, 1))
-for (const m of missed) console.log(`missed ${place(m)} ${m.mutatorName} -> ${m.replacement.replace(/\s+/g, ' ').slice(0, 80)}`)
 console.log(`${made.mutants.length - missed.length} of ${made.mutants.length} noticed by the pins alone`)
