@@ -57,6 +57,8 @@ console.log(
   `${made.mutants.length} mutants of ${rooms.join(', ')}; where nothing is changed the pins take ${((Date.now() - began) / 1000).toFixed(0)} s`,
 )
 
+const place = ({ fileName, location: { start, end } }) =>
+  `${fileName.slice(resolve('.').length + 1)}:${start.line + 1}:${start.column}-${end.line + 1}:${end.column}`
 const missed = []
 let next = 0
 let count = 0
@@ -71,7 +73,5 @@ const of = async () => {
   }
 }
 await Promise.all(Array.from({ length: Number(process.env.CONCURRENCY ?? cpus().length) }, of))
-const place = ({ fileName, location: { start, end } }) =>
-  `${fileName.slice(resolve('.').length + 1)}:${start.line + 1}:${start.column}-${end.line + 1}:${end.column}`
 writeFileSync('test-results/mutation-missed.json', JSON.stringify([...new Set(missed.map(place))], null, 1))
 console.log(`${made.mutants.length - missed.length} of ${made.mutants.length} noticed by the pins alone`)
