@@ -55,9 +55,7 @@ const noticed = (id) =>
 const began = Date.now()
 if (await noticed(undefined)) throw new Error('the pins do not hold where nothing is changed')
 patience = Number(process.env.PATIENCE ?? 4 * (Date.now() - began))
-console.log(
-  `${mutants.length} mutants of ${rooms.join(', ')}; where nothing is changed the pins take ${((Date.now() - began) / 1000).toFixed(0)} s`,
-)
+console.log(`${mutants.length} mutants of ${rooms.join(', ')}; where nothing is changed the pins take ${((Date.now() - began) / 1000).toFixed(0)} s`)
 
 const place = ({ fileName, location: { start, end } }) =>
   `${fileName.slice(resolve('.').length + 1)}:${start.line + 1}:${start.column}-${end.line + 1}:${end.column}`
