@@ -12,7 +12,7 @@ const { rooms, ranges } = drawn()
 const work = resolve('test-results/by-pins')
 rmSync(work, { recursive: true, force: true })
 mkdirSync(work, { recursive: true })
-cpSync('core', join(work, 'core'), { recursive: true, filter: (f) => !f.includes('node_modules') })
+cpSync('core', join(work, 'core'), { recursive: true, filter: (f) => !/node_modules|package\.json$/.test(f) })
 cpSync('mutation/pins.ts', join(work, 'mutation/pins.ts'))
 
 const quiet = () => {}
@@ -75,3 +75,4 @@ const of = async () => {
 await Promise.all(Array.from({ length: Number(process.env.CONCURRENCY ?? cpus().length) }, of))
 writeFileSync('test-results/mutation-missed.json', JSON.stringify([...new Set(missed.map(place))], null, 1))
 console.log(`${mutants.length - missed.length} of ${mutants.length} noticed by the pins alone`)
+rmSync(work, { recursive: true, force: true })
