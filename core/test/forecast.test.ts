@@ -238,7 +238,12 @@ describe('which unit to lift or knock', () => {
   test('a unit whose back is high leans the wall out', () => {
     const s = site().put(entry('unit-level', where, { unit: 3, across: 0.004, along: 0.001 }))
     expect(plain(beddingAdvice(s.state, 'B')[0])).toMatchObject({ unit: 3, what: 'Knock down the back 4 mm.' })
-    expect(plain(beddingAdvice(s.state, 'B')[0]?.left)).toMatch(/stands \d+ mm further out/)
+    // By its depth over the whole height of the wall, from the underside of the lowest course to the top of the highest.
+    const { courses, building } = s.state.layout
+    const high = Math.max(...courses.map((c) => c.top)) - Math.min(...courses.map((c) => c.bottom))
+    const out = Math.round((0.004 / building.course(1).depth) * high * 1000)
+    expect(out).toBeGreaterThan(10)
+    expect(plain(beddingAdvice(s.state, 'B')[0]?.left)).toBe(`Left alone the top here stands ${out} mm further out.`)
   })
   test('read again after it was tapped down it is no longer named', () => {
     const s = site().put(entry('unit-level', where, { unit: 3, along: -0.004 }))

@@ -13,7 +13,9 @@ import {
   uncovered,
   unmatched,
   verdictOf,
+  weatherAt,
 } from '@stone-tally/core'
+import { covers } from '../src/record/kinds/kind'
 import { entry, layoutOf, NOW, plain, recorded, smallPlan, stateOf } from './plans'
 import { Site } from './site'
 import { at, planOn, unitNamed } from './walls'
@@ -195,4 +197,52 @@ test('nothing changed is no change', () => {
   const plan: Plan = issued({ ...smallPlan, engineerBy: 'E. Record' }) as never
   expect(compareLayouts(layoutOf(plan), layoutOf(plan))).toEqual([])
   expect(stepKey({ stage: 'units', section: 'B', course: 2 })).toBe('units|B|2')
+})
+
+describe('a docket that came twice', () => {
+  const came = (docket: string, supplier?: string, item = 'a') =>
+    entry('delivery', {}, { item, name: 'Blocks', unit: 'pieces', amount: 60, docket, ...(supplier === undefined ? {} : { supplier }) })
+  const first = came('D-17', 'Quarry at the ford')
+  const refused = (e: ReturnType<typeof entry>) => {
+    const judged = admit(stateOf([first]), e, NOW)
+    return judged.ok ? '' : plain(judged.problems[0]?.message)
+  }
+  test('is refused however it is written, and named by its number', () => {
+    expect(refused(came(' d-17 ', 'quarry at the FORD '))).toMatch(/^docket d-17 of Blocks is in the record already, as no\. 1, by Fay/)
+    expect(refused(came('D-17', 'Quarry at the ford'))).toMatch(/is in the record already/)
+  })
+  test('of another supplier, of none, of another item or with another number it is another', () => {
+    expect(refused(came('D-17', 'Pit on the hill'))).toBe('')
+    expect(refused(came('D-17'))).toBe('')
+    expect(refused(came('D-17', 'Quarry at the ford', 'b'))).toBe('')
+    expect(refused(came('D-18', 'Quarry at the ford'))).toBe('')
+  })
+})
+
+describe('a re-check by stretches', () => {
+  const found = { from: 2, to: 6 }
+  test('takes in all of what was found, give or take five centimetres; the field that is short is named', () => {
+    for (const now of [{}, { from: 2, to: 6 }, { from: 2.05, to: 5.95 }, { from: 0, to: 9 }, { to: 6 }, { from: 2 }])
+      expect(covers(now, found)).toBeUndefined()
+    expect(covers({ from: 2.06, to: 6 }, found)?.field).toBe('data.from')
+    expect(covers({ from: 2, to: 5.94 }, found)?.field).toBe('data.to')
+    expect(plain(covers({ from: 3, to: 5 }, found))).toEqual({
+      field: 'data.from',
+      message: 'a re-check takes in all of 2 m to 6 m, where the finding is',
+    })
+    expect(plain(covers({ from: 3 }, {})?.message)).toBe('a re-check takes in all of the section, where the finding is')
+    expect(covers({ to: 5 }, {})?.field).toBe('data.to')
+  })
+})
+
+describe('what the weather means now', () => {
+  const at = (hours: number) => new Date(Date.parse('2026-05-20T08:00:00Z') + hours * 3_600_000).toISOString()
+  const frost = { low: -6, high: -2, rain: 0, wind: 3 }
+  const state = stateOf([entry('weather', {}, frost), entry('weather', {}, { ...frost, expected: true })])
+  test('a day is now, a minute more is old and says of which day it is', () => {
+    expect(weatherAt(state, at(24)).cautions.length).toBeGreaterThan(0)
+    expect(weatherAt(state, at(24)).old).toBeUndefined()
+    expect(weatherAt(state, at(24.02))).toEqual({ cautions: [], old: '2026-05-20' })
+    expect(weatherAt(stateOf([]), at(0))).toEqual({ cautions: [], old: undefined })
+  })
 })

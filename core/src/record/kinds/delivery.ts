@@ -47,7 +47,7 @@ export const delivery = defineKind({
     return twin
       ? fail(
           'data.docket',
-          `docket ${d.docket} of ${d.name} is in the record already, ${twin.waiting ? 'not sent yet' : `as no. ${twin.seq}`}, by ${twin.entry.by.name}; correct that one, or write the number of this one`,
+          `docket ${d.docket.trim()} of ${d.name} is in the record already, ${twin.waiting ? 'not sent yet' : `as no. ${twin.seq}`}, by ${twin.entry.by.name}; correct that one, or write the number of this one`,
         )
       : ok(true)
   },
