@@ -5,12 +5,10 @@ import { join } from 'node:path'
 import { alignmentOf, pointAt, storedPlan, writePlanFile } from '@stone-tally/core'
 import { smallPlan } from '../core/test/plans'
 import { at, circle, planOn } from '../core/test/walls'
-import { builtTally } from './built'
 
 const python = existsSync('/usr/bin/python3') ? '/usr/bin/python3' : 'python3'
 const reference = (...args: string[]) => JSON.parse(execFileSync(python, [join(__dirname, 'reference.py'), ...args], { encoding: 'utf8' }))
-const BUILT = builtTally()
-const tally = (...args: string[]) => spawnSync(process.execPath, [...BUILT, ...args], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
+const tally = (...args: string[]) => spawnSync('bin/tally', args, { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
 const read = (path: string, ...more: string[]) => {
   const run = tally('read', path, ...more)
   if (run.status !== 0) throw new Error(run.stderr)

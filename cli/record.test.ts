@@ -5,13 +5,11 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type ChainedEntry, codeOf, linkOf, planHash, publicKeyOf, type RecordFile, signCheckpoint, writeRecordFile } from '@stone-tally/core'
 import { entry, smallPlan, WALL } from '../core/test/plans'
-import { builtTally } from './built'
 
 const SECRET = '33'.repeat(32)
 const folder = mkdtempSync(join(tmpdir(), 'tally-record-'))
-const tally = builtTally()
 const run = (...args: string[]) => {
-  const { stdout, stderr, status } = spawnSync(process.execPath, [...tally, 'record', ...args], { encoding: 'utf8' })
+  const { stdout, stderr, status } = spawnSync('bin/tally', ['record', ...args], { encoding: 'utf8' })
   return { out: stdout, err: stderr, code: status }
 }
 
@@ -78,7 +76,10 @@ test('a file of any length is read in the room of a line', () => {
   const path = saved('long.json', '')
   const long = fileOf(40_000)
   writeFileSync(path, writeRecordFile(long, '2026-06-01T00:00:00Z'))
-  const { stdout, status } = spawnSync(process.execPath, ['--max-old-space-size=40', ...tally, 'record', 'verify', path], { encoding: 'utf8' })
+  const { stdout, status } = spawnSync('bin/tally', ['record', 'verify', path], {
+    encoding: 'utf8',
+    env: { ...process.env, NODE_OPTIONS: '--max-old-space-size=40' },
+  })
   expect(stdout).toMatch(/^intact: 40000 entries/)
   expect(status).toBe(0)
 })

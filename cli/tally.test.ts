@@ -2,11 +2,9 @@ import { execFile, spawnSync } from 'node:child_process'
 import { cpSync, mkdirSync, mkdtempSync, readdirSync, realpathSync, rmSync, symlinkSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { builtTally } from './built'
 
-const BUILT = builtTally()
 const tally = (args: readonly string[], input = '') => {
-  const run = spawnSync(process.execPath, [...BUILT, ...args], { input, encoding: 'utf8' })
+  const run = spawnSync('bin/tally', args, { input, encoding: 'utf8' })
   return { code: run.status, out: run.stdout, err: run.stderr }
 }
 const file = (content: string) => {

@@ -9,6 +9,7 @@ import type { Fact, Me } from '../features/wall'
 import { HoldPanel } from '../features/wall/gate'
 import { PhotoStrip } from '../features/wall/photos'
 import { RefusedPanel } from '../features/wall/refused'
+import { SignaturePad } from '../features/wall/signature-pad'
 import { strokesOf } from '../features/wall/signature-strokes'
 import { UnitLevelPanel } from '../features/wall/unit-level'
 import { PANELS } from '../features/wall/work'
@@ -253,6 +254,11 @@ describe('signature', () => {
     await press('Clear')
     expect((screen.getByRole('button', { name: 'Reject' }) as HTMLButtonElement).disabled).toBe(true)
     HTMLCanvasElement.prototype.getContext = nothing
+  })
+  test('where what draws does not come, it says so and how to sign', async () => {
+    await act(async () => void render(<SignaturePad drawn={[]} onChange={() => {}} from={() => Promise.reject(new Error('no signal'))} />))
+    expect(screen.getByText(/could not be fetched: sign by name/)).toBeTruthy()
+    expect(screen.queryByRole('img', { name: 'Sign here' })).toBeNull()
   })
   test('a long stroke keeps its whole way, and no more points than the record has room for', () => {
     const long = { points: Array.from({ length: 2000 }, (_, i) => ({ x: i / 10, y: i % 100 })) }

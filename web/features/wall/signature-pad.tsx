@@ -1,8 +1,9 @@
 'use client'
 
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type Pad from 'signature_pad'
 import styled from 'styled-components'
+import { Caution } from '@/ui/controls'
 import { type Stroke, strokesOf } from './signature-strokes'
 
 const Sheet = styled.div`
@@ -13,8 +14,20 @@ const Sheet = styled.div`
 /** Width of what is drawn, CSS pixels. */
 const PEN = { minWidth: 1.2, maxWidth: 2.8 }
 
-/** A field to sign in with a finger, a pen or the mouse. What draws is fetched when somebody signs by hand. */
-export function SignaturePad({ drawn, onChange }: { drawn: readonly Stroke[]; onChange(drawn: Stroke[]): void }) {
+/** What draws; a device that has the application kept has it too. */
+const fetched = () => import('signature_pad')
+
+/** A field to sign in with a finger, a pen or the mouse. What draws is fetched when somebody signs by hand; where it does not come, that is said. */
+export function SignaturePad({
+  drawn,
+  onChange,
+  from = fetched,
+}: {
+  drawn: readonly Stroke[]
+  onChange(drawn: Stroke[]): void
+  from?: () => Promise<{ default: typeof Pad }>
+}) {
+  const [missing, setMissing] = useState(false)
   const canvas = useRef<HTMLCanvasElement>(null)
   const pad = useRef<Pad>(undefined)
   const shown = useRef({ drawn, onChange })
@@ -43,7 +56,7 @@ export function SignaturePad({ drawn, onChange }: { drawn: readonly Stroke[]; on
       }))
       if (again.length > 0) pad.current?.fromData(again)
     }
-    void import('signature_pad').then(({ default: Made }) => {
+    const begin = ({ default: Made }: { default: typeof Pad }) => {
       if (over) return
       const made = new Made(on, { ...PEN, penColor: getComputedStyle(on).color })
       pad.current = made
@@ -51,14 +64,16 @@ export function SignaturePad({ drawn, onChange }: { drawn: readonly Stroke[]; on
       fit()
       watched = new ResizeObserver(fit)
       watched.observe(on)
-    })
+    }
+    from().then(begin, () => over || setMissing(true))
     return () => {
       over = true
       watched?.disconnect()
       pad.current?.off()
       pad.current = undefined
     }
-  }, [])
+  }, [from])
+  if (missing) return <Caution>What draws could not be fetched: sign by name, or choose “By hand” again when there is a signal.</Caution>
   return (
     <Sheet>
       <canvas ref={canvas} role="img" aria-label="Sign here" />
