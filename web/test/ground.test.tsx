@@ -1,5 +1,5 @@
 import { CALCULATORS, calculate, digReport, UNIT_SYSTEMS, type WallState } from '@stone-tally/core'
-import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react'
+import { act, cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react'
 import { built, entry, smallPlan, stateOf } from '../../core/test/plans'
 import { BenchPage } from '../features/bench'
 import { readTyped, typedOf, wordsOf } from '../features/bench/form'
@@ -224,6 +224,14 @@ describe('bench', () => {
     fireEvent.change(screen.getAllByLabelText('Name')[0] as HTMLElement, { target: { value: '12' } })
     fireEvent.change(screen.getAllByLabelText('Name')[2] as HTMLElement, { target: { value: '12' } })
     expect(document.body.textContent).not.toMatch(/must be text/)
+  })
+  test('a task that waits for nothing yet can be made to wait', async () => {
+    render(<BenchPage me={me} calculator="critical-path" />)
+    const dig = screen.getByRole('region', { name: 'Waits for of row 1' })
+    expect(within(dig).queryAllByLabelText('Name')).toHaveLength(0)
+    await act(async () => void fireEvent.click(within(dig.parentElement as HTMLElement).getByRole('button', { name: 'One more' })))
+    fireEvent.change(within(dig).getByLabelText('Name'), { target: { value: 'stone' } })
+    expect(document.body.textContent).toContain('8 days')
   })
   test('what a truck carries is typed in the reader’s pounds', () => {
     render(

@@ -15,7 +15,7 @@ const Frame = styled.main.attrs(MAIN)`
   max-width: 1280px; margin: 0 auto; padding: 16px 20px 60px; display: grid; grid-template-columns: 210px minmax(0, 1fr) minmax(0, 1fr); gap: 30px; align-items: start;
   nav { display: grid; border-top: 3px solid var(--ink); } nav a { min-height: 48px; min-width: 48px; display: flex; align-items: center; text-decoration: none; border-bottom: 1px solid var(--line); padding: 0 8px; font-weight: 550; }
   nav a[aria-current] { background: var(--ink); color: var(--ground); }
-  @media (max-width: 960px) { grid-template-columns: minmax(0, 1fr); gap: 16px; nav { grid-auto-flow: column; overflow-x: auto; } nav a { white-space: nowrap; } }
+  @media (max-width: 960px) { grid-template-columns: minmax(0, 1fr); gap: 16px; nav { grid-auto-flow: column; grid-auto-columns: max-content; overflow-x: auto; } nav a { white-space: nowrap; } }
 `
 const Lines = styled.ol`
   list-style: none; margin: 0; padding: 0; border-top: 3px solid var(--ink);

@@ -103,10 +103,16 @@ interface Props {
   labels: Labels
   problems: readonly Problem[]
   onChange(next: Typed): void
+  /** A row as other lists of the same name have it: what one that is empty begins with. */
+  like?: Typed | undefined
 }
 
+/** The same fields with nothing in them. */
+const blank = (row: Typed | undefined): Typed =>
+  row !== undefined && typeof row === 'object' && !Array.isArray(row) ? Object.fromEntries(Object.keys(row).map((k) => [k, ''])) : ''
+
 /** Fields for whatever shape a calculator reads. */
-export function Fields({ typed, name, path, labels, problems, onChange }: Props) {
+export function Fields({ typed, name, path, labels, problems, onChange, like }: Props) {
   const { units } = usePreferences()
   const own = labelOf(labels, path, name)
   const label = own === undefined ? name : typeof own === 'string' ? own : `${own[0]}, ${unitOf(own[1], units)}`
@@ -127,7 +133,7 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
   }
   if (typeof typed === 'string') return <Field label={label} value={typed} onChange={onChange} inputMode="decimal" error={error} />
   if (Array.isArray(typed)) {
-    const first = typed[0]
+    const first = typed[0] ?? like
     if (typeof first !== 'object' || Array.isArray(first) || first === undefined) {
       return (
         <Field
@@ -140,7 +146,9 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
     }
     // A list within a row of another is told from those of the other rows.
     const within = /\[(\d+)\]\.\w+$/.exec(path)
-    const columns = [...new Set(typed.flatMap((r) => Object.keys(r as object)))]
+    const columns = [...new Set([first, ...typed].flatMap((r) => Object.keys(r as object)))]
+    /** The first row of a list that another row has under this name. */
+    const rowsOf = (c: string) => typed.map((r) => (r as Record<string, Typed>)[c]).find((v) => Array.isArray(v) && typeof v[0] === 'object')
     return (
       <Stack style={{ gap: 4 }}>
         <h2 className="minor">{label}</h2>
@@ -153,7 +161,8 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
                 {columns.map((c) => (
                   <div key={c}>
                     <Fields
-                      typed={(row as Record<string, Typed>)[c] ?? ''}
+                      typed={(row as Record<string, Typed>)[c] ?? (rowsOf(c) ? [] : '')}
+                      like={(rowsOf(c) as readonly Typed[] | undefined)?.[0]}
                       name={c}
                       path={`${path}[${i}].${c}`}
                       labels={labels}
@@ -163,7 +172,11 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
                   </div>
                 ))}
                 <div>
-                  <Quiet onPress={() => onChange(typed.filter((_, k) => k !== i))} aria-label={`Take out ${label} ${i + 1}`}>
+                  <Quiet
+                    isDisabled={typed.length === 1 && !like}
+                    onPress={() => onChange(typed.filter((_, k) => k !== i))}
+                    aria-label={`Take out ${label} ${i + 1}`}
+                  >
                     −
                   </Quiet>
                 </div>
@@ -172,7 +185,7 @@ export function Fields({ typed, name, path, labels, problems, onChange }: Props)
           </ol>
         </Rows>
         <Row>
-          <Button onPress={() => onChange([...typed, typed[typed.length - 1] ?? ''])}>One more</Button>
+          <Button onPress={() => onChange([...typed, typed[typed.length - 1] ?? blank(like)])}>One more</Button>
         </Row>
       </Stack>
     )
