@@ -92,9 +92,11 @@ export function readTyped(typed: Typed, r: Reading, path = '', name = ''): unkno
 /** What separates the values of a list: feet and inches have blanks of their own. */
 const BETWEEN = { metric: [' ', /[\s;]+/], imperial: ['; ', /;\s*/], 'decimal-feet': [' ', /[\s;]+/] } as const
 
-const Rows = styled(
-  Wide,
-)`ol { list-style: none; margin: 0; padding: 0; } li { display: flex; gap: 8px; padding: 4px 0; align-items: end; } input { min-width: 110px; }`
+// A list within a row stands below it, set in: beside its fields it is wider than a phone.
+const Rows = styled(Wide)`
+  ol { list-style: none; margin: 0; padding: 0; } li { display: flex; gap: 8px; padding: 4px 0; align-items: end; } input { min-width: 110px; }
+  li:has([role='region']) { flex-wrap: wrap; } li > div:has([role='region']) { flex: 1 1 100%; order: 1; padding-left: 12px; border-left: 3px solid var(--line); }
+`
 
 interface Props {
   typed: Typed
