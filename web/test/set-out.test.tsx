@@ -4,7 +4,8 @@ import { built, layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
 import { LongSection } from '../features/plan/set-out/long-section'
 import { elementPath, Scene, toSite, toX, toY } from '../features/plan/set-out/scene'
-import { type Draft, history, lineOf } from '../features/plan/set-out/use-draft'
+import { type Draft, lineOf } from '../features/plan/set-out/use-draft'
+import { stepsFrom } from '../ui/steps-back'
 
 const plan = built(
   planOn([at(0, 0), at(10, 0, 0.3), at(18, 6)], false, {
@@ -15,32 +16,49 @@ const layout = layoutOf(plan)
 const sheet = { k: 30, x: 40, y: 300, width: 800, height: 400 }
 
 describe('the history of a draft', () => {
-  const start = { past: [], now: plan, future: [], key: undefined }
-  const longer = (length: number) => ({
-    type: 'edit' as const,
-    change: (p: typeof plan) => withLine(p, setElement(lineOf(p).vertices as never, 0, false, { length }), false),
-    key: 'length 0',
-  })
+  const longer = (length: number) => (p: typeof plan) => withLine(p, setElement(lineOf(p).vertices as never, 0, false, { length }), false)
+  const end = (h: { now(): typeof plan }) => lineOf(h.now()).vertices[1]?.easting
+  const begun = () => {
+    const { steps, history } = stepsFrom(plan)
+    return { ...steps, past: () => history.getState().pastStates.length, future: () => history.getState().futureStates.length }
+  }
   test('edits with one key are one step; another key, or a pause, begins the next', () => {
-    let h = history(history(start, longer(11)), longer(12))
-    expect(h.past).toHaveLength(1)
-    h = history(h, { type: 'settle' })
-    h = history(h, longer(13))
-    expect(h.past).toHaveLength(2)
-    h = history(h, { type: 'undo' })
-    expect(lineOf(h.now).vertices[1]?.easting).toBe(12)
-    h = history(h, { type: 'redo' })
-    expect(lineOf(h.now).vertices[1]?.easting).toBe(13)
+    const h = begun()
+    h.edit(longer(11), 'length 0')
+    h.edit(longer(12), 'length 0')
+    expect(h.past()).toBe(1)
+    h.settle()
+    h.edit(longer(13), 'length 0')
+    expect(h.past()).toBe(2)
+    h.undo()
+    expect(end(h)).toBe(12)
+    h.redo()
+    expect(end(h)).toBe(13)
+    h.undo()
+    h.undo()
+    expect(h.now()).toBe(plan)
   })
   test('a new edit forgets what was undone; nothing to undo changes nothing', () => {
-    let h = history(start, longer(11))
-    h = history(h, { type: 'undo' })
-    expect(h.now).toBe(plan)
-    expect(history(h, { type: 'undo' })).toBe(h)
-    h = history(h, longer(14))
-    expect(h.future).toEqual([])
-    expect(history(h, { type: 'redo' })).toBe(h)
-    expect(history(h, { type: 'edit', change: (p) => p })).toBe(h)
+    const h = begun()
+    h.edit(longer(11), 'length 0')
+    h.undo()
+    expect(h.now()).toBe(plan)
+    h.undo()
+    expect(h.now()).toBe(plan)
+    // After a step back the same key is a step of its own.
+    h.edit(longer(14), 'length 0')
+    expect([h.past(), h.future()]).toEqual([1, 0])
+    h.redo()
+    expect(end(h)).toBe(14)
+    h.edit((p) => p)
+    expect(h.past()).toBe(1)
+  })
+  test('far too many steps: the oldest are let go, the newest stay', () => {
+    const h = begun()
+    for (let i = 0; i < 250; i++) h.edit(longer(11 + i), `length ${i}`)
+    expect(h.past()).toBe(200)
+    for (let i = 0; i < 300; i++) h.undo()
+    expect(end(h)).toBe(11 + 49)
   })
 })
 

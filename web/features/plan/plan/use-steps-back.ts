@@ -1,36 +1,23 @@
 'use client'
 
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef } from 'react'
 import type { UseFormReturn } from 'react-hook-form'
+import { useSteps } from '@/ui/steps-back'
 import type { Draft } from './draft-fields'
 
-/** Steps that can be taken back. */
-const DEPTH = 200
 /** Typing that pauses this long is a step of its own, ms. */
 const PAUSE = 600
 
 /** Undo and redo for a form, and what is typed in it kept over a reload under a name. */
 export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: string; set(text: string): void } | undefined) {
-  const past = useRef<string[]>([])
-  const future = useRef<string[]>([])
-  const now = useRef(JSON.stringify(form.getValues()))
-  const [, turn] = useState(0)
   const { watch, reset, getValues } = form
+  const { steps, canUndo, canRedo } = useSteps(JSON.stringify(getValues()))
   const keep = useRef(kept)
   keep.current = kept
-  const latest = useRef(now.current)
+  const latest = useRef(steps.now())
   const field = useRef<string>(undefined)
   /** What is typed so far is a step of its own. */
-  const settle = useCallback(
-    (text = JSON.stringify(getValues())) => {
-      if (text === now.current) return
-      past.current = [...past.current, now.current].slice(-DEPTH)
-      future.current = []
-      now.current = text
-      turn((n) => n + 1)
-    },
-    [getValues],
-  )
+  const settle = useCallback((text = JSON.stringify(getValues())) => steps.edit(() => text), [getValues, steps])
   const begin = useCallback(
     (name: string) => {
       if (name !== field.current) settle(latest.current)
@@ -54,32 +41,26 @@ export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: 
     }
   }, [watch, getValues, settle, begin])
   const go = useCallback(
-    (from: { current: string[] }, to: { current: string[] }) => {
-      const text = JSON.stringify(getValues())
+    (way: 'undo' | 'redo') => {
       // What is half typed is a step too.
-      if (text !== now.current) {
-        past.current = [...past.current, now.current].slice(-DEPTH)
-        now.current = text
-      }
-      const next = from.current[from.current.length - 1]
-      if (next === undefined) return
-      from.current = from.current.slice(0, -1)
-      to.current = [...to.current, now.current]
-      now.current = next
+      settle()
+      const before = steps.now()
+      steps[way]()
+      const next = steps.now()
+      if (next === before) return
       latest.current = next
       field.current = undefined
       reset(JSON.parse(next), { keepDefaultValues: true })
       keep.current?.set(next)
-      turn((n) => n + 1)
     },
-    [getValues, reset],
+    [settle, steps, reset],
   )
   return {
     /** Says that something else is changed from here on: a drag, a unit chosen, a field filled in with others. */
     begin,
-    undo: useCallback(() => go(past, future), [go]),
-    redo: useCallback(() => go(future, past), [go]),
-    canUndo: past.current.length > 0,
-    canRedo: future.current.length > 0,
+    undo: useCallback(() => go('undo'), [go]),
+    redo: useCallback(() => go('redo'), [go]),
+    canUndo,
+    canRedo,
   }
 }
