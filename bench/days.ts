@@ -1,6 +1,7 @@
 import { chromium } from '@playwright/test'
 import { schedule, tablets } from '../e2e/schedules'
 import { signIn } from '../e2e/site'
+import { CHROMIUM } from '../scripts/chromium'
 import { print } from './print'
 import { served } from './served'
 
@@ -8,7 +9,7 @@ import { served } from './served'
 const DAYS = Number(process.env.DAYS ?? 100)
 const site = await served({ errors: 'ignore' })
 process.env.BASE_URL = `http://127.0.0.1:${site.port}`
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox'] })
 try {
   const office = await browser.newContext()
   await signIn(office, 'office')

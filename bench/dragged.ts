@@ -1,5 +1,6 @@
 import { chromium } from '@playwright/test'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { CHROMIUM } from '../scripts/chromium'
 import { print } from './print'
 import { type Figure, median } from './record'
 import { served } from './served'
@@ -11,7 +12,7 @@ const MOVES = 90
 /** A grade point dragged on a wall of a kilometre: time of the page’s main thread for every move, everything it causes included. */
 async function figures(port: number): Promise<Figure[]> {
   const base = `http://127.0.0.1:${port}`
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox'] })
   try {
     const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })
     const email = DEMO_PEOPLE.find((p) => p.role === 'foreman')?.email

@@ -1,5 +1,6 @@
 import { chromium } from '@playwright/test'
 import { build } from 'esbuild'
+import { CHROMIUM } from '../scripts/chromium'
 import type { Figure } from './record'
 
 /** Redraw while panning, measured in Debian's Chromium. */
@@ -13,7 +14,7 @@ export async function drawFigures(): Promise<Figure[]> {
     target: 'es2022',
     minify: true,
   })
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] })
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu'] })
   try {
     const page = await browser.newPage()
     await page.setContent('<!doctype html><title>bench</title>')

@@ -2,6 +2,7 @@ import { request } from 'node:http'
 import { gzipSync } from 'node:zlib'
 import { type BrowserContext, chromium, type Page } from '@playwright/test'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { CHROMIUM } from '../scripts/chromium'
 import { barePage } from './bare'
 import { print } from './print'
 import { type Figure, median } from './record'
@@ -99,7 +100,7 @@ async function slowly(make: () => Promise<BrowserContext>, path: string, words: 
 
 async function figures(port: number, least: string): Promise<Figure[]> {
   const base = `http://127.0.0.1:${port}`
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox'] })
   const make = async (serviceWorkers: 'allow' | 'block' = 'allow') => {
     const context = await browser.newContext({ baseURL: base, serviceWorkers, viewport: { width: 1280, height: 800 } })
     const email = DEMO_PEOPLE.find((p) => p.role === 'foreman')?.email

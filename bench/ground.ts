@@ -2,10 +2,11 @@ import { chromium } from '@playwright/test'
 import { build } from 'esbuild'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { startInstruments } from '../scripts/build'
+import { CHROMIUM } from '../scripts/chromium'
 import type { Figure } from './record'
 import { served } from './served'
 
-const launch = () => chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] })
+const launch = () => chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu'] })
 
 /** Raster, fit, contours and painting of 5,000 readings against one call of d3-contour on the same raster, in Debian's Chromium. */
 async function mapFigure(): Promise<Figure> {

@@ -1,5 +1,6 @@
 import { type BrowserContext, chromium } from '@playwright/test'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { CHROMIUM } from '../scripts/chromium'
 import { print } from './print'
 import { type Figure, median } from './record'
 import { served } from './served'
@@ -45,7 +46,7 @@ async function round(context: BrowserContext, wall: string): Promise<{ shown: nu
 
 async function figures(port: number): Promise<Figure[]> {
   const base = `http://127.0.0.1:${port}`
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] })
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox'] })
   try {
     const context = await browser.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } })
     const email = DEMO_PEOPLE.find((p) => p.role === 'foreman')?.email

@@ -1,9 +1,11 @@
 // The device first: cold starts without a signal, what waits, what comes back, and every bad day a device has.
+
 import { randomBytes } from 'node:crypto'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type BrowserContext, chromium, type Page } from '@playwright/test'
+import { CHROMIUM } from '../scripts/chromium'
 import { type Line, line } from './line'
 import { expect, newWall, post, signIn, test, upTo, url } from './site'
 
@@ -357,7 +359,7 @@ test('since you were away: two recorded the same, a person decides', async ({ co
 test('killed while writing: what was shown as recorded is there after the browser is started again', async () => {
   const folder = mkdtempSync(join(tmpdir(), 'device-'))
   const launch = () =>
-    chromium.launchPersistentContext(folder, { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--no-first-run'] })
+    chromium.launchPersistentContext(folder, { executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--no-first-run'] })
   try {
     const first = await launch()
     await signIn(first, 'foreman')

@@ -2,6 +2,7 @@ import { type BrowserContext, chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { pictureOf } from '../demo/pictures'
+import { CHROMIUM } from './chromium'
 
 /** Plays a working day on a fresh demo, on a desk and on a phone, and puts its pictures on one sheet: tsx scripts/day.ts URL FOLDER. */
 const [, , base = 'http://127.0.0.1:3080', folder = 'docs/screenshots'] = process.argv
@@ -9,7 +10,7 @@ const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
 
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: CHROMIUM,
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 })
 async function person(role: 'foreman' | 'inspector' | 'crew', phone: boolean): Promise<BrowserContext> {

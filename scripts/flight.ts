@@ -2,6 +2,7 @@ import { chromium } from '@playwright/test'
 import sharp from 'sharp'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { newWall, post, upTo } from '../e2e/site'
+import { CHROMIUM } from './chromium'
 
 /** A phone in flight mode from a cold start, what waits on it, and what met others' entries when it came back, on one sheet: tsx scripts/flight.ts URL FOLDER. */
 const [, , base = 'http://127.0.0.1:3080', folder = 'docs/screenshots'] = process.argv
@@ -9,7 +10,7 @@ const PHONE = { width: 390, height: 844 }
 const GAP = 16
 
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: CHROMIUM,
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
 })
 const person = async (role: 'foreman' | 'crew') => {

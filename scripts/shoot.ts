@@ -1,5 +1,6 @@
 import { chromium } from '@playwright/test'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
+import { CHROMIUM } from './chromium'
 
 /** Takes the current pictures of the main views from a running demo: tsx scripts/shoot.ts URL FOLDER [name…]. */
 const [, , base = 'http://127.0.0.1:3080', folder = 'docs/screenshots', ...only] = process.argv
@@ -121,7 +122,7 @@ const SHOTS: readonly Shot[] = [
 ]
 
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: CHROMIUM,
   args: [
     '--no-sandbox',
     '--disable-gpu',

@@ -179,7 +179,7 @@ describe('bench', () => {
     expect(readTyped(typedOf(c.example, reading), reading)).toEqual(c.example)
     expect(calculate(c, readTyped(typedOf(c.example, reading), reading)).ok).toBe(true)
   })
-  test('in feet and pounds the working is too, and what was not changed keeps its value', () => {
+  test('in feet and pounds the working is too, and what was not changed keeps its value', async () => {
     render(
       <PreferencesProvider units="imperial" theme="day">
         <BenchPage me={me} calculator="sand-cone" />
@@ -192,7 +192,7 @@ describe('bench', () => {
     type('Maximum dry density, lb/ft³', '130')
     expect(document.body.textContent).toContain('130.0 lb/ft³')
     fireEvent.click(screen.getByRole('button', { name: 'Units of measure and theme: Feet and inches, Day' }))
-    fireEvent.click(screen.getByRole('menuitemradio', { name: 'Metres' }))
+    fireEvent.click(await screen.findByRole('menuitemradio', { name: 'Metres' }))
     expect((screen.getByLabelText('Jar and sand before, kg') as HTMLInputElement).value).toBe('6.5')
     expect((screen.getByLabelText('Maximum dry density, kg/m³') as HTMLInputElement).value).toMatch(/^2082\.4/)
   })

@@ -87,7 +87,7 @@ describe('the catalogue page', () => {
   test('a unit is changed in the crew’s own units, and what the server finds wrong is shown', async () => {
     render(<Catalogue me={me} units={shipped} />)
     fireEvent.click(screen.getAllByRole('button', { name: 'Change' })[0] as HTMLElement)
-    const dialog = screen.getByRole('dialog')
+    const dialog = await screen.findByRole('dialog')
     fireEvent.change(within(dialog).getByRole('textbox', { name: 'Height, m' }), { target: { value: '90' } })
     fireEvent.change(within(dialog).getByRole('textbox', { name: 'Corner unit, face, m' }), { target: { value: '' } })
     fireEvent.click(within(dialog).getByRole('button', { name: 'Put into the catalogue' }))
@@ -98,7 +98,7 @@ describe('the catalogue page', () => {
   test('a number that is none is said before anything is sent', async () => {
     render(<Catalogue me={me} units={shipped} />)
     fireEvent.click(screen.getAllByRole('button', { name: 'Change' })[0] as HTMLElement)
-    const dialog = screen.getByRole('dialog')
+    const dialog = await screen.findByRole('dialog')
     fireEvent.change(within(dialog).getByRole('textbox', { name: 'Mass, kg' }), { target: { value: 'heavy' } })
     fireEvent.click(within(dialog).getByRole('button', { name: 'Put into the catalogue' }))
     expect((await within(dialog).findByRole('alert')).textContent).toMatch(/"heavy" is not a number/)

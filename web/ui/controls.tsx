@@ -1,21 +1,9 @@
 'use client'
 
 import { type CSSProperties, type ReactNode, useId } from 'react'
-import {
-  Button as AriaButton,
-  Checkbox as AriaCheckbox,
-  Dialog,
-  Heading,
-  Input,
-  Label,
-  Modal,
-  ModalOverlay,
-  Radio,
-  RadioGroup,
-  TextArea,
-  TextField,
-} from 'react-aria-components'
+import { Button as AriaButton, Checkbox as AriaCheckbox, Input, Label, Radio, RadioGroup, TextArea, TextField } from 'react-aria-components'
 import styled, { css } from 'styled-components'
+import { later } from './later'
 import { Link } from './link'
 import { Said, useSay } from './preferences'
 
@@ -167,26 +155,9 @@ export function Choice<const T extends string>({
   )
 }
 
-const Shade = styled(
-  ModalOverlay,
-)`position: fixed; inset: 0; background: rgb(0 0 0 / .5); display: grid; place-items: center; padding: 16px; z-index: 20;`
-const Sheet = styled(Modal)`background: var(--panel); border: 2px solid var(--ink); width: min(560px, 100%); max-height: 90vh; overflow: auto;`
-const Inner = styled(Dialog)`padding: 20px; display: grid; gap: 14px; outline: none;`
+const Sheet = later(() => import('./sheet').then((m) => m.Sheet))
 /** A dialog over the page; Escape closes it. */
-export function Ask({ title, open, onClose, children }: { title: string; open: boolean; onClose(): void; children: ReactNode }) {
-  return (
-    <Shade isOpen={open} onOpenChange={(o) => !o && onClose()} isDismissable>
-      <Sheet>
-        <Inner>
-          <Heading slot="title" style={{ fontSize: 20, margin: 0 }}>
-            {title}
-          </Heading>
-          {children}
-        </Inner>
-      </Sheet>
-    </Shade>
-  )
-}
+export const Ask = ({ open, ...rest }: { title: string; open: boolean; onClose(): void; children: ReactNode }) => (open ? <Sheet {...rest} /> : null)
 
 /** What stops the work: hazard amber, ink, a shape. */
 export const Stop = styled.div`--ink: #14181b; --soft: #33383b; --panel: #fff8e1; --line: #14181b; --now: #14181b; --on-now: #fff; background: var(--stop); color: var(--on-stop); padding: 12px 14px; border-left: 8px solid var(--on-stop); display: grid; gap: 8px;`

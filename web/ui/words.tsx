@@ -1,8 +1,10 @@
 'use client'
 
 import { type TradeWord, tradeWordsIn } from '@stone-tally/core'
-import { Button, Dialog, DialogTrigger, Popover } from 'react-aria-components'
+import { useCallback, useRef, useState } from 'react'
+import { Button } from 'react-aria-components'
 import styled from 'styled-components'
+import { later } from './later'
 
 const Opener = styled(Button)`
   background: none; border: 0; padding: 2px 0; margin: -2px 0; font: inherit; color: inherit; cursor: help; text-decoration: underline dotted; text-underline-offset: 4px; display: inline; position: relative;
@@ -10,25 +12,29 @@ const Opener = styled(Button)`
   &::after { content: ''; position: absolute; inset: -12px -10px; }
   &[data-focus-visible] { outline: 3px solid var(--now); outline-offset: 2px; }
 `
-const Meaning = styled(Popover)`
-  max-width: min(360px, calc(100vw - 24px)); background: var(--panel); color: var(--ink); border: 2px solid var(--ink); padding: 12px 14px; font-size: 16px; line-height: 1.4;
-  [role='dialog'] { outline: none; display: grid; gap: 4px; }
-`
+const Meaning = later(() => import('./meaning').then((m) => m.Meaning))
 
 /** A word of the trade: a press opens what it means. */
-export const Word = ({ word, children }: { word: TradeWord; children: string }) => (
-  <DialogTrigger>
-    <Opener data-word aria-label={`${children}: what it means`}>
-      {children}
-    </Opener>
-    <Meaning>
-      <Dialog aria-label={word.word}>
-        <strong>{word.word}</strong>
-        <span>{word.means}</span>
-      </Dialog>
-    </Meaning>
-  </DialogTrigger>
-)
+export function Word({ word, children }: { word: TradeWord; children: string }) {
+  const [open, setOpen] = useState(false)
+  const at = useRef<HTMLButtonElement>(null)
+  const close = useCallback(() => setOpen(false), [])
+  return (
+    <>
+      <Opener
+        ref={at}
+        data-word
+        aria-haspopup="dialog"
+        aria-expanded={open}
+        aria-label={`${children}: what it means`}
+        onPress={() => setOpen((o) => !o)}
+      >
+        {children}
+      </Opener>
+      {open ? <Meaning word={word} at={at} onClose={close} /> : null}
+    </>
+  )
+}
 
 /** A text in which every word of the trade opens its meaning, where it stands first. */
 export const Words = ({ children }: { children: string }) => (

@@ -1,0 +1,55 @@
+'use client'
+
+import { useDeferredValue, useMemo, useState } from 'react'
+import { Autocomplete, Input, Label, Menu, MenuItem, SearchField } from 'react-aria-components'
+import styled from 'styled-components'
+import { usePreferences } from '@/ui/preferences'
+import { type Found, find } from './find'
+import { useFeed, useHere } from './provider'
+
+const Body = styled.div`
+  display: grid; gap: 8px;
+  input { width: 100%; min-height: 56px; font-size: 20px; padding: 0 14px; border: 2px solid var(--ink); background: var(--ground); color: var(--ink); }
+  input::-webkit-search-cancel-button { display: none; }
+  label { font-size: 15px; color: var(--soft); }
+  [role='menu'] { display: grid; max-height: 50vh; overflow: auto; outline: none; }
+  [role='menuitem'] { display: flex; justify-content: space-between; gap: 16px; align-items: center; min-height: 48px; padding: 0 12px; border-top: 1px solid var(--line); cursor: pointer; outline: none; }
+  [role='menuitem'][data-focused] { background: var(--faint); box-shadow: inset 4px 0 0 var(--now); }
+  .about { color: var(--soft); font-size: 15px; text-align: right; }
+`
+
+/** What is typed, and what it may mean; the record is followed only while it is open. */
+export function FindBody({ onGo }: { onGo(found: Found): void }) {
+  const { wall } = useHere()
+  const { state } = useFeed()
+  const { units } = usePreferences()
+  const [text, setText] = useState('')
+  const asked = useDeferredValue(text)
+  const found = useMemo(() => find(state, wall, asked, units), [state, wall, asked, units])
+  return (
+    <Body>
+      <Autocomplete inputValue={text} onInputChange={setText}>
+        <SearchField autoFocus>
+          <Label>A place, a course (3 B), a station, a step of the work, an entry (no. 12), something to do</Label>
+          <Input />
+        </SearchField>
+        <Menu
+          aria-label="Found"
+          items={found}
+          onAction={(id) => {
+            const to = found.find((f) => f.id === id)
+            if (to) onGo(to)
+          }}
+          renderEmptyState={() => <p>Nothing of this wall is called “{asked.trim()}”. Type less, or a course such as 3 B.</p>}
+        >
+          {(f) => (
+            <MenuItem id={f.id} textValue={f.title}>
+              <span>{f.title}</span>
+              <span className="about">{f.about}</span>
+            </MenuItem>
+          )}
+        </Menu>
+      </Autocomplete>
+    </Body>
+  )
+}
