@@ -1,7 +1,7 @@
 // What a form makes of one level's rules.
 import { emptyRules, type Rules, resolveRules } from '@stone-tally/core'
 import { emptyDraft } from '../features/plan/plan/draft'
-import { limitText, merged, named, readLimit, setsRule, unitOf, withChange, withoutChange } from '../features/plan/rules/edit'
+import { addedPoint, limitText, merged, named, readLimit, setsRule, unitOf, withChange, withoutChange } from '../features/plan/rules/edit'
 
 const rules = (more: Partial<Rules>): Rules => ({ ...emptyRules(), ...more })
 const limit = (name: string, value: number, why = 'ours') => ({ limit: name, value, why })
@@ -82,4 +82,38 @@ test('a temperature of the book is typed and read as a thermometer of the reader
   const read = readLimit('concreteCold', '50', 'imperial')
   expect(read.ok && read.value).toBeCloseTo(10, 9)
   expect(limitText('cureBackfill', 7, 'imperial')).toBe('7 days')
+})
+
+describe('a point of one’s own', () => {
+  const typed = {
+    title: 'Drain tape',
+    stage: 'grid',
+    kind: 'hold' as const,
+    roles: ['inspector' as const],
+    section: '',
+    course: '',
+    why: 'drawing D-4',
+  }
+  const wrong = (over: Partial<typeof typed>, taken: { id: string; title: string }[] = []) => {
+    const made = addedPoint({ ...typed, ...over }, taken)
+    return made.ok ? made.value.id : made.problems.map((p) => p.field).join()
+  }
+  test('is named by what is looked at, in the letters a file of rules takes', () => {
+    expect(wrong({})).toBe('drain-tape')
+    expect(wrong({ title: '  Größe der Fuge (3 mm) ' })).toBe('gro-e-der-fuge-3-mm')
+    expect(wrong({ title: '排水' })).toBe('point')
+    expect(wrong({ title: 'x'.repeat(80) })).toHaveLength(36)
+  })
+  test('never takes the place of another without a word', () => {
+    const taken = [{ id: 'drain-tape', title: 'Drain tape' }]
+    expect(wrong({ title: 'DRAIN tape ' }, taken)).toBe('title')
+    expect(wrong({ title: 'Drain-tape' }, taken)).toBe('drain-tape-2')
+    expect(wrong({ title: '水' }, [{ id: 'point', title: '排水' }])).toBe('point-2')
+  })
+  test('one course only is a course there can be, of a section', () => {
+    expect(wrong({ course: '3' })).toBe('course')
+    expect(wrong({ course: '3', section: 'B' })).toBe('drain-tape')
+    for (const course of ['0', '1.5', '-2', '201', 'three']) expect(wrong({ course, section: 'B' })).toBe('course')
+    expect(wrong({ title: ' ' })).toBe('title')
+  })
 })

@@ -3,6 +3,7 @@ import { fireEvent, render, screen, within } from '@testing-library/react'
 import { useState } from 'react'
 import { built, layoutOf } from '../../core/test/plans'
 import { at, planOn } from '../../core/test/walls'
+import { withoutObstacle } from '../features/plan/set-out/around'
 import { AroundPanel } from '../features/plan/set-out/around-panel'
 import { GradesPanel } from '../features/plan/set-out/grades-panel'
 import { LinePanel } from '../features/plan/set-out/line-panel'
@@ -119,6 +120,35 @@ describe('what stands around', () => {
     expect(screen.getByText(/▲ ash stands in the excavation/)).toBeTruthy()
     fireEvent.click(screen.getByRole('button', { name: 'Take out ash' }))
     expect(draft.plan.obstacles).toEqual([])
+  })
+  test('a clearance that cannot be read is no clearance of nought', () => {
+    around()
+    type('Name', 'ash')
+    type('Points: east north, one a line', '5 1')
+    type('Radius', '0.3')
+    for (const [text, said] of [
+      ['1,5 m or so', /not a/],
+      ['-1', /below nought|or more/],
+      ['', /say how far the dig keeps/],
+    ] as const) {
+      type('Keep clear', text)
+      fireEvent.click(screen.getByRole('button', { name: 'Add' }))
+      expect(screen.getByText(said)).toBeTruthy()
+      expect(draft.changed).toBe(false)
+    }
+    // Nor is a radius of two points passed over.
+    type('Keep clear', '1.5')
+    type('Points: east north, one a line', '5 1; 6 1')
+    type('Radius', 'thick')
+    fireEvent.click(screen.getByRole('button', { name: 'Add' }))
+    expect(draft.changed).toBe(false)
+  })
+  test('what is taken out is what was looked at, though the plan went on meanwhile', () => {
+    const one = (name: string) => ({ name, kind: 'tree' as const, points: [{ easting: 5, northing: 1 }], radius: 0.3, clearance: 1 })
+    const seen = { ...plan, obstacles: [one('ash'), one('oak')] }
+    const now = { ...plan, obstacles: [one('oak'), one('elm')] }
+    expect(withoutObstacle(now, seen, 1).obstacles?.map((o) => o.name)).toEqual(['elm'])
+    expect(withoutObstacle(now, seen, 0)).toBe(now)
   })
   test('points that cannot be read are refused', () => {
     around()

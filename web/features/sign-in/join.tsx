@@ -1,52 +1,15 @@
 'use client'
 
-import { type Problem, ROLE_NAMES, type Role } from '@stone-tally/core'
-import { useEffect, useState } from 'react'
-import { send } from '@/device/send'
+import { ROLE_NAMES, type Role } from '@stone-tally/core'
 import { Bar } from '@/ui/bar'
 import { Field, NowButton, Problems, Stack } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { Narrow } from './sign-in'
-
-interface For {
-  readonly what: 'invite' | 'reset'
-  readonly name: string
-  readonly role: string
-  readonly company: string
-  readonly by: string
-}
+import { useJoin } from './use-join'
 
 /** Where a one-time link leads: an account for who was invited, a new password for who lost theirs. */
 export function Join() {
-  const [token, setToken] = useState('')
-  const [link, setLink] = useState<For>()
-  const [over, setOver] = useState<string>()
-  const [v, setV] = useState({ name: '', email: '', password: '' })
-  const [problems, setProblems] = useState<readonly Problem[]>([])
-  const [busy, setBusy] = useState(false)
-  useEffect(() => {
-    const given = window.location.hash.slice(1)
-    setToken(given)
-    send<For>('PUT', '/api/join', { token: given }).then((answer) => {
-      if (answer.ok) {
-        setLink(answer.value)
-        setV((x) => ({ ...x, name: answer.value.name }))
-      } else setOver(answer.problems[0]?.message ?? 'this link cannot be looked at just now; open it again')
-    })
-  }, [])
-  const set = (k: keyof typeof v) => (value: string) => setV({ ...v, [k]: value })
-  const wrong = (k: string) => problems.find((p) => p.field === k)?.message
-  const go = async () => {
-    setBusy(true)
-    const answer = await send('POST', '/api/join', link?.what === 'invite' ? { token, ...v } : { token, password: v.password })
-    // The link is used up: it is not left in the address.
-    if (answer.ok) window.location.replace('/')
-    else {
-      setProblems(answer.problems)
-      setBusy(false)
-    }
-  }
-  const invited = link?.what === 'invite'
+  const { link, invited, over, typed: v, set, wrong, elsewhere, busy, go } = useJoin()
   return (
     <>
       <Bar />
@@ -97,7 +60,7 @@ export function Join() {
               <NowButton type="submit" isDisabled={busy || v.password === ''}>
                 {invited ? 'Join' : 'Set it and sign in'}
               </NowButton>
-              <Problems list={problems.filter((p) => !['name', 'email', 'password'].includes(p.field))} />
+              <Problems list={elsewhere} />
             </Stack>
           </form>
         ) : null}

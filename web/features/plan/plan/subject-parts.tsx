@@ -1,6 +1,6 @@
 'use client'
 
-import { formatLength, layOut, proposeLayers, smallUnit } from '@stone-tally/core'
+import { clearances, formatLength, layOut, proposeLayers, smallUnit } from '@stone-tally/core'
 import type { ReactNode } from 'react'
 import { Controller, type FieldPath, useFieldArray } from 'react-hook-form'
 import { AroundPanel } from '@/features/plan/set-out/around-panel'
@@ -185,7 +185,7 @@ export function SubjectParts({
               <summary style={{ minHeight: 48, cursor: 'pointer', display: 'list-item', paddingTop: 12 }}>
                 Trees, services, building lines{draft.drawn.obstacles?.length ? `, ${draft.drawn.obstacles.length}` : ''}
               </summary>
-              <AroundPanel draft={edits as never} units={of.units} clear={[]} readOnly={false} />
+              <AroundPanel draft={edits} units={of.units} clear={clearances(edits.layout)} readOnly={false} />
             </details>
           ) : null}
         </>

@@ -1,6 +1,8 @@
 import {
+  type AddedPoint,
   choiceDef,
   fail,
+  failAll,
   formatLength,
   formatMass,
   formatSigned,
@@ -12,6 +14,7 @@ import {
   type Problem,
   parseAmount,
   type Result,
+  type Role,
   type Rules,
   startDef,
   typedAmount,
@@ -67,6 +70,50 @@ export const setsRule = (rules: Rules, rule: string): boolean => {
       : rule.startsWith('choice.')
         ? (rules.choices ?? []).some((c) => c.choice === id)
         : (rules.points ?? []).some((p) => p.point === id) || (rules.added ?? []).some((p) => p.id === id)
+}
+
+/** A point of one's own, as it is typed. */
+export interface TypedPoint {
+  readonly title: string
+  readonly stage: string
+  readonly kind: 'hold' | 'witness'
+  readonly roles: readonly Role[]
+  /** One section only, or all; one course of it only, or each. */
+  readonly section: string
+  readonly course: string
+  readonly why: string
+}
+
+/**
+ * A point of one's own in the book's shape, under a name that no other has: one called like another would take its place without a word.
+ *
+ * @param taken - points there are: of the book, and those added
+ * @returns problems at `title` and `course`
+ * @example addedPoint({ title: 'Drain tape', stage: 'grid', kind: 'hold', roles: ['inspector'], section: '', course: '', why: 'drawing D-4' }, [])
+ */
+export function addedPoint(p: TypedPoint, taken: readonly { readonly id: string; readonly title: string }[]): Result<AddedPoint> {
+  const title = p.title.trim()
+  const [section, course] = [p.section.trim(), p.course.trim()]
+  const problems: Problem[] = []
+  if (!title) problems.push({ field: 'title', message: 'say what is looked at' })
+  else if (taken.some((t) => t.title.toLowerCase() === title.toLowerCase()))
+    problems.push({ field: 'title', message: 'is a point already; change that one, or call this another' })
+  if (course && (!/^[1-9]\d{0,2}$/.test(course) || Number(course) > 200))
+    problems.push({ field: 'course', message: 'must be a whole number from 1 to 200' })
+  else if (course && !section) problems.push({ field: 'course', message: 'is one of a section: say which' })
+  if (problems.length > 0) return failAll(problems)
+  // Letters that the file of rules does not take leave nothing of some names.
+  const name =
+    title
+      .toLowerCase()
+      .normalize('NFKD')
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 36) || 'point'
+  let id = name
+  for (let i = 2; taken.some((t) => t.id === id); i++) id = `${name}-${i}`
+  const at = { stage: p.stage, ...(section ? { section } : {}), ...(course ? { course: Number(course) } : {}) }
+  return ok({ id, title, kind: p.kind, roles: [...p.roles], own: false, why: p.why, at } as AddedPoint)
 }
 
 /** A limit, or what the planner starts from, by its name. */

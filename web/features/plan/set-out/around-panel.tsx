@@ -1,58 +1,27 @@
 'use client'
 
-import type { Clearance, Plan, UnitSystem } from '@stone-tally/core'
+import type { Clearance, UnitSystem } from '@stone-tally/core'
 import { say } from '@stone-tally/core'
-import { useState } from 'react'
 import { Button, Choice, Field, Quiet, Small, Stack } from '@/ui/controls'
+import { withoutObstacle } from './around'
 import { Openings } from './openings'
-import { lengthOf, Pair } from './typed'
+import { Pair } from './typed'
+import { useAround } from './use-around'
 import type { Draft } from './use-draft'
 
-type Obstacle = NonNullable<Plan['obstacles']>[number]
-type Reference = NonNullable<Plan['references']>[number]
-
 /** What the wall is measured from and what stands around it, with the clearances. */
-export function AroundPanel({ draft, units, clear, readOnly }: { draft: Draft; units: UnitSystem; clear: readonly Clearance[]; readOnly: boolean }) {
-  const l = lengthOf(units)
-  const [kind, setKind] = useState<Obstacle['kind'] | Reference['kind']>('tree')
-  const [name, setName] = useState('')
-  const [points, setPoints] = useState('')
-  const [radius, setRadius] = useState('')
-  const [clearance, setClearance] = useState(units === 'metric' ? '1.5' : `5'`)
-  const [wrong, setWrong] = useState<string>()
-  const reference = kind === 'building-line' || kind === 'string' || kind === 'benchmark'
-  const add = () => {
-    const list = points
-      .split(/[;\n]/)
-      .map((t) => t.trim())
-      .filter(Boolean)
-      .map((t) => t.split(/\s+/).map((x) => l.read(x)))
-    if (name.trim() === '') return setWrong('give it a name')
-    if (list.length === 0 || list.some((p) => p.length !== 2 || p.some((x) => !x.ok))) return setWrong('write points as "east north", one a line')
-    const at = list.map(([e, n]) => ({ easting: e?.ok ? e.value : 0, northing: n?.ok ? n.value : 0 }))
-    const [r, c] = [l.read(radius), l.read(clearance)]
-    if (!reference && at.length === 1 && !(r.ok && r.value > 0)) return setWrong('a single point needs a radius')
-    setWrong(undefined)
-    draft.edit((p) =>
-      reference
-        ? { ...p, references: [...(p.references ?? []), { name: name.trim(), kind: kind as Reference['kind'], points: at }] }
-        : {
-            ...p,
-            obstacles: [
-              ...(p.obstacles ?? []),
-              {
-                name: name.trim(),
-                kind: kind as Obstacle['kind'],
-                points: at,
-                clearance: c.ok ? c.value : 0,
-                ...(r.ok && r.value > 0 ? { radius: r.value } : {}),
-              },
-            ],
-          },
-    )
-    setName('')
-    setPoints('')
-  }
+export function AroundPanel({
+  draft,
+  units,
+  clear,
+  readOnly,
+}: {
+  draft: Pick<Draft, 'plan' | 'layout' | 'edit'>
+  units: UnitSystem
+  clear: readonly Clearance[]
+  readOnly: boolean
+}) {
+  const of = useAround(units, draft.edit)
   return (
     <Stack>
       <h2>Clearances</h2>
@@ -68,10 +37,7 @@ export function AroundPanel({ draft, units, clear, readOnly }: { draft: Draft; u
               {c.ok ? '✓' : '▲'} {say(c.message, units)}
             </span>
             {readOnly ? null : (
-              <Quiet
-                onPress={() => draft.edit((p) => ({ ...p, obstacles: (p.obstacles ?? []).filter((_, k) => k !== c.obstacle) }))}
-                aria-label={`Take out ${c.name}`}
-              >
+              <Quiet onPress={() => draft.edit((p) => withoutObstacle(p, draft.layout.plan, c.obstacle))} aria-label={`Take out ${c.name}`}>
                 ✕
               </Quiet>
             )}
@@ -104,7 +70,7 @@ export function AroundPanel({ draft, units, clear, readOnly }: { draft: Draft; u
           <Choice
             label="What"
             hideLabel
-            value={kind}
+            value={of.typed.kind}
             options={[
               ['tree', 'Tree'],
               ['service', 'Service'],
@@ -113,18 +79,30 @@ export function AroundPanel({ draft, units, clear, readOnly }: { draft: Draft; u
               ['string', 'String'],
               ['benchmark', 'Benchmark'],
             ]}
-            onChange={setKind}
+            onChange={(kind) => of.set('kind', kind)}
           />
-          <Field label="Name" value={name} onChange={setName} />
-          <Field label="Points: east north, one a line" value={points} onChange={setPoints} long error={wrong} />
-          {reference ? null : (
+          <Field label="Name" value={of.typed.name} onChange={(name) => of.set('name', name)} error={of.wrong('name')} />
+          <Field
+            label="Points: east north, one a line"
+            value={of.typed.points}
+            onChange={(points) => of.set('points', points)}
+            long
+            error={of.wrong('points')}
+          />
+          {of.reference ? null : (
             <Pair>
-              <Field label="Radius" value={radius} onChange={setRadius} hint="for a single point" />
-              <Field label="Keep clear" value={clearance} onChange={setClearance} />
+              <Field
+                label="Radius"
+                value={of.typed.radius}
+                onChange={(radius) => of.set('radius', radius)}
+                hint="for a single point"
+                error={of.wrong('radius')}
+              />
+              <Field label="Keep clear" value={of.typed.clearance} onChange={(far) => of.set('clearance', far)} error={of.wrong('clearance')} />
             </Pair>
           )}
           <div>
-            <Button onPress={add}>Add</Button>
+            <Button onPress={of.add}>Add</Button>
           </div>
         </>
       )}

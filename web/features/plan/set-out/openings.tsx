@@ -8,7 +8,7 @@ import type { Draft } from './use-draft'
 type Opening = NonNullable<Plan['openings']>[number]
 
 /** Pipes and culverts through the wall: its courses stop at them and go on over them. */
-export function Openings({ draft, units, readOnly }: { draft: Draft; units: UnitSystem; readOnly: boolean }) {
+export function Openings({ draft, units, readOnly }: { draft: Pick<Draft, 'plan' | 'layout' | 'edit'>; units: UnitSystem; readOnly: boolean }) {
   const l = lengthOf(units)
   const list = draft.plan.openings ?? []
   const put = (openings: readonly Opening[], key?: string) => draft.edit((p) => ({ ...p, openings: [...openings] }), key)
