@@ -51,6 +51,7 @@ test('pipe: laid by stretches, seen on a photo, released with a signature, only 
   await openBoard(page, wall)
   await expect(page.getByRole('heading', { name: 'Drain pipe laid' })).toBeVisible()
   await page.getByLabel('Bed below it, mm').fill('90')
+  await page.getByText('With the flow', { exact: true }).click()
   await page.getByRole('button', { name: 'All of these' }).click()
   await page.getByRole('button', { name: 'Record this stretch' }).click()
   await expect(page.getByText('a photo of 4.50 to 9.00').first()).toBeVisible()

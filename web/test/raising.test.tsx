@@ -90,12 +90,18 @@ describe('pipe', () => {
     type('To, m', '6.5')
     type('Bed below it, mm', '90')
     await press('All of these')
+    // How its laps lie is seen, not supposed: nothing is recorded until somebody says so.
+    await press('Record this stretch')
+    expect(sent).toEqual([])
+    expect(screen.getByText(/nobody has looked until somebody says so/)).toBeTruthy()
+    fireEvent.click(screen.getByRole('radio', { name: 'With the flow' }))
     await press('Record this stretch')
     expect(sent[0]).toMatchObject({
       kind: 'pipe',
       data: { from: 4.5, to: 6.5, diameter: 0.1, bed: 0.09, start: 'joined', end: 'joined', laps: 'with', confirmed: ['bed', 'apart', 'outlet'] },
     })
     // What was seen of one stretch is asked for again for the next.
+    expect(screen.getAllByRole('radio', { name: /the flow|Against it/ }).every((c) => !(c as HTMLInputElement).checked)).toBe(true)
     expect(screen.getAllByRole('checkbox').every((c) => !(c as HTMLInputElement).checked)).toBe(true)
   })
   test('without a bed nothing can be recorded', () => {

@@ -1,36 +1,14 @@
 'use client'
 
-import {
-  failAll,
-  formatLength,
-  formatSmall,
-  type Instrument,
-  type LiftData,
-  limitsOf,
-  looksLikeShare,
-  ok,
-  PLANT_NAMES,
-  type Problem,
-  parseAmount,
-  plantRule,
-  type Result,
-  SQUEEZE,
-  type Squeeze,
-  say,
-  TOOLS,
-  tableOf,
-} from '@stone-tally/core'
-import { useState } from 'react'
+import { formatSmall, type LiftData, PLANT_NAMES, SQUEEZE, type Squeeze, say } from '@stone-tally/core'
 import { TakeReading } from '@/features/instruments'
 import { AmountField } from '@/ui/amount-field'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
-import { useHeld } from '../today'
-import { useTyped } from '../typed'
-import { Judged, judge } from './judged'
-import { type WorkProps, whereOf } from './types'
-import { useRecord } from './use-record'
+import { Judged } from './judged'
+import type { WorkProps } from './types'
+import { useLifts } from './use-lifts'
 
 const PLANT = Object.entries(PLANT_NAMES) as [LiftData['plant'], string][]
 const FILL: readonly (readonly [NonNullable<LiftData['fill']>, string])[] = [
@@ -40,107 +18,62 @@ const FILL: readonly (readonly [NonNullable<LiftData['fill']>, string])[] = [
 const HAND: readonly (readonly [Squeeze, string])[] = SQUEEZE.map((s) => [s.id, s.name] as const)
 
 /** A lift placed and compacted; moisture by hand or meter, stretch and fabric where they matter. */
-export function LiftsWork({ state, step, status, me, record, recheck }: WorkProps) {
+export function LiftsWork(props: WorkProps) {
   const { units } = usePreferences()
-  const plan = step.lifts ?? { count: 1, compacted: 0.1, loose: 0.12 }
-  // A re-check is of the lift that was found, over the stretch that was found.
-  const found = recheck && state.byId.get(recheck.id)?.entry.kind === 'lift' ? (state.byId.get(recheck.id)?.entry.data as LiftData) : undefined
-  const next = found?.lift ?? Math.min(status.done + 1, plan.count)
-  const small = (m: number) => (units === 'metric' ? `${Math.round(m * 1000)}` : formatSmall(m, units).replace('"', ''))
-  const scope = `${step.key}|${recheck?.id ?? ''}|${units}`
-  const asLong = (m: number | undefined) => (m === undefined ? '' : units === 'metric' ? `${m}` : formatLength(m, units))
-  const [plant, setPlant] = useState<LiftData['plant']>(found?.plant ?? 'light-plate')
-  const tool = TOOLS.find((t) => t.plant === plant)
-  const [fill, setFill] = useState<LiftData['fill']>(found?.fill)
-  const pad = step.stage.work.type === 'lifts' && step.stage.work.of === 'pad'
-  const { plan: inForce } = state.layout
-  const rule = plantRule(inForce, plant, fill)
-  const asked = tableOf(inForce) > 1 ? rule.passes : Math.max(limitsOf(inForce).passes.value, tool?.passes ?? 0)
-  // What sets hard is poured or tamped in one go: nobody counts passes or tests density there.
-  const cement = pad && tableOf(inForce) > 1 && state.layout.building.foundation.cast
-  const [thickness, setThickness, noThickness] = useTyped(scope, 'thickness', small(plan.compacted))
-  const [passes, setPasses, noPasses] = useTyped(scope, 'passes', `${asked}`)
-  const [density, setDensity, noDensity] = useTyped(scope, 'density')
-  const [squeeze, setSqueeze] = useState<Squeeze>()
-  const [moisture, setMoisture, noMoisture] = useTyped(scope, 'moisture')
-  const [more, setMore] = useState(found?.from !== undefined)
-  const [from, setFrom, noFrom] = useTyped(scope, 'from', asLong(found?.from))
-  const [to, setTo, noTo] = useTyped(scope, 'to', asLong(found?.to))
-  const [lap, setLap, noLap] = useTyped(scope, 'lap')
-  const [near, setNear, noNear] = useTyped(scope, 'near')
-  const [soil, setSoil, noSoil] = useTyped(scope, 'soil', found?.soil ?? '')
-  const [placed, setPlaced, noPlaced] = useTyped(scope, 'placed')
-  const [taken, setTaken] = useState<Instrument>()
-  const [looked, setLooked, noLooked] = useTyped(scope, 'looked')
-  const held = useHeld(state, step)
-  const { busy, problems, setProblems, go } = useRecord(record)
-  // Changed by hand it is no longer the probe's.
-  const typeMoisture = (v: string) => {
-    setMoisture(v)
-    setTaken(undefined)
-  }
-  const loose = plan.loose
-  const reach = tableOf(inForce) > 1 ? rule.loose : tool ? (pad ? tool.granular : tool.fine) : loose
-  const tooThick = loose > reach + 0.001
-  const section = state.layout.plan.sections.find((s) => s.id === step.section)
-  /** What is typed, as it would be recorded; or what cannot be read. */
-  const read = (): Result<Partial<LiftData>> => {
-    const one = (field: string, text: string, of: 'length' | 'small') => {
-      const r = text.trim() ? parseAmount(text, of, units) : undefined
-      if (r && !r.ok) bad.push(...r.problems.map((p) => ({ ...p, field })))
-      return r?.ok ? r.value : undefined
-    }
-    const number = (field: string, text: string) => {
-      const n = text.trim() ? Number(text.replace(',', '.')) : undefined
-      if (n !== undefined && !Number.isFinite(n)) bad.push({ field, message: `"${text}" is not a number` })
-      return n
-    }
-    const bad: Problem[] = []
-    const t = one('Thickness', thickness, 'small')
-    if (t === undefined && bad.length === 0) bad.push({ field: 'Thickness', message: 'is missing' })
-    const percent = number('Moisture', moisture)
-    if (percent !== undefined && looksLikeShare(percent))
-      bad.push({ field: 'Moisture', message: `${percent} looks like a share; moisture is in per cent, so write ${+(percent * 100).toFixed(2)}` })
-    const data = {
-      lift: next,
-      thickness: t,
-      passes: cement ? 0 : number('Passes', passes.trim() === '' ? 'none' : passes),
-      plant,
-      ...(cement ? { poured: true } : {}),
-      fill: cement ? undefined : fill,
-      compaction: number('Density', density),
-      squeeze,
-      moisture: percent,
-      from: one('From', from, 'length'),
-      to: one('To', to, 'length'),
-      fabricLap: one('Fabric lap', lap, 'small'),
-      near: one('Nearest to the face', near, 'length'),
-      loose: one('Placed loose', placed, 'small'),
-      soil: soil.trim() || undefined,
-      looked: looked.trim() || undefined,
-    }
-    return bad.length > 0 ? failAll(bad) : ok(Object.fromEntries(Object.entries(data).filter(([, v]) => v !== undefined)))
-  }
-  const now = read()
-  const verdict = now.ok ? judge(state, me, { kind: 'lift', where: whereOf(step), data: now.value }) : undefined
-  const put = async () => {
-    if (!now.ok) return setProblems(now.problems)
-    const { value: data } = now
-    const percent = data.moisture
-    const done = await go([
-      {
-        kind: 'lift',
-        where: whereOf(step),
-        data,
-        ...(recheck ? { recheckOf: recheck.id } : {}),
-        ...(taken && percent !== undefined ? { instrument: taken } : {}),
-      },
-    ])
-    if (done) {
-      setSqueeze(undefined)
-      for (const letGo of [noThickness, noPasses, noDensity, noMoisture, noFrom, noTo, noLap, noNear, noSoil, noPlaced, noLooked]) letGo()
-    }
-  }
+  const { recheck } = props
+  const {
+    plan,
+    found,
+    next,
+    plant,
+    setPlant,
+    fill,
+    setFill,
+    pad,
+    compacted,
+    asked,
+    cement,
+    byRule,
+    heavy,
+    standoff,
+    thickness,
+    setThickness,
+    passes,
+    setPasses,
+    density,
+    setDensity,
+    squeeze,
+    setSqueeze,
+    moisture,
+    typeMoisture,
+    probed,
+    more,
+    setMore,
+    from,
+    setFrom,
+    to,
+    setTo,
+    lap,
+    setLap,
+    near,
+    setNear,
+    soil,
+    setSoil,
+    placed,
+    setPlaced,
+    looked,
+    setLooked,
+    held,
+    busy,
+    problems,
+    loose,
+    reach,
+    tooThick,
+    section,
+    verdict,
+    wrong,
+    put,
+  } = useLifts(props)
   return (
     <WorkStack>
       <Hero value={`${next}`} unit={found ? `of ${plan.count} lifts, again` : `of ${plan.count} lifts`} />
@@ -149,7 +82,7 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
           ...(cement
             ? ([['Thickness', formatSmall(plan.compacted, units)]] as const)
             : ([
-                ['Compacted', formatSmall(Math.min(plan.compacted, tableOf(inForce) > 1 ? rule.compacted : plan.compacted), units)],
+                ['Compacted', formatSmall(compacted, units)],
                 ['Place loose', formatSmall(Math.min(loose, reach), units)],
                 ['Passes', `${asked} with the ${PLANT_NAMES[plant]}`],
               ] as const)),
@@ -181,14 +114,10 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
       ) : (
         <>
           <Choice label="Compacted with" value={plant} options={PLANT} onChange={setPlant} />
-          {tableOf(inForce) > 1 ? (
-            <Choice label="What is placed" value={fill ?? ('' as NonNullable<LiftData['fill']>)} options={FILL} onChange={setFill} />
-          ) : null}
+          {byRule ? <Choice label="What is placed" value={fill ?? ('' as NonNullable<LiftData['fill']>)} options={FILL} onChange={setFill} /> : null}
         </>
       )}
-      {!pad && (plant === 'roller' || plant === 'heavy-plate') ? (
-        <AmountField label="Nearest to the face" of="length" value={near} onChange={setNear} hint={limitsOf(inForce).plantStandoff.reason} />
-      ) : null}
+      {heavy ? <AmountField label="Nearest to the face" of="length" value={near} onChange={setNear} hint={standoff} /> : null}
       {tooThick && !cement ? (
         <Caution>
           {formatSmall(loose, units)} loose is more than a {PLANT_NAMES[plant]} reaches through ({formatSmall(reach, units)}): thinner lifts, or
@@ -212,21 +141,14 @@ export function LiftsWork({ state, step, status, me, record, recheck }: WorkProp
             <Field label="Soil placed" value={soil} onChange={setSoil} />
             {pad ? <AmountField label="Fabric lap below" of="small" value={lap} onChange={setLap} /> : null}
           </Row>
-          <TakeReading
-            kind="moisture-probe"
-            scene={{}}
-            onTaken={(v, i) => {
-              setMoisture((v.moisture ?? 0).toFixed(1))
-              setTaken(i)
-            }}
-          />
+          <TakeReading kind="moisture-probe" scene={{}} onTaken={(values, instrument) => probed(values.moisture ?? 0, instrument)} />
         </>
       ) : (
         <Row>
           <Quiet onPress={() => setMore(true)}>Moisture by meter, stretch, fabric</Quiet>
         </Row>
       )}
-      <Judged verdict={verdict} otherwise={now.ok ? 'It is judged as you type.' : `${now.problems[0]?.field} ${now.problems[0]?.message}`} />
+      <Judged verdict={verdict} otherwise={wrong ?? 'It is judged as you type.'} />
       <RecordRow>
         <NowButton style={{ flex: 1 }} isDisabled={busy} onPress={put}>
           {recheck ? `Record re-check of lift ${next}` : `Record lift ${next}`}
