@@ -259,7 +259,7 @@ test('instruments are watched live; what is broken on the way is counted, not ta
   await page.getByRole('button', { name: 'Sent twice' }).click()
   await expect(counts).toContainText('1 sent twice')
   await page.getByRole('button', { name: 'Garbled line' }).click()
-  await expect(counts).toContainText('1 broken lines')
+  await expect(counts).toContainText('1 broken line thrown away')
   await page.getByRole('button', { name: 'Broken off' }).click()
   await expect(page.getByRole('alert').filter({ hasText: 'broke off in the middle' })).toBeVisible()
   await page.getByRole('button', { name: 'Connect again' }).click()

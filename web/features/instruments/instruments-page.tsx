@@ -1,10 +1,10 @@
 'use client'
 
-import { INSTRUMENT_NAMES, type InstrumentStatus } from '@stone-tally/core'
+import { INSTRUMENT_NAMES, type InstrumentStatus, said } from '@stone-tally/core'
 import { extent } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 import type { Me } from '@/device/recording'
 import { send } from '@/device/send'
 import { Bar } from '@/ui/bar'
@@ -12,18 +12,7 @@ import { Button, Choice, Condensed, Page, Row, Stack, Stop } from '@/ui/controls
 import { Hero } from '@/ui/figure'
 import { Table } from '@/ui/table'
 import { isPast, useInstruments } from './take'
-
-/** Readings kept for the drawing. */
-const WINDOW = 600
-const UNITS: Readonly<Record<string, string>> = { rod: 'm', wet: 'kg/m³', moisture: '%', rain: 'mm', low: '°C', wind: 'km/h' }
-const MAIN: Readonly<Record<string, string>> = {
-  level: 'rod',
-  'density-gauge': 'wet',
-  'moisture-probe': 'moisture',
-  'weather-station': 'wind',
-  forecast: 'rain1',
-}
-const PLACES: Readonly<Record<string, number>> = { rod: 4, wet: 0, moisture: 1, rain: 1, low: 1, wind: 0 }
+import { useLive, WINDOW } from './use-live'
 
 /** The instruments within reach, and one of them live. */
 export function InstrumentsPage({ me }: { me: Me }) {
@@ -78,73 +67,21 @@ export function InstrumentsPage({ me }: { me: Me }) {
   )
 }
 
-interface Seen {
-  count: number
-  gaps: number
-  broken: number
-  repeated: number
-  last: Readonly<Record<string, number>>
+/** What a reading is called and measured in; others of its numbers are not shown. */
+const SHOWN: Readonly<Record<string, { name: string; as(v: number): string }>> = {
+  rod: { name: 'on the rod', as: (v) => said.length(v) },
+  wet: { name: 'wet density', as: (v) => said.density(v) },
+  moisture: { name: 'moisture', as: (v) => `${v.toFixed(1)} %` },
+  rain: { name: 'of rain', as: (v) => said.rain(v) },
+  low: { name: 'lowest', as: (v) => said.temperature(v) },
+  wind: { name: 'of wind', as: (v) => said.speed(v) },
 }
 
 /** One instrument live: the numbers as text, the last minutes as a line. Drawn once a frame, however many readings come. */
 function Live({ instrument }: { instrument: InstrumentStatus }) {
   const [rate, setRate] = useState<'10' | '50' | '200'>('10')
-  const [seen, setSeen] = useState<Seen>({ count: 0, gaps: 0, broken: 0, repeated: 0, last: {} })
-  const [lost, setLost] = useState<string>()
-  const [again, setAgain] = useState(0)
   const canvas = useRef<HTMLCanvasElement>(null)
-  const main = MAIN[instrument.kind] ?? 'rod'
-
-  // biome-ignore lint/correctness/useExhaustiveDependencies: `again` asks for a new connection
-  useEffect(() => {
-    const source = new EventSource(`/api/instruments/${instrument.id}/stream?rate=${rate}`)
-    const trace: number[] = []
-    const total: Seen = { count: 0, gaps: 0, broken: 0, repeated: 0, last: {} }
-    let next = 0
-    let frame = 0
-    let changed = false
-    setLost(undefined)
-    source.onmessage = (e) => {
-      const batch = JSON.parse(e.data) as { readings: [number, Record<string, number>][]; broken: number; repeated: number }
-      for (const [seq, values] of batch.readings) {
-        if (next && seq !== next) total.gaps += Math.max(0, seq - next)
-        next = seq + 1
-        total.count++
-        total.last = values
-        trace.push(values[main] ?? 0)
-      }
-      if (trace.length > WINDOW) trace.splice(0, trace.length - WINDOW)
-      total.broken = batch.broken
-      total.repeated = batch.repeated
-      changed = true
-    }
-    source.addEventListener('lost', (e) => {
-      setLost((JSON.parse((e as MessageEvent<string>).data) as { message: string }).message)
-      source.close()
-    })
-    source.onerror = () => {
-      setLost('the connection broke off; what came before it is kept')
-      source.close()
-    }
-    let beat = 0
-    const paint = () => {
-      frame = requestAnimationFrame(paint)
-      if (!changed) return
-      changed = false
-      draw(canvas.current, trace)
-      // Text changes four times a second: faster cannot be read.
-      if (performance.now() - beat > 250) {
-        beat = performance.now()
-        setSeen({ ...total })
-      }
-    }
-    frame = requestAnimationFrame(paint)
-    return () => {
-      source.close()
-      cancelAnimationFrame(frame)
-    }
-  }, [instrument.id, rate, main, again])
-
+  const { seen, lost, again } = useLive(instrument, rate, (trace) => draw(canvas.current, trace))
   const play = useCallback((fault: string) => send('POST', `/api/instruments/${instrument.id}/read`, { fault }), [instrument.id])
   return (
     <Stack>
@@ -167,19 +104,19 @@ function Live({ instrument }: { instrument: InstrumentStatus }) {
       {lost ? (
         <Stop role="alert">
           <strong>▲ {lost}</strong>
-          <Button onPress={() => setAgain(again + 1)}>Connect again</Button>
+          <Button onPress={again}>Connect again</Button>
         </Stop>
       ) : null}
       <Row style={{ gap: 32 }}>
-        {Object.entries(seen.last)
-          .filter(([k]) => k in UNITS)
-          .map(([k, v]) => (
-            <Hero key={k} value={v.toFixed(PLACES[k] ?? 2)} unit={`${k}, ${UNITS[k]}`} />
-          ))}
+        {Object.entries(seen.last).map(([k, v]) => {
+          const as = SHOWN[k]
+          return as ? <Hero key={k} value={as.as(v)} unit={as.name} /> : null
+        })}
       </Row>
       <canvas ref={canvas} width={1140} height={200} style={{ width: '100%', height: 200, border: '1px solid var(--line)' }} aria-hidden />
       <Condensed data-testid="counts" data-count={seen.count} data-gaps={seen.gaps}>
-        {seen.count} readings · {seen.gaps} lost · {seen.repeated} sent twice and counted once · {seen.broken} broken lines thrown away
+        {seen.count} readings · {seen.gaps} lost · {seen.repeated} sent twice and counted once · {seen.broken}{' '}
+        {seen.broken === 1 ? 'broken line' : 'broken lines'} thrown away
       </Condensed>
       <Row>
         <Condensed style={{ color: 'var(--soft)' }}>Play a bad day:</Condensed>
