@@ -1,5 +1,6 @@
-import { fireEvent, render, screen } from '@testing-library/react'
+import { act, fireEvent, render, renderHook, screen } from '@testing-library/react'
 import type { ComponentType } from 'react'
+import { useEarlyKeys } from '../features/wall/use-early-keys'
 import { later } from '../ui/later'
 
 const Said = ({ word }: { word: string }) => <p>{word}</p>
@@ -30,5 +31,36 @@ describe('a part that is fetched when it is asked for', () => {
     fireEvent.click(screen.getByRole('button', { name: 'Try again' }))
     expect(await screen.findByText('cap')).toBeTruthy()
     expect(screen.queryByRole('alert')).toBeNull()
+  })
+})
+
+describe('keys that come before the field they are meant for', () => {
+  const keys = (list: readonly string[]) => {
+    for (const key of list) act(() => void fireEvent.keyDown(window, { key }))
+  }
+  test('are kept for it and land nowhere else, until it is there', () => {
+    const elsewhere = jest.fn()
+    window.addEventListener('keydown', elsewhere)
+    const close = jest.fn()
+    const { result, rerender } = renderHook(({ open }) => useEarlyKeys(open, close), { initialProps: { open: false } })
+    keys(['7'])
+    expect(elsewhere).toHaveBeenCalledTimes(1)
+    rerender({ open: true })
+    keys(['2', ' ', 'c', 'x', 'Backspace', 'b'])
+    expect(result.current.early()).toBe('2 cb')
+    expect(elsewhere).toHaveBeenCalledTimes(1)
+    // What presses and what goes on to the next thing still does.
+    keys(['Enter', 'Tab'])
+    expect(elsewhere).toHaveBeenCalledTimes(3)
+    keys(['Escape'])
+    expect(close).toHaveBeenCalledTimes(1)
+    result.current.ready()
+    keys(['9'])
+    expect(result.current.early()).toBe('2 cb')
+    expect(elsewhere).toHaveBeenCalledTimes(4)
+    rerender({ open: false })
+    rerender({ open: true })
+    expect(result.current.early()).toBe('')
+    window.removeEventListener('keydown', elsewhere)
   })
 })

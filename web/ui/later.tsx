@@ -9,19 +9,20 @@ import { type ComponentType, useCallback, useEffect, useState } from 'react'
  * @param load - fetches it
  * @example const FindBody = later(() => import('./find-body').then((m) => m.FindBody))
  */
-export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
+export function later<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> & { ahead(): void } {
   let known: ComponentType<P> | undefined
+  const fetched = async () => {
+    known ??= await load()
+    return known
+  }
   // biome-ignore lint/correctness/noComponentHookFactories: called once for a part, at the top of a module
-  return function Later(props: P) {
+  function Later(props: P) {
     const [Part, setPart] = useState<ComponentType<P> | undefined>(() => known)
     const [failed, setFailed] = useState(false)
     const ask = useCallback(() => {
       setFailed(false)
-      load().then(
-        (part) => {
-          known = part
-          setPart(() => part)
-        },
+      fetched().then(
+        (part) => setPart(() => part),
         () => setFailed(true),
       )
     }, [])
@@ -38,5 +39,9 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>): 
         </button>
       </span>
     )
+  } /** Fetches it before it is shown: a finger or a pointer is on its way. */
+  Later.ahead = () => {
+    fetched().catch(() => {})
   }
+  return Later
 }

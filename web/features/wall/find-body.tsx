@@ -1,6 +1,6 @@
 'use client'
 
-import { useDeferredValue, useMemo, useState } from 'react'
+import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { Autocomplete, Input, Label, Menu, MenuItem, SearchField } from 'react-aria-components'
 import styled from 'styled-components'
 import { usePreferences } from '@/ui/preferences'
@@ -19,11 +19,16 @@ const Body = styled.div`
 `
 
 /** What is typed, and what it may mean; the record is followed only while it is open. */
-export function FindBody({ onGo }: { onGo(found: Found): void }) {
+export function FindBody({ early, onReady, onGo }: { early(): string; onReady(): void; onGo(found: Found): void }) {
   const { wall } = useHere()
   const { state } = useFeed()
   const { units } = usePreferences()
-  const [text, setText] = useState('')
+  const [text, setText] = useState(early)
+  useEffect(() => {
+    // A key between the drawing of the field and its focus is in it as well.
+    setText(early())
+    onReady()
+  }, [early, onReady])
   const asked = useDeferredValue(text)
   const found = useMemo(() => find(state, wall, asked, units), [state, wall, asked, units])
   return (

@@ -11,6 +11,7 @@ import { usePreferences } from '@/ui/preferences'
 import type { Does } from './find'
 import { useHere } from './provider'
 import { isWriting } from './typing'
+import { useEarlyKeys } from './use-early-keys'
 
 const Opener = styled(Button)`margin-left: auto;`
 const FindBody = later(() => import('./find-body').then((m) => m.FindBody))
@@ -33,6 +34,10 @@ export function Find() {
   const go = useGo()
   const doing = useDoing()
   const [open, setOpen] = useState(false)
+  const { early, ready } = useEarlyKeys(open, () => setOpen(false))
+  useEffect(() => {
+    if (open) FindBody.ahead()
+  }, [open])
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const asks = (e.key === 'k' && (e.ctrlKey || e.metaKey)) || (e.key === '/' && !isWriting(document.activeElement))
@@ -45,11 +50,13 @@ export function Find() {
   }, [])
   return (
     <>
-      <Opener onPress={() => setOpen(true)} aria-haspopup="dialog">
+      <Opener onPress={() => setOpen(true)} onHoverStart={FindBody.ahead} onFocus={FindBody.ahead} aria-haspopup="dialog">
         Find
       </Opener>
       <Ask title="Find" open={open} onClose={() => setOpen(false)}>
         <FindBody
+          early={early}
+          onReady={ready}
           onGo={({ href, does }) => {
             setOpen(false)
             if (does) doing(does)
