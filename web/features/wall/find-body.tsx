@@ -1,6 +1,6 @@
 'use client'
 
-import { useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { Autocomplete, Input, Label, Menu, MenuItem, SearchField } from 'react-aria-components'
 import styled from 'styled-components'
 import { usePreferences } from '@/ui/preferences'
@@ -18,16 +18,22 @@ const Body = styled.div`
   .about { color: var(--soft); font-size: 15px; text-align: right; }
 `
 
+/** Puts a text into a field as if it had been typed there just now: whoever follows the typing takes it for such. */
+function typeInto(field: HTMLInputElement, text: string) {
+  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, text)
+  field.dispatchEvent(new InputEvent('input', { bubbles: true, inputType: 'insertText', data: text }))
+}
+
 /** What is typed, and what it may mean; the record is followed only while it is open. */
 export function FindBody({ early, onReady, onGo }: { early(): string; onReady(): void; onGo(found: Found): void }) {
   const { wall } = useHere()
   const { state } = useFeed()
   const { units } = usePreferences()
-  const [text, setText] = useState(early)
+  const [text, setText] = useState('')
+  const field = useRef<HTMLInputElement>(null)
   useEffect(() => {
-    // A key between the drawing of the field and its focus is in it as well.
-    setText(early())
     onReady()
+    if (field.current && early()) typeInto(field.current, early())
   }, [early, onReady])
   const asked = useDeferredValue(text)
   const found = useMemo(() => find(state, wall, asked, units), [state, wall, asked, units])
@@ -36,7 +42,7 @@ export function FindBody({ early, onReady, onGo }: { early(): string; onReady():
       <Autocomplete inputValue={text} onInputChange={setText}>
         <SearchField autoFocus>
           <Label>A place, a course (3 B), a station, a step of the work, an entry (no. 12), something to do</Label>
-          <Input />
+          <Input ref={field} />
         </SearchField>
         <Menu
           aria-label="Found"
