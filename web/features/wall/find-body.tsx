@@ -20,8 +20,10 @@ const Body = styled.div`
 
 /** Puts a text into a field as if it had been typed there just now: whoever follows the typing takes it for such. */
 function typeInto(field: HTMLInputElement, text: string) {
+  const typed = { bubbles: true, inputType: 'insertText', data: text }
+  field.dispatchEvent(new InputEvent('beforeinput', typed))
   Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(field, text)
-  field.dispatchEvent(new InputEvent('input', { bubbles: true, inputType: 'insertText', data: text }))
+  field.dispatchEvent(new InputEvent('input', typed))
 }
 
 /** What is typed, and what it may mean; the record is followed only while it is open. */
