@@ -20,7 +20,7 @@ export function useEarlyKeys(open: boolean, close: () => void) {
     const onKey = (e: KeyboardEvent) => {
       if (there.current || e.ctrlKey || e.metaKey || e.altKey) return
       // Where the field does not come, what stands in its place is pressed as ever.
-      if (e.key === ' ' && document.activeElement?.closest('[role="dialog"]')) return
+      if (e.key === ' ' && document.activeElement?.closest('[role="dialog"] button')) return
       if (e.key === 'Escape') end.current()
       else if (e.key === 'Backspace') text.current = text.current.slice(0, -1)
       else if (e.key.length === 1) text.current += e.key
