@@ -1,5 +1,5 @@
 import { act, fireEvent, render, renderHook, screen } from '@testing-library/react'
-import type { ComponentType } from 'react'
+import { type ComponentType, useEffect } from 'react'
 import { useEarlyKeys } from '../features/wall/use-early-keys'
 import { later } from '../ui/later'
 
@@ -76,6 +76,22 @@ describe('keys that come before the field they are meant for', () => {
     rerender({ open: false })
     rerender({ open: true })
     expect(result.current.early()).toBe('')
+    window.removeEventListener('keydown', elsewhere)
+  })
+  test('a field that is there at once is typed in from the first key', () => {
+    const elsewhere = jest.fn()
+    window.addEventListener('keydown', elsewhere)
+    const Field = ({ ready }: { ready(): void }) => {
+      useEffect(ready, [ready])
+      return null
+    }
+    const Opened = () => {
+      const { ready } = useEarlyKeys(true, () => {})
+      return <Field ready={ready} />
+    }
+    render(<Opened />)
+    keys(['4'])
+    expect(elsewhere).toHaveBeenCalledTimes(1)
     window.removeEventListener('keydown', elsewhere)
   })
 })

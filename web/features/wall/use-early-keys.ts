@@ -15,8 +15,6 @@ export function useEarlyKeys(open: boolean, close: () => void) {
   end.current = close
   useEffect(() => {
     if (!open) return
-    text.current = ''
-    there.current = false
     const onKey = (e: KeyboardEvent) => {
       if (there.current || e.ctrlKey || e.metaKey || e.altKey) return
       // Where the field does not come, what stands in its place is pressed as ever.
@@ -29,7 +27,12 @@ export function useEarlyKeys(open: boolean, close: () => void) {
       e.stopImmediatePropagation()
     }
     window.addEventListener('keydown', onKey, true)
-    return () => window.removeEventListener('keydown', onKey, true)
+    return () => {
+      window.removeEventListener('keydown', onKey, true)
+      // For the next time; a field that is there at once says so before this is asked again.
+      text.current = ''
+      there.current = false
+    }
   }, [open])
   return {
     early: useCallback(() => text.current, []),
