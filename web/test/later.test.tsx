@@ -34,6 +34,15 @@ describe('a part that is fetched when it is asked for', () => {
   })
 })
 
+const Field = ({ ready }: { ready(): void }) => {
+  useEffect(ready, [ready])
+  return null
+}
+const Opened = () => {
+  const { ready } = useEarlyKeys(true, () => {})
+  return <Field ready={ready} />
+}
+
 describe('keys that come before the field they are meant for', () => {
   const keys = (list: readonly string[]) => {
     for (const key of list) act(() => void fireEvent.keyDown(window, { key }))
@@ -81,14 +90,6 @@ describe('keys that come before the field they are meant for', () => {
   test('a field that is there at once is typed in from the first key', () => {
     const elsewhere = jest.fn()
     window.addEventListener('keydown', elsewhere)
-    const Field = ({ ready }: { ready(): void }) => {
-      useEffect(ready, [ready])
-      return null
-    }
-    const Opened = () => {
-      const { ready } = useEarlyKeys(true, () => {})
-      return <Field ready={ready} />
-    }
     render(<Opened />)
     keys(['4'])
     expect(elsewhere).toHaveBeenCalledTimes(1)

@@ -164,6 +164,16 @@ describe('find', () => {
     await waitFor(() => expect(went).toEqual([`/walls/${WALL}/print`]))
     expect(screen.queryByRole('searchbox')).toBeNull()
   })
+  test('Enter takes the first of what is found', async () => {
+    render(<House />)
+    await loaded()
+    await press('Find')
+    const field = await screen.findByRole('searchbox')
+    fireEvent.change(field, { target: { value: 'print' } })
+    await waitFor(() => expect(screen.getAllByRole('menuitem')).toHaveLength(1))
+    fireEvent.keyDown(field, { key: 'Enter' })
+    await waitFor(() => expect(went).toEqual([`/walls/${WALL}/print`]))
+  })
   test('what is not there is said, with what can be typed', async () => {
     render(<House />)
     await loaded()

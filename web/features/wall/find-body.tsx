@@ -39,10 +39,15 @@ export function FindBody({ early, onReady, onGo }: { early(): string; onReady():
   }, [early, onReady])
   const asked = useDeferredValue(text)
   const found = useMemo(() => find(state, wall, asked, units), [state, wall, asked, units])
+  /** Enter takes the first where the arrows chose no other. */
+  const first = (typed: string) => {
+    const [to] = find(state, wall, typed, units)
+    if (to && !field.current?.getAttribute('aria-activedescendant')) onGo(to)
+  }
   return (
     <Body>
       <Autocomplete inputValue={text} onInputChange={setText}>
-        <SearchField autoFocus>
+        <SearchField autoFocus onSubmit={first}>
           <Label>A place, a course (3 B), a station, a step of the work, an entry (no. 12), something to do</Label>
           <Input ref={field} />
         </SearchField>

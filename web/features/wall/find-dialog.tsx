@@ -37,6 +37,9 @@ export function Find() {
   const { early, ready } = useEarlyKeys(open, () => setOpen(false))
   useEffect(() => {
     if (open) FindBody.ahead()
+    // When the page has long been read it is fetched all the same: the first press finds it there, and so does one without a signal.
+    const idle = setTimeout(FindBody.ahead, 6000)
+    return () => clearTimeout(idle)
   }, [open])
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
