@@ -9,16 +9,29 @@ import { type CellLook, paintUnits, unitAt, type View } from '../ui/drawing/pain
 import { Tally } from '../ui/tally'
 
 describe('tally', () => {
-  const dark = (c: HTMLElement) => [...c.querySelectorAll('path')].filter((p) => p.getAttribute('stroke') === 'var(--ink)').length
+  const strokes = (c: HTMLElement, ink?: string) =>
+    [...c.querySelectorAll('path')]
+      .filter((p) => ink === undefined || p.getAttribute('stroke') === ink)
+      .reduce((n, p) => n + (p.getAttribute('d')?.match(/M/g)?.length ?? 0), 0)
+  const dark = (c: HTMLElement) => strokes(c, 'var(--ink)')
   test('a stroke for each unit, dark when set, and the count in words', () => {
     const { container } = render(<Tally done={7} total={12} />)
-    expect(container.querySelectorAll('path')).toHaveLength(12)
+    expect(strokes(container)).toBe(12)
     expect(dark(container)).toBe(7)
     expect(screen.getByRole('img', { name: '7 of 12' })).toBeTruthy()
   })
+  test('every fifth lies across the four before it, and none leaves the drawing', () => {
+    const { container } = render(<Tally done={23} total={23} />)
+    const d = container.querySelector('path')?.getAttribute('d') ?? ''
+    const width = Number(container.querySelector('svg')?.getAttribute('width'))
+    const marks = d.split('M').slice(1)
+    expect(marks.map((m) => m.includes('V'))).toEqual(marks.map((_, i) => i % 5 !== 4))
+    for (const m of marks)
+      for (const x of [m.split(' ')[0], m.split('L')[1]?.split(' ')[0]]) if (x) expect(Number(x) >= 0 && Number(x) <= width).toBe(true)
+  })
   test('long courses count in bundles, and only a whole course is all dark', () => {
     const { container, rerender } = render(<Tally done={199} total={200} max={50} />)
-    expect(container.querySelectorAll('path')).toHaveLength(50)
+    expect(strokes(container)).toBe(50)
     expect(dark(container)).toBeLessThan(50)
     rerender(<Tally done={200} total={200} max={50} />)
     expect(dark(container)).toBe(50)
@@ -120,7 +133,10 @@ describe('units on the elevation', () => {
   test('the drawing has its name, and the courses stand in the page before any script has run', () => {
     const { container } = render(<Elevation layout={layout} width={900} height={300} from={0} to={9} units="metric" label="w" />)
     expect(container.querySelector('[role=img]')?.getAttribute('aria-label')).toBe('w')
-    expect(container.querySelectorAll('svg[aria-hidden] path').length).toBeGreaterThan(layout.courses.length)
+    const outlines = [...container.querySelectorAll('svg[aria-hidden] path')].map((p) => p.getAttribute('d') ?? '').join('')
+    expect(outlines.match(/M/g)?.length).toBeGreaterThan(layout.courses.length)
+    // To the tenth of a pixel: what nobody sees is not sent.
+    expect(outlines).not.toMatch(/\.\d{2}/)
   })
 })
 

@@ -1,6 +1,4 @@
-import { line } from 'd3-shape'
-
-const path = line()
+const tenth = (v: number) => Math.round(v * 10) / 10
 
 /** The product's mark: four strokes and the bar. */
 export function TallyMark({ size }: { size: number }) {
@@ -24,26 +22,18 @@ export function Tally({ done, total, height = 18, max = 60 }: { done: number; to
   const filled = done >= total ? strokes : Math.floor(done / each)
   const gap = height * 0.32
   const group = gap * 5.4
-  const width = Math.ceil(strokes / 5) * group
+  const width = tenth(Math.ceil(strokes / 5) * group)
+  const strokeAt = (i: number) => {
+    const start = Math.floor(i / 5) * group
+    // The fifth is the bar across the four.
+    if (i % 5 === 4) return `M${tenth(start)} ${tenth(height * 0.8)}L${tenth(start + gap * 4)} ${tenth(height * 0.2)}`
+    return `M${tenth(start + (i % 5) * gap + gap / 2)} 1V${height - 1}`
+  }
+  const drawn = (from: number, to: number) => Array.from({ length: to - from }, (_, i) => strokeAt(from + i)).join('')
   return (
     <svg width={width} height={height} viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`${done} of ${total}`} style={{ maxWidth: '100%' }}>
-      {Array.from({ length: strokes }, (_, i) => {
-        const x = Math.floor(i / 5) * group + (i % 5) * gap + gap / 2
-        const set = i < filled
-        const bar = i % 5 === 4
-        const start = Math.floor(i / 5) * group
-        const d = bar
-          ? path([
-              [start, height * 0.8],
-              [start + gap * 4, height * 0.2],
-            ])
-          : path([
-              [x, 1],
-              [x, height - 1],
-            ])
-        // biome-ignore lint/suspicious/noArrayIndexKey: strokes have no identity but their place
-        return <path key={i} d={d ?? ''} stroke={set ? 'var(--ink)' : 'var(--line)'} strokeWidth={set ? height * 0.13 : 1} fill="none" />
-      })}
+      {filled < strokes ? <path d={drawn(filled, strokes)} stroke="var(--line)" strokeWidth={1} fill="none" /> : null}
+      {filled > 0 ? <path d={drawn(0, filled)} stroke="var(--ink)" strokeWidth={tenth(height * 0.13)} fill="none" /> : null}
     </svg>
   )
 }

@@ -36,14 +36,15 @@ import { WallView } from './wall-view'
 
 const Layout = styled.main.attrs(MAIN)`
   display: grid; grid-template-columns: minmax(0, 1fr) 420px; gap: 0; grid-template-rows: auto 1fr; min-height: calc(100vh - 59px);
-  .wall { padding: 14px 20px 30px; display: grid; gap: 14px; align-content: start; grid-template-columns: minmax(0, 1fr); }
+  /* What is to be done comes first in the page, for whoever reads it in order and for a slow phone; at the desk the wall stands left of it. */
+  .wall { grid-column: 1; grid-row: 2; padding: 14px 20px 30px; display: grid; gap: 14px; align-content: start; grid-template-columns: minmax(0, 1fr); }
   .ways { grid-column: 1 / -1; padding: 4px 20px 0; min-width: 0; display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr); }
-  .now:focus { outline: none; } .now { border-left: 3px solid var(--ink); background: var(--panel); padding: 16px 20px 40px; }
+  .now:focus { outline: none; } .now { grid-column: 2; grid-row: 2; border-left: 3px solid var(--ink); background: var(--panel); padding: 16px 20px 40px; }
   .strip { display: none; } .unseen { position: absolute; clip-path: inset(50%); width: 1px; height: 1px; overflow: hidden; }
   @media (max-width: 1000px) {
     grid-template-columns: minmax(0, 1fr); grid-template-rows: none;
-    .ways { order: -3; } .now { border-left: 0; border-bottom: 3px solid var(--ink); order: -1; }
-    .strip { display: block; padding: 8px 10px 0; order: -2; background: var(--panel); }
+    .wall, .now { grid-column: 1; grid-row: auto; } .now { border-left: 0; border-bottom: 3px solid var(--ink); }
+    .strip { display: block; padding: 8px 10px 0; background: var(--panel); }
   }
   @media (max-width: 640px) { .ways { padding: 0 10px; } .wall { padding: 12px 10px 30px; } .now { padding: 10px 12px 30px; } }
 `
@@ -233,6 +234,65 @@ export function Board({
         <div className="strip">
           {narrow === false ? null : <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />}
         </div>
+        <section
+          className="now"
+          id="work"
+          aria-label="Now"
+          ref={card}
+          tabIndex={-1}
+          onFocus={() => {
+            worked.current = true
+          }}
+        >
+          <Row style={{ marginBottom: 10, justifyContent: 'space-between', alignItems: 'center', gap: 6 }}>
+            {sectionsChoice}
+            <Row style={{ gap: 6 }}>
+              <Quiet onPress={() => move(-1)} aria-label="Step before">
+                ‹
+              </Quiet>
+              <Quiet onPress={() => move(1)} aria-label="Step after">
+                ›
+              </Quiet>
+            </Row>
+          </Row>
+          <Others section={section} step={step?.key} />
+          {!feed.loaded ? (
+            <Coming step={feed.glimpse ? step : coming} lost={feed.live === 'lost'} />
+          ) : !step || !status ? (
+            <Stack>
+              <h2>Section {section} is complete.</h2>
+              <p>Everything planned here is recorded and released.</p>
+            </Stack>
+          ) : (
+            <Stack>
+              {step.section && step.course && status.open.length === 0 && (!chosen || step.key === next?.key) ? (
+                <CourseSheetCard
+                  key={`${step.section} ${step.course}`}
+                  state={state}
+                  section={step.section}
+                  course={step.course}
+                  me={me}
+                  record={record}
+                  typing={step.stage.work.type !== 'readings'}
+                />
+              ) : null}
+              <StepCard
+                state={state}
+                step={step}
+                me={me}
+                record={record}
+                tag={chosen && step.key !== next?.key ? 'CHOSEN' : 'NOW'}
+                aside={chosen && step.key !== next?.key ? <Quiet onPress={follow}>Back to now</Quiet> : null}
+                station={station}
+                onStation={setStation}
+                onStep={goTo}
+                onNext={follow}
+                wall={wall}
+              />
+              {step.key === next?.key ? <Meanwhile section={section} /> : null}
+            </Stack>
+          )}
+        </section>
         <div className="wall">
           <Row style={{ justifyContent: 'space-between' }}>
             <h2 className="minor">{own ? `Section ${section}, ${formatStation(own.from, units)} to ${formatStation(own.to, units)}` : ''}</h2>
@@ -311,65 +371,6 @@ export function Board({
           ) : null}
           {children}
         </div>
-        <section
-          className="now"
-          id="work"
-          aria-label="Now"
-          ref={card}
-          tabIndex={-1}
-          onFocus={() => {
-            worked.current = true
-          }}
-        >
-          <Row style={{ marginBottom: 10, justifyContent: 'space-between', alignItems: 'center', gap: 6 }}>
-            {sectionsChoice}
-            <Row style={{ gap: 6 }}>
-              <Quiet onPress={() => move(-1)} aria-label="Step before">
-                ‹
-              </Quiet>
-              <Quiet onPress={() => move(1)} aria-label="Step after">
-                ›
-              </Quiet>
-            </Row>
-          </Row>
-          <Others section={section} step={step?.key} />
-          {!feed.loaded ? (
-            <Coming step={feed.glimpse ? step : coming} lost={feed.live === 'lost'} />
-          ) : !step || !status ? (
-            <Stack>
-              <h2>Section {section} is complete.</h2>
-              <p>Everything planned here is recorded and released.</p>
-            </Stack>
-          ) : (
-            <Stack>
-              {step.section && step.course && status.open.length === 0 && (!chosen || step.key === next?.key) ? (
-                <CourseSheetCard
-                  key={`${step.section} ${step.course}`}
-                  state={state}
-                  section={step.section}
-                  course={step.course}
-                  me={me}
-                  record={record}
-                  typing={step.stage.work.type !== 'readings'}
-                />
-              ) : null}
-              <StepCard
-                state={state}
-                step={step}
-                me={me}
-                record={record}
-                tag={chosen && step.key !== next?.key ? 'CHOSEN' : 'NOW'}
-                aside={chosen && step.key !== next?.key ? <Quiet onPress={follow}>Back to now</Quiet> : null}
-                station={station}
-                onStation={setStation}
-                onStep={goTo}
-                onNext={follow}
-                wall={wall}
-              />
-              {step.key === next?.key ? <Meanwhile section={section} /> : null}
-            </Stack>
-          )}
-        </section>
       </Layout>
       <Ask title="Shortcuts" open={help} onClose={() => setHelp(false)}>
         <Keys>
