@@ -74,10 +74,13 @@ async function heap(page: Page): Promise<number> {
 /** A phone six times slower than this machine on a slow network of phones. */
 const SLOW = { cpu: 6, latency: 150, bytes: (1600 * 1000) / 8 }
 
-/** How long a slow phone waits until words stand on a page, ms. */
+/**
+ * How long a slow phone waits until words stand on a page, ms: the page itself notes the first picture they are in, since a question from
+ * outside waits for whatever its one thread does after that.
+ */
 async function slowly(make: () => Promise<BrowserContext>, path: string, words: string): Promise<number> {
   const times: number[] = []
-  for (let i = 0; i < 5; i++) {
+  for (let i = 0; i < 7; i++) {
     const context = await make()
     const page = await context.newPage()
     const cdp = await context.newCDPSession(page)
@@ -89,10 +92,22 @@ async function slowly(make: () => Promise<BrowserContext>, path: string, words: 
       uploadThroughput: SLOW.bytes / 2,
     })
     await cdp.send('Emulation.setCPUThrottlingRate', { rate: SLOW.cpu })
-    const start = performance.now()
+    await page.addInitScript((wanted) => {
+      const look = new MutationObserver(() => {
+        if (!document.querySelector(wanted)) return
+        look.disconnect()
+        // The second picture from now has them in it.
+        requestAnimationFrame(() =>
+          requestAnimationFrame(() => {
+            document.documentElement.dataset.read = `${performance.now()}`
+          }),
+        )
+      })
+      look.observe(document, { childList: true, subtree: true })
+    }, words)
     await page.goto(path, { waitUntil: 'commit' })
-    await page.waitForSelector(words, { timeout: 120_000 })
-    times.push(performance.now() - start)
+    await page.waitForSelector('html[data-read]', { timeout: 120_000 })
+    times.push(Number(await page.getAttribute('html', 'data-read')))
     await context.close()
   }
   return median(times)
