@@ -158,6 +158,8 @@ async function figures(port: number, least: string): Promise<Figure[]> {
     // Memory: what the tab holds above an empty page, against its entries parsed and nothing else.
     const bare = await context.newPage()
     await bare.goto('about:blank')
+    // What asks a page from outside lies in it too, and in this one as well.
+    await bare.waitForSelector('html', { state: 'attached' })
     const empty = await heap(bare)
     await bare.evaluate((lines) => {
       Object.assign(window, {

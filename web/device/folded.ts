@@ -41,6 +41,8 @@ export class Folded {
   private readonly beyond = new Set<number>()
   /** Twenty thousand entries of the same few people are kept on a phone. */
   private readonly share = sharing()
+  /** When the last of them came in: those that came together say so with one text. */
+  private came = ''
   doubtful: readonly Doubtful[] = []
   /** A revision that is not here: what comes after it is judged by it, so nothing more is taken. */
   behind: { readonly number: number; readonly by: string } | undefined
@@ -66,12 +68,14 @@ export class Folded {
     const before = this.record
     let next = before
     for (const r of list) {
-      const { entry } = r
+      const { seq, entry } = r
       if (entry.kind === 'revision' && (entry.data as RevisionData).number > this.layouts.length) {
         this.behind = { number: (entry.data as RevisionData).number, by: entry.by.id }
         break
       }
-      next = advance(next, { ...r, entry: this.share(entry) })
+      if (r.receivedAt !== this.came) this.came = r.receivedAt
+      // What else the line brought along (its link) is kept beside the record, not in it.
+      next = advance(next, { seq, receivedAt: this.came, entry: this.share(entry) })
       if (r.seq > this.upTo) this.beyond.add(r.seq)
       while (this.beyond.delete(this.upTo + 1)) this.upTo++
     }

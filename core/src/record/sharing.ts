@@ -4,7 +4,7 @@ import type { Author, Entry, Instrument, Where } from './entry'
 const REMEMBERED = 2_000
 
 /**
- * Makes entries of one wall share what they say alike: the wall, its author, the instrument, a place without a station. A long record that is kept in
+ * Makes entries of one wall share what they say alike: the wall, its kind, its author, the instrument, a place without a station. A long record that is kept in
  * memory takes less than half of what it would as it came. What an entry says stays the same, to the last field.
  *
  * @returns gives back each entry as it is to be kept
@@ -12,6 +12,7 @@ const REMEMBERED = 2_000
  */
 export function sharing(): (entry: Entry) => Entry {
   let wall = ''
+  const kinds = new Map<string, string>()
   const authors = new Map<string, Author>()
   const instruments = new Map<string, Instrument>()
   const places = new Map<string, Where>()
@@ -27,6 +28,7 @@ export function sharing(): (entry: Entry) => Entry {
     return {
       ...entry,
       wall,
+      kind: one(kinds, entry.kind, entry.kind),
       by: one(authors, JSON.stringify(by), by),
       where: where.station === undefined ? one(places, JSON.stringify(where), where) : where,
       ...(instrument ? { instrument: one(instruments, JSON.stringify(instrument), instrument) } : {}),
