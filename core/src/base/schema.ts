@@ -7,6 +7,23 @@ const show = (value: unknown): string => {
   return text.length > 40 ? `${text.slice(0, 37)}…` : text
 }
 
+/**
+ * Makes what is asked for alike once. Schemas never change, and a wall's rooms ask for the same few hundred times over: each held a page's
+ * memory and was made at its start.
+ */
+function once<A extends readonly unknown[], R>(make: (...asked: A) => R): (...asked: A) => R {
+  const made = new Map<string, R>()
+  return (...asked) => {
+    const key = JSON.stringify(asked)
+    let one = made.get(key)
+    if (one === undefined) {
+      one = make(...asked)
+      made.set(key, one)
+    }
+    return one
+  }
+}
+
 interface Bounds {
   readonly min?: number
   readonly max?: number
@@ -20,7 +37,7 @@ interface Bounds {
  * @param bounds - limits in `unit` (SI)
  * @example quantity({ min: 0, max: 5, unit: 'm' })
  */
-export function quantity(bounds: Bounds = {}) {
+export const quantity = once((bounds: Bounds = {}) => {
   // A length is said in the reader's units; what has another unit stands in its own.
   const amount = (value: unknown) =>
     typeof value !== 'number' ? show(value) : bounds.unit === 'm' ? said.given(value) : `${value}${bounds.unit ? ` ${bounds.unit}` : ''}`
@@ -41,10 +58,10 @@ export function quantity(bounds: Bounds = {}) {
   }
   if (bounds.whole) schema = schema.integer((p: { value: unknown }) => `must be a whole number, not ${show(p.value)}`)
   return schema.required('is missing').nonNullable('is missing')
-}
+})
 
 /** The same, but the field may be left out. */
-export const optionalQuantity = (bounds: Bounds = {}) => quantity(bounds).notRequired().nonNullable('must be a number, not null')
+export const optionalQuantity = once((bounds: Bounds = {}) => quantity(bounds).notRequired().nonNullable('must be a number, not null'))
 
 /** Half of a pair of surrogates by itself, or a NUL: no file, database or other program keeps it as it is. */
 // biome-ignore lint/suspicious/noControlCharactersInRegex: it is the one looked for
@@ -53,32 +70,36 @@ const words = () =>
   yup.string().test('sound', 'holds a sign that cannot be kept (a NUL, or half a character); type it again', (v) => v == null || !UNSOUND.test(v))
 
 /** A required text of at most `max` characters. */
-export const text = (max = 200) =>
+export const text = once((max: number | undefined = 200) =>
   words()
     .typeError((p: { value: unknown }) => `must be text, not ${show(p.value)}`)
     .max(max, (p: { value: unknown }) => `must be at most ${max} characters, not ${String(p.value).length}`)
-    .required('is missing')
+    .required('is missing'),
+)
 
 /** Text that may be left out or empty. */
-export const optionalText = (max = 200) =>
+export const optionalText = once((max: number | undefined = 200) =>
   words()
     .typeError((p: { value: unknown }) => `must be text, not ${show(p.value)}`)
     .max(max, `must be at most ${max} characters`)
-    .optional()
+    .optional(),
+)
 
 /** One of the given words. */
-export const choice = <const T extends string>(words: readonly T[]) =>
-  yup
-    .string<T>()
-    .oneOf([...words], (p: { value: unknown }) => `must be one of ${words.join(', ')}; not ${show(p.value)}`)
-    .required('is missing')
+export const choice = <const T extends string>(words: readonly T[]) => anyChoice(words) as unknown as RequiredChoice<T>
+const oneOf = <T extends string>(words: readonly T[]) =>
+  yup.string<T>().oneOf([...words], (p: { value: unknown }) => `must be one of ${words.join(', ')}; not ${show(p.value)}`)
+const requiredChoice = <T extends string>(words: readonly T[]) => oneOf(words).required('is missing')
+type RequiredChoice<T extends string> = ReturnType<typeof requiredChoice<T>>
+const anyChoice = once((words: readonly string[]) => requiredChoice(words))
 
 /** Yes or no. */
-export const yesNo = () =>
+export const yesNo = once(() =>
   yup
     .boolean()
     .typeError((p: { value: unknown }) => `must be true or false, not ${show(p.value)}`)
-    .required('is missing')
+    .required('is missing'),
+)
 
 /** A closed object: unknown fields are refused by name. */
 export const record = <S extends yup.ObjectShape>(shape: S) =>
@@ -136,18 +157,18 @@ export function variant<T>(key: string, of: Readonly<Record<string, yup.ISchema<
 }
 
 /** Yes or no that may be left out. */
-export const optionalYesNo = () =>
+export const optionalYesNo = once(() =>
   yup
     .boolean()
     .typeError((p: { value: unknown }) => `must be true or false, not ${show(p.value)}`)
-    .optional()
+    .optional(),
+)
 
 /** One of the given words, or left out. */
-export const optionalChoice = <const T extends string>(words: readonly T[]) =>
-  yup
-    .string<T>()
-    .oneOf([...words], (p: { value: unknown }) => `must be one of ${words.join(', ')}; not ${show(p.value)}`)
-    .optional()
+export const optionalChoice = <const T extends string>(words: readonly T[]) => anyOptionalChoice(words) as unknown as LeftOutChoice<T>
+const leftOutChoice = <T extends string>(words: readonly T[]) => oneOf(words).optional()
+type LeftOutChoice<T extends string> = ReturnType<typeof leftOutChoice<T>>
+const anyOptionalChoice = once((words: readonly string[]) => leftOutChoice(words))
 
 /**
  * Reads an unknown value with a schema: the value typed, or every problem with its field path.
