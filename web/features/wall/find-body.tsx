@@ -11,7 +11,7 @@ const Body = styled.div`
   display: grid; gap: 8px;
   input { width: 100%; min-height: 56px; font-size: 20px; padding: 0 14px; border: 2px solid var(--ink); background: var(--ground); color: var(--ink); }
   input::-webkit-search-cancel-button { display: none; }
-  label { font-size: 15px; color: var(--soft); }
+  [data-rac]:has(> label) { display: grid; gap: 8px; } label { font-size: 15px; color: var(--soft); }
   [role='menu'] { display: grid; max-height: 50vh; overflow: auto; outline: none; }
   [role='menuitem'] { display: flex; justify-content: space-between; gap: 16px; align-items: center; min-height: 48px; padding: 0 12px; border-top: 1px solid var(--line); cursor: pointer; outline: none; }
   [role='menuitem'][data-focused] { background: var(--faint); box-shadow: inset 4px 0 0 var(--now); }
