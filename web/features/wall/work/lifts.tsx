@@ -21,140 +21,92 @@ const HAND: readonly (readonly [Squeeze, string])[] = SQUEEZE.map((s) => [s.id, 
 export function LiftsWork(props: WorkProps) {
   const { units } = usePreferences()
   const { recheck } = props
-  const {
-    plan,
-    found,
-    next,
-    plant,
-    setPlant,
-    fill,
-    setFill,
-    pad,
-    compacted,
-    asked,
-    cement,
-    byRule,
-    heavy,
-    standoff,
-    thickness,
-    setThickness,
-    passes,
-    setPasses,
-    density,
-    setDensity,
-    squeeze,
-    setSqueeze,
-    moisture,
-    typeMoisture,
-    probed,
-    more,
-    setMore,
-    from,
-    setFrom,
-    to,
-    setTo,
-    lap,
-    setLap,
-    near,
-    setNear,
-    soil,
-    setSoil,
-    placed,
-    setPlaced,
-    looked,
-    setLooked,
-    held,
-    busy,
-    problems,
-    loose,
-    reach,
-    tooThick,
-    section,
-    verdict,
-    wrong,
-    put,
-  } = useLifts(props)
+  const lift = useLifts(props)
   return (
     <WorkStack>
-      <Hero value={`${next}`} unit={found ? `of ${plan.count} lifts, again` : `of ${plan.count} lifts`} />
+      <Hero value={`${lift.next}`} unit={lift.found ? `of ${lift.plan.count} lifts, again` : `of ${lift.plan.count} lifts`} />
       <Targets
         list={[
-          ...(cement
-            ? ([['Thickness', formatSmall(plan.compacted, units)]] as const)
+          ...(lift.cement
+            ? ([['Thickness', formatSmall(lift.plan.compacted, units)]] as const)
             : ([
-                ['Compacted', formatSmall(compacted, units)],
-                ['Place loose', formatSmall(Math.min(loose, reach), units)],
-                ['Passes', `${asked} with the ${PLANT_NAMES[plant]}`],
+                ['Compacted', formatSmall(lift.compacted, units)],
+                ['Place loose', formatSmall(Math.min(lift.loose, lift.reach), units)],
+                ['Passes', `${lift.asked} with the ${PLANT_NAMES[lift.plant]}`],
               ] as const)),
         ]}
       />
       <Row>
         <div style={{ flex: 1, minWidth: 100 }}>
-          <AmountField label="Thickness" of="small" value={thickness} onChange={setThickness} />
+          <AmountField label="Thickness" of="small" value={lift.thickness} onChange={lift.setThickness} />
         </div>
-        {held ? (
+        {lift.held ? (
           <>
-            <Caution>The fill lay open: {say(held, units)}. Take off what is frozen or soaked, or let it drain, before the next lift.</Caution>
-            <Field label="Who looked at it, what was done" value={looked} onChange={setLooked} />
+            <Caution>The fill lay open: {say(lift.held, units)}. Take off what is frozen or soaked, or let it drain, before the next lift.</Caution>
+            <Field label="Who looked at it, what was done" value={lift.looked} onChange={lift.setLooked} />
           </>
         ) : null}
-        {cement ? null : (
+        {lift.cement ? null : (
           <>
             <div style={{ flex: 1, minWidth: 80 }}>
-              <Field label="Passes" value={passes} onChange={setPasses} inputMode="numeric" />
+              <Field label="Passes" value={lift.passes} onChange={lift.setPasses} inputMode="numeric" />
             </div>
             <div style={{ flex: 1, minWidth: 100 }}>
-              <Field label="Density %, if tested" value={density} onChange={setDensity} inputMode="decimal" />
+              <Field label="Density %, if tested" value={lift.density} onChange={lift.setDensity} inputMode="decimal" />
             </div>
           </>
         )}
       </Row>
-      {cement ? (
+      {lift.cement ? (
         <p>Poured or tamped in one go: no passes, no density. It sets before anything stands on it, as the drawing or the maker says.</p>
       ) : (
         <>
-          <Choice label="Compacted with" value={plant} options={PLANT} onChange={setPlant} />
-          {byRule ? <Choice label="What is placed" value={fill ?? ('' as NonNullable<LiftData['fill']>)} options={FILL} onChange={setFill} /> : null}
+          <Choice label="Compacted with" value={lift.plant} options={PLANT} onChange={lift.setPlant} />
+          {lift.byRule ? (
+            <Choice label="What is placed" value={lift.fill ?? ('' as NonNullable<LiftData['fill']>)} options={FILL} onChange={lift.setFill} />
+          ) : null}
         </>
       )}
-      {heavy ? <AmountField label="Nearest to the face" of="length" value={near} onChange={setNear} hint={standoff} /> : null}
-      {tooThick && !cement ? (
+      {lift.heavy ? <AmountField label="Nearest to the face" of="length" value={lift.near} onChange={lift.setNear} hint={lift.standoff} /> : null}
+      {lift.tooThick && !lift.cement ? (
         <Caution>
-          {formatSmall(loose, units)} loose is more than a {PLANT_NAMES[plant]} reaches through ({formatSmall(reach, units)}): thinner lifts, or
-          heavier plant.
+          {formatSmall(lift.loose, units)} loose is more than a {PLANT_NAMES[lift.plant]} reaches through ({formatSmall(lift.reach, units)}): thinner
+          lifts, or heavier plant.
         </Caution>
       ) : null}
-      {cement ? null : <Choice label="Squeezed in the fist, it" value={squeeze ?? ('' as Squeeze)} options={HAND} onChange={setSqueeze} />}
-      {more ? (
+      {lift.cement ? null : (
+        <Choice label="Squeezed in the fist, it" value={lift.squeeze ?? ('' as Squeeze)} options={HAND} onChange={lift.setSqueeze} />
+      )}
+      {lift.more ? (
         <>
           <Row>
-            <Field label="Moisture by meter, %" value={moisture} onChange={typeMoisture} inputMode="decimal" />
+            <Field label="Moisture by meter, %" value={lift.moisture} onChange={lift.typeMoisture} inputMode="decimal" />
             <AmountField
               label="From"
               of="length"
-              value={from}
-              onChange={setFrom}
-              hint={section ? `the whole of ${section.id} when empty` : undefined}
+              value={lift.from}
+              onChange={lift.setFrom}
+              hint={lift.section ? `the whole of ${lift.section.id} when empty` : undefined}
             />
-            <Field label="To" value={to} onChange={setTo} inputMode="decimal" />
-            <AmountField label="Placed loose" of="small" value={placed} onChange={setPlaced} />
-            <Field label="Soil placed" value={soil} onChange={setSoil} />
-            {pad ? <AmountField label="Fabric lap below" of="small" value={lap} onChange={setLap} /> : null}
+            <Field label="To" value={lift.to} onChange={lift.setTo} inputMode="decimal" />
+            <AmountField label="Placed loose" of="small" value={lift.placed} onChange={lift.setPlaced} />
+            <Field label="Soil placed" value={lift.soil} onChange={lift.setSoil} />
+            {lift.pad ? <AmountField label="Fabric lap below" of="small" value={lift.lap} onChange={lift.setLap} /> : null}
           </Row>
-          <TakeReading kind="moisture-probe" scene={{}} onTaken={(values, instrument) => probed(values.moisture ?? 0, instrument)} />
+          <TakeReading kind="moisture-probe" scene={{}} onTaken={(values, instrument) => lift.probed(values.moisture ?? 0, instrument)} />
         </>
       ) : (
         <Row>
-          <Quiet onPress={() => setMore(true)}>Moisture by meter, stretch, fabric</Quiet>
+          <Quiet onPress={() => lift.setMore(true)}>Moisture by meter, stretch, fabric</Quiet>
         </Row>
       )}
-      <Judged verdict={verdict} otherwise={wrong ?? 'It is judged as you type.'} />
+      <Judged verdict={lift.verdict} otherwise={lift.wrong ?? 'It is judged as you type.'} />
       <RecordRow>
-        <NowButton style={{ flex: 1 }} isDisabled={busy} onPress={put}>
-          {recheck ? `Record re-check of lift ${next}` : `Record lift ${next}`}
+        <NowButton style={{ flex: 1 }} isDisabled={lift.busy} onPress={lift.put}>
+          {recheck ? `Record re-check of lift ${lift.next}` : `Record lift ${lift.next}`}
         </NowButton>
       </RecordRow>
-      <Problems list={problems} />
+      <Problems list={lift.problems} />
     </WorkStack>
   )
 }

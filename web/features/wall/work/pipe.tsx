@@ -19,74 +19,49 @@ const LAPS = [
 export function PipeWork(props: WorkProps) {
   const { units } = usePreferences()
   const { status, recheck } = props
-  const {
-    drain,
-    pipe,
-    items,
-    from,
-    setFrom,
-    to,
-    setTo,
-    bed,
-    setBed,
-    sock,
-    setSock,
-    starts,
-    setStart,
-    ends,
-    setEnd,
-    laps,
-    setLaps,
-    ticked,
-    tick,
-    tickAll,
-    busy,
-    problems,
-    verdict,
-    put,
-  } = usePipe(props)
+  const laid = usePipe(props)
   return (
     <WorkStack>
-      <Hero value={formatSmall(pipe.diameter, units)} unit={`pipe, falling ${(pipe.fall * 100).toFixed(1)} %`} />
+      <Hero value={formatSmall(laid.pipe.diameter, units)} unit={`pipe, falling ${(laid.pipe.fall * 100).toFixed(1)} %`} />
       <Targets
         list={[
-          ['Bed', `at least ${formatSmall(drain?.bed ?? 0, units)}`],
-          ['Sock', (drain?.sock ?? false) ? 'yes' : 'none'],
+          ['Bed', `at least ${formatSmall(laid.drain?.bed ?? 0, units)}`],
+          ['Sock', (laid.drain?.sock ?? false) ? 'yes' : 'none'],
           ['Missing', say(status.missing.join('; '), units) || 'nothing'],
         ]}
       />
       <Row>
         <div style={{ flex: 1, minWidth: 80 }}>
-          <AmountField label="From" of="length" value={from} onChange={setFrom} />
+          <AmountField label="From" of="length" value={laid.from} onChange={laid.setFrom} />
         </div>
         <div style={{ flex: 1, minWidth: 80 }}>
-          <AmountField label="To" of="length" value={to} onChange={setTo} />
+          <AmountField label="To" of="length" value={laid.to} onChange={laid.setTo} />
         </div>
         <div style={{ flex: 1, minWidth: 80 }}>
-          <AmountField label="Bed below it" of="small" value={bed} onChange={setBed} />
+          <AmountField label="Bed below it" of="small" value={laid.bed} onChange={laid.setBed} />
         </div>
       </Row>
-      <Choice label="Lower station ends" value={starts} options={ENDS} onChange={setStart} />
-      <Choice label="Higher station ends" value={ends} options={ENDS} onChange={setEnd} />
-      <Choice label="Laps of fabric and pipe" value={laps ?? ('' as 'with')} options={LAPS} onChange={setLaps} />
+      <Choice label="Lower station ends" value={laid.starts} options={ENDS} onChange={laid.setStart} />
+      <Choice label="Higher station ends" value={laid.ends} options={ENDS} onChange={laid.setEnd} />
+      <Choice label="Laps of fabric and pipe" value={laid.laps ?? ('' as 'with')} options={LAPS} onChange={laid.setLaps} />
       <div>
-        <Check checked={sock} onChange={setSock}>
+        <Check checked={laid.sock} onChange={laid.setSock}>
           Sock on the pipe
         </Check>
-        {items.map((i) => (
-          <Check key={i.id} checked={ticked.includes(i.id)} onChange={(on) => tick(i.id, on)}>
+        {laid.items.map((i) => (
+          <Check key={i.id} checked={laid.ticked.includes(i.id)} onChange={(on) => laid.tick(i.id, on)}>
             {say(i.text, units)}
           </Check>
         ))}
       </div>
-      <Judged verdict={verdict} otherwise="Say how deep its bed is and how the laps lie; it is judged as you type." />
+      <Judged verdict={laid.verdict} otherwise="Say how deep its bed is and how the laps lie; it is judged as you type." />
       <RecordRow>
-        {ticked.length < items.length ? <Button onPress={tickAll}>All of these</Button> : null}
-        <NowButton style={{ flex: 1 }} isDisabled={busy || !bed.trim()} onPress={put}>
+        {laid.ticked.length < laid.items.length ? <Button onPress={laid.tickAll}>All of these</Button> : null}
+        <NowButton style={{ flex: 1 }} isDisabled={laid.busy || !laid.bed.trim()} onPress={laid.put}>
           {recheck ? 'Record re-check' : 'Record this stretch'}
         </NowButton>
       </RecordRow>
-      <Problems list={problems} />
+      <Problems list={laid.problems} />
     </WorkStack>
   )
 }

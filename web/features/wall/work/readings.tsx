@@ -34,66 +34,35 @@ const Points = styled.div`
 export function ReadingsWork(props: WorkProps) {
   const { units } = usePreferences()
   const { state, step, status, me, record, recheck } = props
-  const {
-    sense,
-    across,
-    chosen,
-    setMethod,
-    method,
-    points,
-    station,
-    offset,
-    typed,
-    typeIn,
-    string,
-    setString,
-    sure,
-    input,
-    busy,
-    problems,
-    hi,
-    goal,
-    limit,
-    bare,
-    value,
-    deviation,
-    out,
-    odd,
-    should,
-    meanwhile,
-    goTo,
-    shot,
-    put,
-    nudge,
-  } = useReadings(props)
+  const of = useReadings(props)
   const lineAt = (o: number | undefined) => (o === undefined ? '' : ` ${lineName(step.lines, o)}`)
   return (
     <WorkStack>
-      {across ? null : (
+      {of.across ? null : (
         <Choice
           label="Measured with"
           hideLabel
-          value={chosen}
+          value={of.chosen}
           options={[
             ['rod', 'Rod'],
             ['string', 'String and tape'],
             ['survey', 'Point'],
             ['deviation', 'Deviation'],
           ]}
-          onChange={setMethod}
+          onChange={of.setMethod}
         />
       )}
-      {method === 'rod' && hi === undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} /> : null}
-      {method === 'string' ? <AmountField label="Elevation of the level string" of="length" value={string} onChange={setString} /> : null}
+      {of.method === 'rod' && of.hi === undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} /> : null}
+      {of.method === 'string' ? <AmountField label="Elevation of the level string" of="length" value={of.string} onChange={of.setString} /> : null}
       <Points role="group" aria-label="Reading points">
-        {points.map((r) => {
+        {of.points.map((r) => {
           const isOut = r.entry !== undefined && state.outs.has(r.entry.entry.id) && status.open.some((o) => o.entry.id === r.entry?.entry.id)
           return (
             <AriaButton
               key={`${r.station} ${r.offset ?? ''}`}
-              onPress={() => goTo(r)}
+              onPress={() => of.goTo(r)}
               {...(r.entry ? { 'data-done': true } : {})}
-              {...(r.station === station && r.offset === offset ? { 'data-here': true } : {})}
+              {...(r.station === of.station && r.offset === of.offset ? { 'data-here': true } : {})}
               aria-label={`Station ${formatStation(r.station, units)}${lineAt(r.offset)}${r.entry ? (isOut ? ', out of tolerance' : ', read') : ''}`}
             >
               {r.entry ? (isOut ? '▲ ' : '✓ ') : ''}
@@ -106,70 +75,72 @@ export function ReadingsWork(props: WorkProps) {
       <Targets
         list={[
           [
-            method === 'rod' ? 'Rod should show' : method === 'string' ? 'Tape should show' : 'Should be',
-            should === undefined ? '—' : method === 'deviation' ? 'on target' : formatLength(should, units),
+            of.method === 'rod' ? 'Rod should show' : of.method === 'string' ? 'Tape should show' : 'Should be',
+            of.should === undefined ? '—' : of.method === 'deviation' ? 'on target' : formatLength(of.should, units),
           ],
-          ...(across ? [] : [['Target elevation', formatLength(goal, units)] as const]),
-          ...(method === 'rod' && hi !== undefined ? [['HI', formatLength(hi, units)] as const] : []),
-          ['Limit', `±${formatSmall(limit.value, units)}`],
+          ...(of.across ? [] : [['Target elevation', formatLength(of.goal, units)] as const]),
+          ...(of.method === 'rod' && of.hi !== undefined ? [['HI', formatLength(of.hi, units)] as const] : []),
+          ['Limit', `±${formatSmall(of.limit.value, units)}`],
         ]}
       />
-      <TextField value={typed} onChange={typeIn} aria-describedby="judged">
+      <TextField value={of.typed} onChange={of.typeIn} aria-describedby="judged">
         <Label style={{ fontSize: 15, color: 'var(--soft)' }}>
-          {`${method === 'rod' ? 'Rod reading' : method === 'string' ? 'Drop' : method === 'survey' ? 'Elevation' : sense === 'line' ? 'Off the line, + is out' : sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(station, units)}${lineAt(offset)}, ${bare}`}
+          {`${of.method === 'rod' ? 'Rod reading' : of.method === 'string' ? 'Drop' : of.method === 'survey' ? 'Elevation' : of.sense === 'line' ? 'Off the line, + is out' : of.sense === 'setback' ? 'Off its setback, + is back' : 'Deviation, + is high'} at ${formatStation(of.station, units)}${lineAt(of.offset)}, ${of.bare}`}
         </Label>
-        <Big ref={input} inputMode="decimal" enterKeyHint="done" onKeyDown={(e) => e.key === 'Enter' && put()} />
+        <Big ref={of.input} inputMode="decimal" enterKeyHint="done" onKeyDown={(e) => e.key === 'Enter' && of.put()} />
       </TextField>
-      {method === 'rod' && should !== undefined ? (
-        <TakeReading kind="level" scene={{ rod: should }} onTaken={(values, instrument) => shot(values.rod ?? 0, instrument)} />
+      {of.method === 'rod' && of.should !== undefined ? (
+        <TakeReading kind="level" scene={{ rod: of.should }} onTaken={(values, instrument) => of.shot(values.rod ?? 0, instrument)} />
       ) : null}
-      {meanwhile && !recheck && meanwhile.entry.by.id !== me.id ? (
+      {of.meanwhile && !recheck && of.meanwhile.entry.by.id !== me.id ? (
         <p role="status">
-          <strong>{meanwhile.entry.by.name}</strong> recorded this point meanwhile: {lineOf(state, meanwhile.entry, { units })}. What you typed is
-          still here; record it as a second reading, or empty it.
+          <strong>{of.meanwhile.entry.by.name}</strong> recorded this point meanwhile: {lineOf(state, of.meanwhile.entry, { units })}. What you typed
+          is still here; record it as a second reading, or empty it.
         </p>
       ) : null}
-      <Judgement $out={out} id="judged" aria-live="polite">
-        {deviation === undefined ? (
-          <span>{typed.trim() && !value.ok ? say(value.problems[0]?.message ?? '', units) : 'Type the reading; it is judged as you type.'}</span>
+      <Judgement $out={of.out} id="judged" aria-live="polite">
+        {of.deviation === undefined ? (
+          <span>
+            {of.typed.trim() && !of.value.ok ? say(of.value.problems[0]?.message ?? '', units) : 'Type the reading; it is judged as you type.'}
+          </span>
         ) : (
           <>
             <b>
-              {out ? '▲ ' : '✓ '}
-              {formatDeviation(deviation, sense, units)}
+              {of.out ? '▲ ' : '✓ '}
+              {formatDeviation(of.deviation, of.sense, units)}
             </b>
             <span>
-              {odd
-                ? `${slip(deviation) ?? 'far off: did a digit slip?'} Press record again if it is right.`
-                : out
-                  ? `over the limit of ±${formatSmall(limit.value, units)}. ${say(limit.reason, units)}`
+              {of.odd
+                ? `${slip(of.deviation) ?? 'far off: did a digit slip?'} Press record again if it is right.`
+                : of.out
+                  ? `over the limit of ±${formatSmall(of.limit.value, units)}. ${say(of.limit.reason, units)}`
                   : 'within limits'}
             </span>
           </>
         )}
       </Judgement>
       <RecordRow>
-        <Button onPress={() => nudge(-1)} aria-label="One step less">
+        <Button onPress={() => of.nudge(-1)} aria-label="One step less">
           −
         </Button>
-        <Button onPress={() => nudge(1)} aria-label="One step more">
+        <Button onPress={() => of.nudge(1)} aria-label="One step more">
           +
         </Button>
-        <NowButton style={{ flex: 1 }} isDisabled={busy || typed.trim() === ''} onPress={put}>
-          {odd && sure ? 'It is right: record' : recheck ? 'Record re-check' : 'Record reading'}
+        <NowButton style={{ flex: 1 }} isDisabled={of.busy || of.typed.trim() === ''} onPress={of.put}>
+          {of.odd && of.sure ? 'It is right: record' : recheck ? 'Record re-check' : 'Record reading'}
         </NowButton>
       </RecordRow>
       <Pad>
         {['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫'].map((k) => (
-          <AriaButton key={k} onPress={() => typeIn(k === '⌫' ? typed.slice(0, -1) : typed + k)} aria-label={k === '⌫' ? 'Delete' : k}>
+          <AriaButton key={k} onPress={() => of.typeIn(k === '⌫' ? of.typed.slice(0, -1) : of.typed + k)} aria-label={k === '⌫' ? 'Delete' : k}>
             {k}
           </AriaButton>
         ))}
-        <AriaButton onPress={() => typeIn(typed.startsWith('-') ? typed.slice(1) : `-${typed}`)}>±</AriaButton>
+        <AriaButton onPress={() => of.typeIn(of.typed.startsWith('-') ? of.typed.slice(1) : `-${of.typed}`)}>±</AriaButton>
       </Pad>
-      <Problems list={problems} />
+      <Problems list={of.problems} />
       {recheck ? null : <RunAlong state={state} step={step} record={record} />}
-      {method === 'rod' && hi !== undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} again /> : null}
+      {of.method === 'rod' && of.hi !== undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} again /> : null}
     </WorkStack>
   )
 }
