@@ -42,6 +42,13 @@ describe('what is said just past a limit', () => {
   test('a pipe that falls less than one in a hundred', () => {
     const fall = (f: number) => cautionIds({ ...smallPlan, drain: { ...smallPlan.drain, fall: f } }).includes('fall')
     expect([fall(0.0099), fall(0.01), fall(0.02)]).toEqual([true, false, false])
+    const { cautions } = layoutOf(issued({ ...smallPlan, engineerBy: 'E. Record, licence 4711', drain: { ...smallPlan.drain, fall: 0.006 } }))
+    // It is said; it stops nobody who has reasons.
+    expect(plain(cautions.find((c) => c.id === 'fall'))).toEqual({
+      id: 'fall',
+      blocks: false,
+      message: 'The pipe falls 0.6 %; under 1 % it silts up.',
+    })
   })
   test('a steep cut counts from the bottom of the pad, not from its top', () => {
     // Top of the pad 1.1 m below the top grade: only with the pad of 0.15 m is it over 1.2 m.
@@ -116,6 +123,18 @@ describe('sections and openings at their edges', () => {
       expect(run?.pieces[run.pieces.length - 1]?.to).toBeCloseTo(6.3, 6)
       expect(start?.pieces[0]?.start).toBeCloseTo(6.3, 6)
     }
+  })
+  test('a line that moved says which way: into the fill, outwards, or along itself', () => {
+    const moved = (e: number, n: number) => {
+      const [was, is] = [planOn([at(0, 0), at(9, 0)], false), planOn([at(e, n), at(9 + e, n)], false)]
+      return compareLayouts(layoutOf(was), layoutOf(is)).flatMap((c) => (c.id === 'line' ? [plain(c.text)] : []))
+    }
+    expect(moved(0, 0.2)).toEqual(['Face line moved: up to 200 mm into the fill, 0.0 m to 9.0 m'])
+    expect(moved(0, -0.2)).toEqual(['Face line moved: up to 200 mm outwards, 0.0 m to 9.0 m'])
+    expect(moved(0.15, -0.2)).toEqual(['Face line moved: up to 250 mm outwards, 0.0 m to 9.0 m'])
+    expect(moved(0.3, 0)).toEqual(['Face line moved along itself: up to 300 mm onwards, 0.0 m to 9.0 m'])
+    expect(moved(-0.3, 0)).toEqual(['Face line moved along itself: up to 300 mm back, 0.0 m to 9.0 m'])
+    expect(moved(0.004, 0)).toEqual([])
   })
   test('nothing differs between a wall and itself', () => expect(compareLayouts(layoutOf(), layoutOf())).toEqual([]))
 })

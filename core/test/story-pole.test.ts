@@ -40,7 +40,9 @@ describe('the story pole', () => {
   test('a wall without caps has none; a station off the wall is refused', () => {
     const bare: EarlierPlan = { ...smallPlan, unit: { ...smallPlan.unit, capHeight: 0 } }
     expect(pole(8, {}, layoutOf(bare)).marks.some((m) => m.kind === 'cap')).toBe(false)
-    for (const s of [-0.1, 9.2, Number.NaN]) expect(storyPole(layout, s)).toMatchObject({ ok: false, problems: [{ field: 'station' }] })
+    for (const s of [0, 9]) expect(storyPole(layout, s).ok).toBe(true)
+    for (const s of [-0.1, -0.001, 9.001, 9.2, Number.NaN])
+      expect(storyPole(layout, s)).toMatchObject({ ok: false, problems: [{ field: 'station' }] })
     expect(pole(9).marks.length).toBeGreaterThan(5)
     expect(pole(0).marks.length).toBeGreaterThan(5)
   })

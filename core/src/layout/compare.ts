@@ -1,6 +1,6 @@
 import { canonical } from '../base/canonical'
 import { said } from '../base/said'
-import { pointAt } from '../geometry'
+import { LENGTH_TOLERANCE, pointAt } from '../geometry'
 import type { Plan } from '../plan'
 import { HOLDS_NAMES, STAND_NAMES, toeAt, topAt } from '../plan'
 import { bookOf, compareRules } from '../rules'
@@ -90,20 +90,35 @@ export function compareLayouts(before: Layout, after: Layout): Change[] {
   if (Math.abs(a.length - b.length) > 0.0005) changes.push({ id: 'length', text: `Length: ${m(a.length)} → ${m(b.length)}` })
   const common = Math.min(a.length, b.length)
   const words = (by: number, up: string, down: string) => `${said.small(Math.abs(by))} ${by > 0 ? up : down}`
+  /** How far a station of the line moved, m: into the fill, and on along the line. */
+  const moved = (s: number) => {
+    const [p, q] = [pointAt(before.alignment, s), pointAt(after.alignment, s)]
+    const angle = ((90 - p.bearing) * Math.PI) / 180
+    const [e, n] = [q.easting - p.easting, q.northing - p.northing]
+    return { into: n * Math.cos(angle) - e * Math.sin(angle), on: e * Math.cos(angle) + n * Math.sin(angle), far: Math.hypot(e, n) }
+  }
   const list: [string, string, (s: number) => number, number, string, string][] = [
     [
       'line',
       'Face line moved',
       (s) => {
-        const [p, q] = [pointAt(before.alignment, s), pointAt(after.alignment, s)]
-        const angle = ((90 - p.bearing) * Math.PI) / 180
-        const [e, n] = [q.easting - p.easting, q.northing - p.northing]
-        const into = n * Math.cos(angle) - e * Math.sin(angle)
-        return Math.abs(into) > 1e-9 ? Math.sign(into) * Math.hypot(e, n) : Math.hypot(e, n)
+        const { into, far } = moved(s)
+        return Math.abs(into) > LENGTH_TOLERANCE ? Math.sign(into) * far : 0
       },
       0.005,
       'into the fill',
       'outwards',
+    ],
+    [
+      'line',
+      'Face line moved along itself',
+      (s) => {
+        const { into, on } = moved(s)
+        return Math.abs(into) > LENGTH_TOLERANCE ? 0 : on
+      },
+      0.005,
+      'onwards',
+      'back',
     ],
     ['toe', 'Toe grade', (s) => toeAt(b, s) - toeAt(a, s), 0.0005, 'higher', 'lower'],
     ['top-grade', 'Top grade', (s) => topAt(b, s) - topAt(a, s), 0.0005, 'higher', 'lower'],
