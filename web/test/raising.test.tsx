@@ -261,6 +261,11 @@ describe('signature', () => {
     expect((screen.getByRole('button', { name: 'Reject' }) as HTMLButtonElement).disabled).toBe(true)
     HTMLCanvasElement.prototype.getContext = nothing
   })
+  test('a field that cannot be drawn on yet does not ask to be signed', async () => {
+    await act(async () => void render(<SignaturePad drawn={[]} onChange={() => {}} from={() => new Promise(() => {})} />))
+    expect(screen.getByRole('img', { name: 'Getting ready to be signed' })).toBeTruthy()
+    expect(screen.queryByRole('img', { name: 'Sign here' })).toBeNull()
+  })
   test('where what draws does not come, it says so and how to sign', async () => {
     await act(async () => void render(<SignaturePad drawn={[]} onChange={() => {}} from={() => Promise.reject(new Error('no signal'))} />))
     expect(screen.getByText(/could not be fetched: sign by name/)).toBeTruthy()

@@ -9,6 +9,7 @@ import { type Stroke, strokesOf } from './signature-strokes'
 const Sheet = styled.div`
   border: 2px solid var(--ink); border-radius: 4px; background: var(--panel); position: relative; height: 110px; color: var(--ink);
   canvas { width: 100%; height: 100%; display: block; touch-action: none; cursor: crosshair; }
+  .soon { position: absolute; left: 12px; top: 12px; color: var(--soft); pointer-events: none; }
   &::after { content: ''; position: absolute; left: 12px; right: 12px; bottom: 24px; border-bottom: 1px solid var(--line); pointer-events: none; }
 `
 /** Width of what is drawn, CSS pixels. */
@@ -28,6 +29,8 @@ export function SignaturePad({
   from?: () => Promise<{ default: typeof Pad }>
 }) {
   const [missing, setMissing] = useState(false)
+  // A stroke before that would leave no mark: the field says that it is not there yet.
+  const [ready, setReady] = useState(false)
   const canvas = useRef<HTMLCanvasElement>(null)
   const pad = useRef<Pad>(undefined)
   const shown = useRef({ drawn, onChange })
@@ -64,6 +67,7 @@ export function SignaturePad({
       fit()
       watched = new ResizeObserver(fit)
       watched.observe(on)
+      setReady(true)
     }
     from().then(begin, () => over || setMissing(true))
     return () => {
@@ -71,12 +75,14 @@ export function SignaturePad({
       watched?.disconnect()
       pad.current?.off()
       pad.current = undefined
+      setReady(false)
     }
   }, [from])
   if (missing) return <Caution>What draws could not be fetched: sign by name, or choose “By hand” again when there is a signal.</Caution>
   return (
     <Sheet>
-      <canvas ref={canvas} role="img" aria-label="Sign here" />
+      <canvas ref={canvas} role="img" aria-label={ready ? 'Sign here' : 'Getting ready to be signed'} />
+      {ready ? null : <span className="soon">Getting ready …</span>}
     </Sheet>
   )
 }
