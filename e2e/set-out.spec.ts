@@ -268,7 +268,7 @@ test('the catalogue: a unit changed is offered to a new wall, bad lines of a CSV
     'system,id,name,height,length,depth,setback,mass,minRadius\nhollow-core,quay-180,Quay block 180,0.18,0.42,0.28,0.02,29,1.6\nhollow-core,bad,Bad,huge,0.4,0.3,0,10,1\n'
   await page.getByLabel('Catalogue file').setInputFiles({ name: 'units.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) })
   await expect(page.getByText('line 3: height: must be a number')).toBeVisible()
-  await page.getByRole('button', { name: 'Take 1 units' }).click()
+  await page.getByRole('button', { name: 'Take 1 unit' }).click()
   await expect(page.getByText('Quay block 180')).toBeVisible()
   await page
     .getByRole('row', { name: /Quay block 180/ })

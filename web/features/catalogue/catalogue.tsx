@@ -13,6 +13,8 @@ import { UnitFace } from './unit-face'
 import { PROFILE_WORDS, UnitForm } from './unit-form'
 import { useCatalogue } from './use-catalogue'
 
+const counted = (n: number, of: string) => `${n} ${of}${n === 1 ? '' : 's'}`
+
 /** The unit catalogue of a company: look, change, add, in and out as CSV. Walls keep the unit they were planned with. */
 export function Catalogue({ me, units: listed }: { me: Me; units: readonly Listed[] }) {
   const { units } = usePreferences()
@@ -51,8 +53,8 @@ export function Catalogue({ me, units: listed }: { me: Me; units: readonly Liste
         {preview ? (
           <Stack>
             <h2>
-              {preview.name}: {preview.read.good.length} units can be taken
-              {preview.read.bad.length > 0 ? `, ${preview.read.bad.length} lines cannot` : ''}
+              {preview.name}: {counted(preview.read.good.length, 'unit')} can be taken
+              {preview.read.bad.length > 0 ? `, ${counted(preview.read.bad.length, 'line')} cannot` : ''}
             </h2>
             <ul style={{ margin: 0, paddingLeft: 18 }}>
               {preview.read.bad.map((b) => (
@@ -69,7 +71,7 @@ export function Catalogue({ me, units: listed }: { me: Me; units: readonly Liste
             </ul>
             <Row>
               <NowButton isDisabled={preview.read.good.length === 0} onPress={() => put(preview.read.good)}>
-                Take {preview.read.good.length} units
+                Take {counted(preview.read.good.length, 'unit')}
               </NowButton>
               <Button onPress={() => leave()}>Take nothing</Button>
             </Row>
