@@ -25,7 +25,7 @@ import styled from 'styled-components'
 import { useFeed, useHere, useNow, useRecord, useToday, type WallFeed, WallPage } from '@/features/wall'
 import { hrefOf } from '@/features/wall/places'
 import { amountWords } from '@/ui/amounts'
-import { Button, Caution, Choice, Condensed, LinkButton, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Button, Caution, Choice, Condensed, LinkButton, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { dayWords, fullDay } from '@/ui/day-words'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
@@ -204,9 +204,13 @@ function Outlook({
             </p>
           </div>
         ) : (
-          <p role="status">
-            Reckoning the odds … {done} of {input.runs} runs <Quiet onPress={cancel}>Stop</Quiet>
-          </p>
+          // As tall as what takes its place: nobody's press below is to miss because a number came in.
+          <div>
+            <strong className="day">Reckoning …</strong>
+            <p role="status">
+              Reckoning the odds … {done} of {input.runs} runs. If nothing scatters and no day is lost: {dayWords(programme.finish)}.
+            </p>
+          </div>
         )}
         <Condensed style={{ color: 'var(--soft)' }}>
           {Math.round(programme.hours)} working hours left with {programme.calendar.data.crews}{' '}
@@ -226,13 +230,15 @@ function Outlook({
             </p>
           )
         ) : null}
-        {may && odds && (chance === undefined || chance < 75 || nine < (said?.data.finish ?? '')) ? (
-          <div>
+        <div style={{ minHeight: 48 }}>
+          {!odds ? (
+            <Button onPress={cancel}>Stop</Button>
+          ) : may && (chance === undefined || chance < 75 || nine < (said?.data.finish ?? '')) ? (
             <NowButton isDisabled={busy} onPress={() => go([{ kind: 'promise', where: {}, data: { finish: nine, odds: 90 } }])}>
               Promise {dayWords(nine)}
             </NowButton>
-          </div>
-        ) : null}
+          ) : null}
+        </div>
         <Problems list={problems} />
       </Stack>
       <Stack>
