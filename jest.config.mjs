@@ -1,4 +1,5 @@
 const transform = {
+  '/core/src/index\\.ts$': '<rootDir>/scripts/jest-core.cjs',
   '^.+\\.(t|j|mj)sx?$': [
     '@swc/jest',
     {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { drawn, EXCLUDED } from './draw.mjs'
 
-// ONLY=test-results/mutation-missed.json   places alone that another draw left over, as by-pins.mjs writes them
+// ONLY=test-results/mutation-missed.json   places alone that another draw left over
 const { rooms, ranges } = drawn()
 const mutate = process.env.ONLY
   ? JSON.parse(readFileSync(process.env.ONLY, 'utf8'))

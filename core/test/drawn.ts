@@ -17,6 +17,13 @@ export interface JsonSchema {
 export type Draw = ReturnType<typeof numbers>
 export const pick = <T>(draw: Draw, list: readonly T[]): T => list[Math.min(list.length - 1, Math.floor(draw(0, list.length)))] as T
 
+/** A number of a grid, both ends included. */
+export const on = (draw: Draw, from: number, to: number, step: number) =>
+  Math.round((from + step * Math.floor(draw(0, (to - from) / step + 0.999999))) * 1e9) / 1e9
+export const several = <T>(draw: Draw, least: number, most: number, of: (i: number) => T): T[] =>
+  Array.from({ length: on(draw, least, most, 1) }, (_, i) => of(i))
+export const maybe = (draw: Draw, share = 0.5) => draw(0, 1) < share
+
 /** A value that a schema takes: mostly of the size things have on a wall, now and then its edge. */
 export function drawn(s: JsonSchema, draw: Draw, ids: readonly string[]): unknown {
   if (s.enum) return pick(draw, s.enum)

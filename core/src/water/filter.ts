@@ -21,15 +21,14 @@ export const FILTER_LIMITS = { retention: 5, permeability: 5 }
 export function sizeAt(grading: Grading, share: number, field: string): Result<number> {
   const points = [...grading].sort((a, b) => a.size - b.size)
   for (let i = 1; i < points.length; i++) {
-    const [a, b] = [points[i - 1], points[i]] as const
-    if (!a || !b) continue
+    const [a, b] = [points[i - 1], points[i]] as [Grading[number], Grading[number]]
     if (a.size === b.size) return fail(`${field}[${grading.indexOf(b)}].size`, `the sieve of ${b.size} mm is given twice`)
     if (b.passing < a.passing)
       return fail(`${field}[${grading.indexOf(b)}].passing`, `${b.passing} % pass ${b.size} mm, but ${a.passing} % pass the finer ${a.size} mm`)
   }
   const at = points.findIndex((p) => p.passing >= share)
   const above = points[at]
-  if (!above) return fail(field, `its coarsest sieve lets ${points[points.length - 1]?.passing} % pass; a sieve that lets ${share} % pass is needed`)
+  if (!above) return fail(field, `its coarsest sieve lets ${points.at(-1)?.passing} % pass; a sieve that lets ${share} % pass is needed`)
   if (above.passing === share) return ok(above.size)
   const below = points[at - 1]
   if (!below) return fail(field, `its finest sieve lets ${above.passing} % pass already; a finer one that lets less than ${share} % pass is needed`)
@@ -50,8 +49,8 @@ export function regraded(grading: Grading): Grading {
   const coarsest = Math.max(...grading.map((p) => p.size))
   if (coarsest <= SAND) return grading
   const share = passingAt(grading, SAND)
-  if (share === undefined || share >= 100 - 1e-9 || share <= 0) return grading
-  const finer = grading.filter((p) => p.size < SAND - 1e-9).map((p) => ({ size: p.size, passing: (p.passing / share) * 100 }))
+  if (share === undefined || share >= 100 || share <= 0) return grading
+  const finer = grading.filter((p) => p.size < SAND).map((p) => ({ size: p.size, passing: (p.passing / share) * 100 }))
   return finer.length === 0 ? grading : [...finer, { size: SAND, passing: 100 }]
 }
 
@@ -60,15 +59,13 @@ function passingAt(grading: Grading, size: number): number | undefined {
   const points = [...grading].sort((a, b) => a.size - b.size)
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1], points[i]] as [Grading[number], Grading[number]]
-    if (size < a.size - 1e-9 || size > b.size + 1e-9) continue
-    return a.passing + ((b.passing - a.passing) * Math.log(size / a.size)) / Math.log(b.size / a.size)
+    if (size >= a.size && size <= b.size) return a.passing + ((b.passing - a.passing) * Math.log(size / a.size)) / Math.log(b.size / a.size)
   }
   return undefined
 }
 
 /** Fines of a stone, per cent below 0.075 mm; undefined where no sieve says so. @example finesOf(stone) // 1.5 */
-export const finesOf = (grading: Grading): number | undefined =>
-  Math.min(...grading.map((p) => p.size)) > 0.075 + 1e-9 ? undefined : passingAt(grading, 0.075)
+export const finesOf = (grading: Grading): number | undefined => passingAt(grading, 0.075)
 
 export interface FilterCheck {
   readonly d15Stone: number

@@ -41,14 +41,11 @@ export function solveDrain(task: DrainTask): Result<DrainSolution> {
   for (const [i, o] of task.possible.entries())
     if (o.station > length + EPS)
       return fail(`possible[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(length)}`)
-  // Of two at one place the lower one does more.
-  const at = [...task.possible]
-    .sort((a, b) => a.station - b.station || a.invert - b.invert)
-    .filter((o, i, all) => i === 0 || o.station > (all[i - 1] as Outlet).station + EPS)
+  // Two at one place are two choices: the lower one draws from further, the higher one may be the one its neighbours' fall can reach.
+  const at = task.possible.toSorted((a, b) => a.station - b.station)
   if (at.length === 0) return fail('possible', 'needs at least one place where water can leave')
-  const ceiling = [...task.ceiling].sort((a, b) => a.station - b.station)
   const under = (from: number, to: number, invert: (s: number) => number) =>
-    ceiling.every((c) => c.station < from - EPS || c.station > to + EPS || invert(c.station) <= c.elevation + EPS)
+    task.ceiling.every((c) => c.station < from - EPS || c.station > to + EPS || invert(c.station) <= c.elevation + EPS)
   const single = (o: Outlet) => (s: number) => o.invert + fall * Math.abs(s - o.station)
   const between = (a: Outlet, b: Outlet) => (s: number) => Math.min(single(a)(s), single(b)(s))
   const near = (a: number, b: number) => b - a <= maxOutletSpacing + EPS
@@ -66,7 +63,7 @@ export function solveDrain(task: DrainTask): Result<DrainSolution> {
     const b = at[j] as Outlet
     for (let i = 0; i < j; i++) {
       const [a, known] = [at[i] as Outlet, best[i]]
-      if (!known || !near(a.station, b.station)) continue
+      if (!known || a.station === b.station || !near(a.station, b.station)) continue
       if (Math.abs(a.invert - b.invert) > fall * (b.station - a.station) + EPS) continue
       if (!under(a.station, b.station, between(a, b))) continue
       const next = { count: known.count + 1, way: Math.max(known.way, wayBetween(a, b)), before: i }
@@ -101,7 +98,9 @@ function explain(task: DrainTask, at: readonly Outlet[]): Result<never> {
       )
     }
   }
-  const all = drain({ length, fall, maxOutletSpacing, outlets: [...at], ceiling: [...task.ceiling] })
+  // Of two at one place the lower one leaves the pipe lower.
+  const lowest = new Map(at.toSorted((a, b) => b.invert - a.invert).map((o) => [o.station, o]))
+  const all = drain({ length, fall, maxOutletSpacing, outlets: [...lowest.values()], ceiling: [...task.ceiling] })
   if (!all.ok) return all
   const worst = all.value.violations.reduce<{ station: number; by: number } | undefined>((w, v) => (!w || v.by > w.by ? v : w), undefined)
   if (worst) {

@@ -39,7 +39,6 @@ const KNOWN: readonly (readonly [code: string, what: string])[] = [
   ['stations.length < 400', 'a loop'],
   ['up > plan.length + 3 && down < -3', 'how far past its ends room is looked for'],
   ['down >= -3', 'the same'],
-  ['> 0.075 + 1e-9', 'the finest sieve there is'],
 ]
 /** Constants of a size: noise, spacing and shape of what is worked out, physics, and time. */
 const NAMED: ReadonlySet<string> = new Set([
