@@ -1,5 +1,5 @@
 const transform = {
-  '/core/src/index\\.ts$': '<rootDir>/scripts/jest-core.cjs',
+  '/core/src/index\\.ts$|/react-aria-components/dist/exports/index\\.cjs$': '<rootDir>/scripts/jest-bundle.cjs',
   '^.+\\.(t|j|mj)sx?$': [
     '@swc/jest',
     {
@@ -14,7 +14,7 @@ const shared = {
   extensionsToTreatAsEsm: [],
   // Packages that ship ES modules alone.
   transformIgnorePatterns: [
-    '/node_modules/(?!(better-auth|@better-auth|@scure|@simplewebauthn|@tanstack|better-call|@better-fetch|@noble|d3-[a-z-]+|jose|nanostores|internmap|rou3|defu|delaunator|robust-predicates|signature_pad|uuid)/)',
+    '/node_modules/(?!(better-auth|@better-auth|@scure|@simplewebauthn|@tanstack|better-call|@better-fetch|@noble|d3-[a-z-]+|jose|nanostores|internmap|rou3|defu|delaunator|robust-predicates|signature_pad|uuid|react-aria-components)/)',
   ],
   moduleNameMapper: { '^@stone-tally/core$': '<rootDir>/core/src/index.ts', '^@/(.*)$': '<rootDir>/web/$1' },
 }

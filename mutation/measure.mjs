@@ -69,7 +69,7 @@ const coverage = await new Promise((done, fail) => {
   child.on('exit', (code) => code && fail(new Error('the tests do not hold where nothing is changed')))
   child.send({ cover: true })
 })
-const { cases, loads, loadTime } = coverage
+const { cases, loads, hits, loadTime } = coverage
 console.log(
   `${mutants.length} mutants of ${rooms.join(', ')}; ${cases.length} cases, ${(cases.reduce((a, c) => a + c.ms, 0) / 1000).toFixed(0)} s, loaded in ${loadTime.toFixed(0)} ms`,
 )
@@ -134,10 +134,10 @@ async function tried(list, seconds, told) {
           })
         }
         current = list[next++]
-        const patience = 30_000 + 4_000 * seconds
-        late = setTimeout(() => child.kill('SIGKILL'), Math.min(patience, 600_000))
         order = casesOf(current)
-        child.send({ id: current.id, cases: order.map((n) => cases[n].at), seconds })
+        const longest = order.reduce((most, n) => Math.max(most, cases[n].ms), 0)
+        late = setTimeout(() => child.kill('SIGKILL'), 10_000 + 1000 * seconds + 4 * longest)
+        child.send({ id: current.id, cases: order.map((n) => cases[n].at), seconds, hits: hits[current.id] ?? 0 })
       }
       go()
     })

@@ -24,6 +24,8 @@ async function covered() {
   const all = load(script)
   const loads = Object.keys(ns.mutantCoverage?.static ?? {})
   const cases = []
+  /** How often a mutant is passed in one case at most. */
+  const hits = {}
   const run = async (at, body) => {
     ns.currentTestId = JSON.stringify(at)
     const began = performance.now()
@@ -34,7 +36,9 @@ async function covered() {
       console.error(`${JSON.stringify(at)}: ${e?.stack ?? e}`)
       process.exit(1)
     } finally {
-      cases.push({ at, ms: performance.now() - began, passes: Object.keys(ns.mutantCoverage?.perTest?.[ns.currentTestId] ?? {}) })
+      const passed = ns.mutantCoverage?.perTest?.[ns.currentTestId] ?? {}
+      for (const [id, n] of Object.entries(passed)) hits[id] = Math.max(hits[id] ?? 0, n)
+      cases.push({ at, ms: performance.now() - began, passes: Object.keys(passed) })
       if (ns.mutantCoverage) ns.mutantCoverage.perTest = {}
       ns.currentTestId = undefined
     }
@@ -54,15 +58,16 @@ async function covered() {
   }
   const began = performance.now()
   load(script)
-  return { cases, loads, loadTime: performance.now() - began }
+  return { cases, loads, hits, loadTime: performance.now() - began }
 }
 
-async function tried({ id, cases, seconds }) {
+async function tried({ id, cases, seconds, hits }) {
   if (cases.length === 0) return { all: true }
   fast ??= wrap('fast.cjs')
   ns.activeMutant = id
   ns.hitCount = 0
-  ns.hitLimit = 30_000_000
+  // Passed a hundred times as often as without it, it runs in a circle.
+  ns.hitLimit = 100 * hits + 20_000
   const opened = new Map()
   let by = 0
   try {
@@ -71,6 +76,7 @@ async function tried({ id, cases, seconds }) {
     for (; by < cases.length; by++) {
       if (performance.now() - began > 1000 * seconds) return { all: false }
       const [what, n] = cases[by]
+      ns.hitCount = 0
       if (what === 'pin') await all.pins[n].run()
       else {
         if (!opened.has(what)) opened.set(what, all.testsOf(what))

@@ -129,6 +129,7 @@ describe('density', () => {
   test.each([
     [{ dryDensity: 1950, moisture: 9 }, false, '96.7 %'],
     [{ dryDensity: 1912.16, moisture: 8.4 }, true, '94.8 % of maximum, at least 95 %'],
+    [{ dryDensity: 1916.07, moisture: 9 }, true, '94.996 % of maximum, at least 95 %'],
     [{ dryDensity: 1950, moisture: 12 }, true, 'too wet'],
     [{ dryDensity: 1950, moisture: 6 }, true, 'too dry'],
     [{ dryDensity: 2300, moisture: 9 }, true, 'above zero air voids'],
@@ -145,6 +146,10 @@ describe('density', () => {
     const g = { wetDensity: 2100, moisture: 8, densityStandard: 2310, densityReference: 2300, moistureStandard: 690, moistureReference: 680 }
     expect(standardCounts(g)).toEqual([])
     expect(standardCounts({ ...g, densityStandard: 2330 })).toEqual(['density standard count +1.3 % off, limit 1 %'])
+    // Just at the limit is within it; a hair over it reads as over it.
+    const even = { ...g, densityReference: 1000, moistureReference: 500 }
+    expect(standardCounts({ ...even, densityStandard: 1010, moistureStandard: 490 })).toEqual([])
+    expect(standardCounts({ ...even, densityStandard: 989.8, moistureStandard: 500 })).toEqual(['density standard count −1.02 % off, limit 1 %'])
     expect(standardCounts({ ...g, moistureStandard: 650 })[0]).toContain('moisture standard count −4.4 % off')
   })
   test('tests owed: one a lift and fifteen metres', () => {

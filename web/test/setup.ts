@@ -19,6 +19,9 @@ globalThis.ResizeObserver = class {
   disconnect() {}
 }
 
+// Nor does anything scroll.
+Element.prototype.scrollTo ??= () => {}
+
 // Not in the simulated browser: the dialogs look their fields up by it.
 Object.assign(globalThis, { CSS: { escape: (text: string) => text.replace(/[^\w-]/g, (c) => `\\${c}`), supports: () => false } })
 

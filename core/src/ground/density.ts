@@ -58,6 +58,13 @@ export type GaugeReading = InferType<typeof gaugeReading>
 /** How far a day's standard count may be from the reference, per cent. */
 export const STANDARD_LIMITS = { density: 1, moisture: 2 }
 
+/** With as many places as tell it from its limit, one at least: 94.996 % must not read "95.0 %, at least 95 %". */
+function apart(value: number, limit: number): string {
+  let places = 1
+  while (places < 6 && value !== limit && Number(value.toFixed(places)) === limit) places++
+  return value.toFixed(places)
+}
+
 /**
  * Does the gauge agree with itself today? Standard counts against the reference of its calibration.
  *
@@ -65,8 +72,11 @@ export const STANDARD_LIMITS = { density: 1, moisture: 2 }
  */
 export function standardCounts(g: GaugeReading): string[] {
   const off = (now: number, then: number, limit: number, name: string) => {
-    const share = (now / then - 1) * 100
-    return Math.abs(share) > limit ? [`${name} standard count ${share > 0 ? '+' : '−'}${Math.abs(share).toFixed(1)} % off, limit ${limit} %`] : []
+    // In counts, not in shares: what lies just at the limit is not over it by a last digit.
+    const far = Math.abs(now - then) * 100
+    if (far <= limit * then) return []
+    const share = far / then
+    return [`${name} standard count ${now > then ? '+' : '−'}${apart(share, limit)} % off, limit ${limit} %`]
   }
   return [
     ...off(g.densityStandard, g.densityReference, STANDARD_LIMITS.density, 'density'),
@@ -104,9 +114,7 @@ export function judgeDensity(
   gs = GRAINS,
 ): DensityJudgement {
   const relative = (test.dryDensity / curve.maximumDryDensity) * 100
-  // 94.95 % must not read "95.0 %, at least 95 %".
-  const places = relative < limit && Number(relative.toFixed(1)) >= limit ? 2 : 1
-  const at = `${relative.toFixed(places)} % of maximum`
+  const at = `${apart(relative, limit)} % of maximum`
   const most = zeroAirVoids(test.moisture, gs)
   if (test.dryDensity > most) {
     return {
