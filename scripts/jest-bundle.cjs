@@ -14,7 +14,11 @@ function keyOf(entry) {
   if (entry.includes('node_modules')) hash.update(readFileSync(resolve(__dirname, '../package-lock.json')))
   else
     for (const f of readdirSync(dirname(entry), { recursive: true, encoding: 'utf8' }).sort())
-      if (f.endsWith('.ts')) hash.update(f).update('\0').update(readFileSync(join(dirname(entry), f)))
+      if (f.endsWith('.ts'))
+        hash
+          .update(f)
+          .update('\0')
+          .update(readFileSync(join(dirname(entry), f)))
   const key = hash.digest('hex')
   keys.set(entry, key)
   return key
