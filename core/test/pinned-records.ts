@@ -27,6 +27,7 @@ import {
   latestSetup,
   layerReport,
   levelBooks,
+  limitsOf,
   lineOf,
   neededBefore,
   needsOf,
@@ -76,17 +77,24 @@ import { started } from './started'
 /** Systems the made-up days are spent on; a wall of each as the planner starts it, and pinned ones of other shapes. */
 const SYSTEMS_THEN = ['hollow-core', 'rear-lip', 'tongue-groove', 'pattern', 'landscape', 'glued', 'gabion', 'big-block', 'masonry'] as const
 const SHAPES = [0, 2, 5, 7, 10, 13, 14, 19, 21] as const
-export const RECORDS = SYSTEMS_THEN.length * 2
+/** A third round of them is spent on what lies exactly at a limit. */
+const COMMON = SYSTEMS_THEN.length * 2
+export const RECORDS = SYSTEMS_THEN.length * 3
 
 const KINDS = (entriesJsonSchema() as { properties: Record<string, JsonSchema> }).properties
 
-/** The same data with some of it otherwise: numbers moved by little or much, yes for no, a choice of the others. */
-function otherwise(value: unknown, draw: Draw): unknown {
+/** The same data with some of it otherwise: numbers moved by little or much, or to a limit of their size; yes for no, a choice of the others. */
+function otherwise(value: unknown, draw: Draw, limits: readonly number[] = []): unknown {
+  if (typeof value === 'number' && limits.length > 0 && draw(0, 1) < 0.6) {
+    const size = Math.abs(value) || 0.003
+    const near = limits.filter((l) => l >= size / 5 && l <= size * 5)
+    return near.length > 0 ? pick(draw, near) * (draw(0, 1) < 0.5 ? 1 : -1) : value
+  }
   if (typeof value === 'number' && draw(0, 1) < 0.4)
     return Math.round(value * pick(draw, [0.4, 0.9, 0.97, 1.02, 1.1, 2.5]) * 1000 + draw(-20, 20)) / 1000
   if (typeof value === 'boolean') return draw(0, 1) < 0.4 ? !value : value
-  if (Array.isArray(value)) return value.filter(() => draw(0, 1) < 0.9).map((v) => otherwise(v, draw))
-  if (value && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, otherwise(v, draw)]))
+  if (Array.isArray(value)) return value.filter(() => draw(0, 1) < 0.9).map((v) => otherwise(v, draw, limits))
+  if (value && typeof value === 'object') return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, otherwise(v, draw, limits)]))
   return value
 }
 
@@ -134,7 +142,11 @@ export function daysOf(n: number): Days {
 function spend(n: number): Days {
   const draw = numbers(104729 * (n + 1))
   const chance = (p: number) => draw(0, 1) < p
-  const [first, second] = layoutsOf(n)
+  const [first, second] = layoutsOf(n % COMMON)
+  const limits =
+    n < COMMON
+      ? []
+      : [...new Set(Object.values(limitsOf(first.plan)).map((l) => l.value))].filter((v) => v > 0 && Number.isFinite(v)).sort((a, b) => a - b)
   let state = emptyState([first])
   let [seq, made, day] = [0, 0, 0]
   let before = ''
@@ -185,8 +197,8 @@ function spend(n: number): Days {
     // What was rejected is done again before it is asked for again.
     if (stands !== 'done' || hold === 'rejected')
       for (const e of good(step, state.layout)) {
-        const wrong = !careful && chance(0.15)
-        put(wrong ? { ...e, data: otherwise(e.data, draw), where: chance(0.2) ? (otherwise(e.where, draw) as Entry['where']) : e.where } : e)
+        const wrong = !careful && chance(n < COMMON ? 0.15 : 0.4)
+        put(wrong ? { ...e, data: otherwise(e.data, draw, limits), where: chance(0.2) ? (otherwise(e.where, draw) as Entry['where']) : e.where } : e)
       }
     // Findings are answered, and read again, mostly well.
     for (const { entry: of } of openFindings(state).slice(0, 6)) {
@@ -196,7 +208,7 @@ function spend(n: number): Days {
     }
     const last = known.at(-1)
     if (last && chance(0.12))
-      put({ ...last, data: otherwise(last.data, draw), supersedes: last.id, ...(chance(0.8) ? { reason: 'read wrongly' } : {}) })
+      put({ ...last, data: otherwise(last.data, draw, limits), supersedes: last.id, ...(chance(0.8) ? { reason: 'read wrongly' } : {}) })
     if (last && chance(0.06)) put(raw('strike', last.where, { reason: 'of another wall' }, { supersedes: pick(draw, known).id }))
     for (const h of waitingHolds(state).slice(0, 1)) {
       const where = { stage: h.stage.id, section: h.section, course: h.course }
