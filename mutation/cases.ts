@@ -8,7 +8,7 @@ import soils from '../core/test/fixtures/pinned-soil.json'
 import values from '../core/test/fixtures/pinned-values.json'
 import { marksOf, PINNED, soilMarks } from '../core/test/pinned'
 import { AROUND, marksAround } from '../core/test/pinned-around'
-import { FUNCTIONS, functionMark } from '../core/test/pinned-functions'
+import { FUNCTIONS, functionMark, partsOf } from '../core/test/pinned-functions'
 import { marksOfDays, RECORDS } from '../core/test/pinned-records'
 import { valuesKept } from '../core/test/pinned-values'
 import { files } from './test-files'
@@ -32,7 +32,9 @@ export const pins: readonly Case[] = [
   ...each('around', AROUND, marksAround, around),
   ...each('wall', PINNED, marksOf, walls),
   ...each('days', RECORDS, marksOfDays, records),
-  ...Object.keys(FUNCTIONS).map((name) => ({ name, run: () => same(functionMark(name), (functions as Record<string, string>)[name]) })),
+  ...Object.keys(FUNCTIONS).flatMap((name) =>
+    each(name, partsOf(name), (part) => functionMark(name, part), (functions as Record<string, string[]>)[name] as string[]),
+  ),
   { name: 'soils', run: () => same(soilMarks(), soils) },
 ]
 

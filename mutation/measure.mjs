@@ -86,9 +86,10 @@ const all = cases.map((_, n) => n)
 const passing = (id) => (asLoaded.has(id) ? all : (byMutant.get(id) ?? []))
 /** How often a case noticed a mutant of a file: what noticed its neighbours is asked first, then what is quick and passes little else. */
 const noticedBy = new Map()
+const roomOf = (file) => file.split('/')[2]
 const casesOf = ({ id, file }) => {
-  const often = noticedBy.get(file)
-  const worth = (n) => (often?.get(n) ?? 0) / (20 + cases[n].ms)
+  const [often, here] = [noticedBy.get(file), noticedBy.get(roomOf(file))]
+  const worth = (n) => ((often?.get(n) ?? 0) + (here?.get(n) ?? 0) / 20) / (20 + cases[n].ms)
   // What is worked out as the program is loaded is a table or a form for the most part: the first case has all of them.
   const first = (n) => (asLoaded.has(id) && n === 0 ? 0 : 1)
   const cost = (n) => cases[n].ms + cases[n].passes.length / 20
@@ -118,10 +119,11 @@ async function tried(list, seconds, told) {
           child.on('message', (m) => {
             const of = current
             current = undefined
-            if (m.by !== undefined) {
-              const often = noticedBy.get(of.file) ?? new Map()
-              noticedBy.set(of.file, often.set(order[m.by], (often.get(order[m.by]) ?? 0) + 1))
-            }
+            if (m.by !== undefined)
+              for (const place of [of.file, roomOf(of.file)]) {
+                const often = noticedBy.get(place) ?? new Map()
+                noticedBy.set(place, often.set(order[m.by], (often.get(order[m.by]) ?? 0) + 1))
+              }
             told(of, { noticed: m.by !== undefined, all: m.all })
             go()
           })

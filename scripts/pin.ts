@@ -1,7 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { marksOf, PINNED, soilMarks } from '../core/test/pinned'
 import { AROUND, marksAround } from '../core/test/pinned-around'
-import { FUNCTIONS, functionMark } from '../core/test/pinned-functions'
+import { FUNCTIONS, functionMarks } from '../core/test/pinned-functions'
 import { marksOfDays, RECORDS } from '../core/test/pinned-records'
 import { valuesKept } from '../core/test/pinned-values'
 
@@ -13,4 +13,4 @@ keep('pinned-around', each(AROUND, marksAround))
 keep('pinned-soil', soilMarks())
 keep('pinned-records', each(RECORDS, marksOfDays))
 keep('pinned-values', valuesKept())
-keep('pinned-functions', Object.fromEntries(Object.keys(FUNCTIONS).map((name) => [name, functionMark(name)])))
+keep('pinned-functions', Object.fromEntries(Object.keys(FUNCTIONS).map((name) => [name, functionMarks(name)])))

@@ -281,14 +281,20 @@ export const FUNCTIONS: Readonly<Record<string, readonly [draws: number, of: (dr
   ],
 }
 
-/** A mark of each, to nine digits. */
-export function functionMark(name: string): string {
+const PART = 150
+/** How many parts of draws a function has. */
+export const partsOf = (name: string) => Math.ceil((FUNCTIONS[name] as (typeof FUNCTIONS)[string])[0] / PART)
+
+/** A mark of a part of its draws, to nine digits. */
+export function functionMark(name: string, part: number): string {
   const [count, of] = FUNCTIONS[name] as (typeof FUNCTIONS)[string]
   const hash = createHash('sha256')
-  for (let n = 0; n < count; n++) {
+  for (let n = part * PART; n < Math.min(count, (part + 1) * PART); n++) {
     const made = of(numbers(7907 * (n + 1)), n)
     const text = JSON.stringify(made, (_k, v) => (typeof v === 'number' && !Number.isInteger(v) ? Number(v.toPrecision(9)) + 0 : v))
     hash.update(say(text ?? '', 'metric'))
   }
   return hash.digest('hex').slice(0, 12)
 }
+/** The marks of all parts. */
+export const functionMarks = (name: string): string[] => Array.from({ length: partsOf(name) }, (_, part) => functionMark(name, part))
