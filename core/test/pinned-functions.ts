@@ -3,6 +3,7 @@
 import { createHash } from 'node:crypto'
 import {
   type BondInput,
+  baseSteps,
   bond,
   coarseCorrection,
   cutting,
@@ -14,6 +15,7 @@ import {
   gridCut,
   identifySoil,
   judgeDensity,
+  KINDS,
   liftPlans,
   lifts,
   looksLikeShare,
@@ -48,6 +50,7 @@ import {
 } from '@stone-tally/core'
 import { type Draw, maybe, on, pick, several } from './drawn'
 import { numbers } from './pinned'
+import { kindSaid } from './pinned-kinds'
 import { buried, recommended, rulesSaid, strangeBooks } from './pinned-rules'
 
 const SIGHTS = ['backsight', 'intermediate', 'foresight', 'check'] as const
@@ -257,10 +260,32 @@ export const FUNCTIONS: Readonly<Record<string, readonly [draws: number, of: (dr
     },
   ],
   soil: [1500, (d) => [identifySoil(answers(d, 1), 1), identifySoil(answers(d, 2), 2)]],
+  ...Object.fromEntries(KINDS.map((k) => [`kind ${k.kind}`, [300, (d: Draw) => kindSaid(k, d)] as const])),
   'rule books': [700, rulesSaid],
   'strange rule books': [300, strangeBooks],
   'schools spoken for': [1500, recommended],
   embedment: [400, buried],
+  'pad steps': [
+    500,
+    (d) => {
+      let at = pick(d, [0, 0, 2])
+      const profile = several(d, 2, 6, () => {
+        const p = { station: at, toe: on(d, 10, 11, 0.1) }
+        at += on(d, 0.2, 2, 0.2) * (maybe(d, 0.02) ? 0 : 1)
+        return p
+      })
+      const keepOff = several(d, 0, 2, () => ({ station: on(d, 0, 5, 0.1), within: pick(d, [0.1, 0.2, 0.3]) }))
+      const levels = maybe(d, 0.3) ? [0, 0.2, 0.5, 0.6, 1] : undefined
+      const input = {
+        datum: 9.8,
+        minEmbedment: pick(d, [0, 0.1, 0.2]),
+        minRun: pick(d, [0, 0.4, 0.8, 1, 30]),
+        unit: { height: 0.2, length: 0.4 },
+        profile,
+      }
+      return [baseSteps(input, keepOff, levels), baseSteps(input)]
+    },
+  ],
   bond: [1500, (d) => bond(stretch(d))],
   'bond of a stretch': [1200, (d) => [searchBond(stretchToBond(d)), searchBond(stretchToBond(d), false), quickBond(stretchToBond(d))]],
   cutting: [
