@@ -4,6 +4,7 @@ import {
   advance,
   barriers,
   beddingAdvice,
+  CHOICES,
   cleared,
   clockOf,
   courseSheet,
@@ -14,6 +15,7 @@ import {
   drainPlan,
   dueOf,
   type Entry,
+  emptyRules,
   emptyState,
   entriesJsonSchema,
   fillHeld,
@@ -22,6 +24,7 @@ import {
   glimpseOf,
   growthReport,
   inspectionPoints,
+  issueUnder,
   type Layout,
   laidPipe,
   latestSetup,
@@ -41,6 +44,7 @@ import {
   overridesOf,
   overviewOf,
   owedBefore,
+  type Plan,
   padChoiceOf,
   padFacts,
   padReadings,
@@ -49,6 +53,7 @@ import {
   planHash,
   progressBook,
   progressOf,
+  type Rules,
   readEntry,
   rollBook,
   type Step,
@@ -79,7 +84,9 @@ const SYSTEMS_THEN = ['hollow-core', 'rear-lip', 'tongue-groove', 'pattern', 'la
 const SHAPES = [0, 2, 5, 7, 10, 13, 14, 19, 21] as const
 /** A third round of them is spent on what lies exactly at a limit. */
 const COMMON = SYSTEMS_THEN.length * 2
-export const RECORDS = SYSTEMS_THEN.length * 3
+/** A fourth on walls of a company with schools of its own, and with entries of a newer Stone Tally among them. */
+const SCHOOLED = SYSTEMS_THEN.length * 3
+export const RECORDS = SYSTEMS_THEN.length * 4
 
 const KINDS = (entriesJsonSchema() as { properties: Record<string, JsonSchema> }).properties
 
@@ -114,7 +121,23 @@ export interface Days {
   readonly way: readonly unknown[]
 }
 
+/** Schools of a company, another for each wall. */
+function schoolsOf(n: number): Rules {
+  const draw = numbers(15485863 * (n + 1))
+  const choices = CHOICES.map((c) => ({ choice: c.id, option: pick(draw, c.options).id, why: 'how we build' }))
+  return { ...emptyRules(), choices }
+}
+/** The same wall as a company with schools of its own plans it; as it was where they do not fit it. */
+function schooled(plan: Plan, n: number): Plan {
+  const made = issueUnder(plan, { company: schoolsOf(n) })
+  return made.ok ? made.value : plan
+}
+
 function layoutsOf(n: number): readonly [Layout, Layout] {
+  if (n >= SCHOOLED) {
+    const [a, b] = layoutsOf(n % SYSTEMS_THEN.length)
+    return [layoutOf(schooled(a.plan, n)), layoutOf(schooled(b.plan, n))]
+  }
   const id = SYSTEMS_THEN[n % SYSTEMS_THEN.length] as (typeof SYSTEMS_THEN)[number]
   const shaped = n < SYSTEMS_THEN.length || id === 'big-block' || id === 'masonry'
   if (shaped) {
@@ -142,7 +165,7 @@ export function daysOf(n: number): Days {
 function spend(n: number): Days {
   const draw = numbers(104729 * (n + 1))
   const chance = (p: number) => draw(0, 1) < p
-  const [first, second] = layoutsOf(n % COMMON)
+  const [first, second] = layoutsOf(n < SCHOOLED ? n % COMMON : n)
   const limits =
     n < COMMON
       ? []
@@ -225,6 +248,13 @@ function spend(n: number): Days {
         )
     }
     if (chance(0.1)) put(raw('override', { stage: step.stage.id, section: step.section, course: step.course }, { reason: 'level fell in the water' }))
+    // What a newer version recorded stands in the record, whatever it is.
+    if (n >= SCHOOLED && turn % 16 === 5)
+      state = advance(state, {
+        seq: ++seq,
+        receivedAt: new Date(MORNING + day * 86_400_000).toISOString(),
+        entry: stamp(raw('x-ray', { stage: step.stage.id, section: step.section, course: step.course }, { of: known.at(-1)?.id, seen: 'bars' })),
+      })
     // Whatever a device may send besides, of any kind.
     for (let i = 0; i < 3; i++) {
       const kind = pick(
