@@ -77,7 +77,8 @@ export const lifts = defineWork({
     // Thin lifts are more lifts: as many as the thinnest that is placed, and two more for what was laid too low.
     const thin = tableOf(state.layout.plan) === 1 ? 0 : Math.ceil(((step.lifts?.count ?? 1) * (step.lifts?.compacted ?? 0)) / THINNEST)
     const most = Math.max(step.lifts?.count ?? 1, thin) + 2
-    if (lift > most) return fail('data.lift', `the plan has ${step.lifts?.count} lifts here; ${lift} is too many`)
+    if (lift > most)
+      return fail('data.lift', `the plan has ${step.lifts?.count} ${step.lifts?.count === 1 ? 'lift' : 'lifts'} here; ${lift} is too many`)
     const twice = kind.among(state.logs.get(step.key)?.work ?? []).some((e) => {
       const d = e.entry.data
       const old = status().unmatched.some((u) => u.recorded === e)
