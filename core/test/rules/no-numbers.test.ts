@@ -10,6 +10,7 @@ const KNOWN: readonly (readonly [code: string, what: string])[] = [
   ['minutes < 2880', 'words for a stretch of time'],
   ['?? 0) >= 5', 'rain that counts as wet, an advice on pad material'],
   ['k <= 40', 'a loop'],
+  ['places < 6', 'a loop'],
   ['i < 20', 'a loop'],
   ['.trim().length ?? 0) < 3', 'a text that says something'],
   ['?.trim().length ?? 0) >= 3', 'a text that says something'],
