@@ -1,4 +1,4 @@
-// Thirty-six records of made-up days on walls of every system: every verdict, refusal, barrier, report and sentence as it was when they were pinned.
+// Forty-five records of made-up days on walls of every system: every verdict, refusal, barrier, report and sentence as it was when they were pinned.
 import {
   crewSheet,
   densityReport,

@@ -86,7 +86,9 @@ const SHAPES = [0, 2, 5, 7, 10, 13, 14, 19, 21] as const
 const COMMON = SYSTEMS_THEN.length * 2
 /** A fourth on walls of a company with schools of its own, and with entries of a newer Stone Tally among them. */
 const SCHOOLED = SYSTEMS_THEN.length * 3
-export const RECORDS = SYSTEMS_THEN.length * 4
+/** A fifth on walls begun before there were rule tables, and gone on with under the rules of today. */
+const GONE_ON = SYSTEMS_THEN.length * 4
+export const RECORDS = SYSTEMS_THEN.length * 5
 
 const KINDS = (entriesJsonSchema() as { properties: Record<string, JsonSchema> }).properties
 
@@ -134,6 +136,12 @@ function schooled(plan: Plan, n: number): Plan {
 }
 
 function layoutsOf(n: number): readonly [Layout, Layout] {
+  if (n >= GONE_ON) {
+    const before = layoutOf(pinnedPlan(SHAPES[n - GONE_ON] as number) as never)
+    const today = issueUnder(before.plan, {})
+    if (!today.ok) throw new Error(JSON.stringify(today.problems))
+    return [before, layoutOf(today.value)]
+  }
   if (n >= SCHOOLED) {
     const [a, b] = layoutsOf(n % SYSTEMS_THEN.length)
     return [layoutOf(schooled(a.plan, n)), layoutOf(schooled(b.plan, n))]
@@ -202,7 +210,7 @@ function spend(n: number): Days {
       day += pick(draw, [1, 1, 3, 8])
       if (chance(0.8)) put(morningLook())
     }
-    if (turn === 40 && n % 3 === 0) {
+    if (n >= GONE_ON ? turn === 24 : turn === 40 && n % 3 === 0) {
       state = { ...emptyState([first, second]), ...rebuilt(state, [first, second]) }
       send({ ...stamp(raw('revision', {}, { number: 2, plan: planHash(second.plan) })), revision: 2 })
     }
