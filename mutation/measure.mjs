@@ -3,6 +3,7 @@
 //
 //   ROOMS, SAMPLE, SEED   what is drawn (draw.mjs); all six rooms when left out
 //   SECONDS=2             how long one mutant is tried in the first round
+//   FROM=earlier.json     goes on from what an earlier run of the same draw kept: what was noticed then is not tried again in the first round
 //   REST=0.1              the share, drawn by SEED, of those not noticed by then that every test of theirs is run on; 1 for all
 import { fork } from 'node:child_process'
 import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
@@ -168,7 +169,9 @@ const keep = () =>
       0,
     ),
   )
-await tried(told, seconds, (m, r) => {
+if (process.env.FROM) for (const { id, noticed } of JSON.parse(readFileSync(process.env.FROM, 'utf8'))) results.set(id, { noticed, all: false })
+const first = process.env.FROM ? [] : told
+await tried(first, seconds, (m, r) => {
   results.set(m.id, r)
   if (++count % 500 === 0) {
     console.log(
@@ -185,7 +188,10 @@ const rest = left.filter((m) => {
   seed = (seed * 48271) % 2147483647
   return seed / 2147483647 < Number(process.env.REST ?? 0.1)
 })
-await tried(rest, 1200, (m, r) => results.set(m.id, { ...r, second: true }))
+await tried(rest, 1200, (m, r) => {
+  results.set(m.id, { ...r, second: true })
+  keep()
+})
 keep()
 for (const room of rooms) {
   const here = told.filter((m) => m.file.startsWith(`core/src/${room}/`))
