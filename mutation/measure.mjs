@@ -5,6 +5,7 @@
 //   SECONDS=2             how long one mutant is tried in the first round
 //   FROM=earlier.json     goes on from what an earlier run of the same draw kept: what was noticed then is not tried again in the first round
 //   REST=0.1              the share, drawn by SEED, of those not noticed by then that every test of theirs is run on; 1 for all
+//   REST_SECONDS=1200     and how long at most
 import { fork } from 'node:child_process'
 import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { cpus } from 'node:os'
@@ -188,7 +189,7 @@ const rest = left.filter((m) => {
   seed = (seed * 48271) % 2147483647
   return seed / 2147483647 < Number(process.env.REST ?? 0.1)
 })
-await tried(rest, 1200, (m, r) => {
+await tried(rest, Number(process.env.REST_SECONDS ?? 1200), (m, r) => {
   results.set(m.id, { ...r, second: true })
   keep()
 })

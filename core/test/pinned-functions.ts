@@ -6,6 +6,7 @@ import {
   baseSteps,
   bond,
   coarseCorrection,
+  compareLayouts,
   cutting,
   cuttingBound,
   fabricArea,
@@ -16,6 +17,7 @@ import {
   identifySoil,
   judgeDensity,
   KINDS,
+  type Layout,
   liftPlans,
   lifts,
   looksLikeShare,
@@ -52,6 +54,8 @@ import { type Draw, maybe, on, pick, several } from './drawn'
 import { numbers } from './pinned'
 import { kindSaid } from './pinned-kinds'
 import { buried, recommended, rulesSaid, strangeBooks } from './pinned-rules'
+import { layoutOf } from './plans'
+import { started } from './started'
 
 const SIGHTS = ['backsight', 'intermediate', 'foresight', 'check'] as const
 function sights(draw: Draw): Sight[] {
@@ -119,6 +123,43 @@ const answers = (draw: Draw, table: number) =>
       .filter(() => maybe(draw, 0.9))
       .map((q) => [q.id, pick(draw, q.answers as readonly (readonly [string, ...unknown[]])[])[0]]),
   ) as unknown as SoilAnswers
+
+/** What a revision may change without moving a unit. */
+const CHANGED: Readonly<Record<string, readonly unknown[]>> = {
+  engineer: ['plan E-2', undefined],
+  drawing: ['sheet 4', undefined],
+  benchmark: [{ name: 'BM 2', elevation: 10.125 }],
+  excavation: [
+    { behind: 1.5, slope: 1.5 },
+    { behind: 1.2, slope: 1 },
+  ],
+  top: [{ style: 'level' }, undefined],
+  openings: [[{ name: 'culvert', station: 3, width: 0.5, bottom: 10.2, height: 0.4 }], undefined],
+  obstacles: [[{ name: 'gas', station: 2, behind: 0.5, elevation: 9.5 }], undefined],
+  holds: [undefined, [], ['water', 'slope']],
+  stands: [undefined, [{ kind: 'slope', rise: 0.3 }], [{ kind: 'building', away: 3 }]],
+  found: [undefined, { points: [{ station: 0, behind: 0, elevation: 10 }] }],
+  front: [undefined, { slope: 0.2, erodible: true }, { slope: 0.1, erodible: false }],
+  frost: [undefined, 0.5],
+  engineerBy: ['Another', undefined],
+  padSteps: [undefined, [], [3, 4.5]],
+  water: [undefined, { heel: { height: 0.5 } }],
+  sections: [
+    [
+      { id: 'A', from: 0, to: 4 },
+      { id: 'B', from: 4, to: 9.6 },
+    ],
+  ],
+}
+const compared: Layout[] = []
+function plansCompared(draw: Draw): unknown {
+  if (compared.length === 0)
+    compared.push(layoutOf(started('hollow-core')), layoutOf(started('gabion')), layoutOf(started('hollow-core', { length: 7.2, frost: 0.4 })))
+  const one = pick(draw, compared)
+  const changed = Object.fromEntries(Object.entries(CHANGED).flatMap(([name, values]) => (maybe(draw, 0.3) ? [[name, pick(draw, values)]] : [])))
+  const other = { ...one, plan: { ...one.plan, ...changed } } as Layout
+  return [compareLayouts(one, other), compareLayouts(other, one), compareLayouts(one, pick(draw, compared))]
+}
 
 /** What is pinned: each on so many draws. */
 export const FUNCTIONS: Readonly<Record<string, readonly [draws: number, of: (draw: Draw, n: number) => unknown]>> = {
@@ -265,6 +306,7 @@ export const FUNCTIONS: Readonly<Record<string, readonly [draws: number, of: (dr
   'strange rule books': [300, strangeBooks],
   'schools spoken for': [1500, recommended],
   embedment: [400, buried],
+  'plans compared': [300, plansCompared],
   'pad steps': [
     500,
     (d) => {

@@ -35,7 +35,7 @@ const FIELDS: readonly [string, string, (p: Plan) => string][] = [
     'Around it',
     (p) => p.stands?.map((s) => STAND_NAMES[s.kind].toLowerCase() + (s.away === undefined ? '' : ` ${m(s.away)} behind`)).join(', ') || 'nothing',
   ],
-  ['found', 'Ground as found', (p) => (p.found ? `${p.found.points.length} levels` : 'not measured')],
+  ['found', 'Ground as found', (p) => (p.found ? `${p.found.points.length} ${p.found.points.length === 1 ? 'level' : 'levels'}` : 'not measured')],
   ['front', 'Ground in front', (p) => (p.front ? `falls ${p.front.slope} per 1 out${p.front.erodible ? ', washes out' : ''}` : 'nobody has said')],
   ['frost', 'Frost depth', (p) => (p.frost === undefined ? 'not given' : m(p.frost))],
   ['engineer-by', 'Its engineer', (p) => p.engineerBy ?? 'none'],
