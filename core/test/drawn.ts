@@ -15,6 +15,8 @@ export interface JsonSchema {
   readonly items?: JsonSchema
 }
 export type Draw = ReturnType<typeof numbers>
+/** Something that is pinned on so many draws. */
+export type Pinned = readonly [draws: number, of: (draw: Draw, n: number) => unknown]
 export const pick = <T>(draw: Draw, list: readonly T[]): T => list[Math.min(list.length - 1, Math.floor(draw(0, list.length)))] as T
 
 /** A number of a grid, both ends included. */
