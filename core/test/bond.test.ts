@@ -231,3 +231,15 @@ describe('cut list', () => {
     expect(made.rolls.length - made.lowerBound).toBeLessThanOrEqual(1)
   })
 })
+
+test('two hundred thousand strips are taken, one more is not', () => {
+  const strips = (more: number) => [
+    { length: 5, count: 100_000 },
+    { length: 2.5, count: 100_000 - 1 },
+    { length: 1, count: 1 + more },
+  ]
+  const most = gridCut({ rollLength: 10, strips: strips(0) })
+  expect(most.ok && [most.value.rolls.length, most.value.lowerBound]).toEqual([75_000, 75_000])
+  const over = gridCut({ rollLength: 10, strips: strips(1) })
+  expect(over.ok ? [] : over.problems).toEqual([{ field: 'strips', message: '200001 strips are over the limit of 200,000; give them in parts' }])
+})

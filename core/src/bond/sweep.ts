@@ -101,7 +101,7 @@ function sweep(s: StretchToBond, countHalves: boolean, mostCuts: number): BondPi
   for (let w = 0; w < count; w++) {
     const at = windows[w]
     if (!at) continue
-    if (done.length > 0) done.length = 0
+    done.length = 0
     // Keys grow while the window is worked, as a short cut may end in the same window.
     let before = -1
     for (;;) {
