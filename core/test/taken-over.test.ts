@@ -21,6 +21,12 @@ const CHANGES: Readonly<Record<string, (p: Plan) => Plan>> = {
   }),
   'no opening': (p) => ({ ...p, openings: [] }),
   'sections joined': (p) => ({ ...p, sections: [{ id: 'Z', from: 0, to: p.length }] }),
+  'its line the other way round its corners': (p) => ({
+    ...p,
+    ...(p.alignment
+      ? { alignment: { ...p.alignment, vertices: p.alignment.vertices.map((v) => ({ easting: v.easting, northing: -v.northing, bulge: -(v.bulge ?? 0) })) } }
+      : {}),
+  }),
   'a longer dig': (p) => ({ ...p, excavation: { ...p.excavation, behind: p.excavation.behind + 0.2 } }),
 }
 
@@ -39,6 +45,21 @@ describe.each(Array.from({ length: 24 }, (_, i) => i * 2 + 1))('made-up wall %i'
       expect(marks(laid(plan, other))).toEqual(marks(first))
     }
   })
+})
+
+test.each([1, 3, 7, 13, 19])('a straight wall %i that grows by a unit is laid anew', (n) => {
+  const { alignment: _, ...bare } = storedPlan(pinnedPlan(n) as object) as Plan
+  const straight = { ...bare, openings: undefined } as Plan
+  const longer = {
+    ...straight,
+    length: straight.length + 0.6,
+    grades: straight.grades.map((g) => (g.station === straight.length ? { ...g, station: g.station + 0.6 } : g)),
+    sections: straight.sections.map((s) => (s.to === straight.length ? { ...s, to: s.to + 0.6 } : s)),
+  } as Plan
+  const [first, anew] = [laid(straight), laid(longer)]
+  expect(first && anew).toBeDefined()
+  expect(marks(laid(longer, first))).toEqual(marks(anew))
+  expect(marks(laid(straight, anew))).toEqual(marks(first))
 })
 
 test('another unit of the same system, on the same line: every piece is laid anew', () => {
