@@ -24,7 +24,12 @@ const CHANGES: Readonly<Record<string, (p: Plan) => Plan>> = {
   'its line the other way round its corners': (p) => ({
     ...p,
     ...(p.alignment
-      ? { alignment: { ...p.alignment, vertices: p.alignment.vertices.map((v) => ({ easting: v.easting, northing: -v.northing, bulge: -(v.bulge ?? 0) })) } }
+      ? {
+          alignment: {
+            ...p.alignment,
+            vertices: p.alignment.vertices.map((v) => ({ easting: v.easting, northing: -v.northing, bulge: -(v.bulge ?? 0) })),
+          },
+        }
       : {}),
   }),
   'a longer dig': (p) => ({ ...p, excavation: { ...p.excavation, behind: p.excavation.behind + 0.2 } }),
