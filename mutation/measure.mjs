@@ -206,3 +206,12 @@ for (const room of rooms) {
     `${room}: ${here.length} mutants; noticed ${first} at first, ${also} of ${second} looked at again, ${open} not looked at again: ${((100 * (first + also + open * share)) / here.length).toFixed(1)} %`,
   )
 }
+// For the library to look at under Jest: what was run whole and not noticed.
+writeFileSync(
+  'test-results/mutation-missed.json',
+  JSON.stringify(
+    told.filter((m) => results.get(m.id).all && !results.get(m.id).noticed).map((m) => m.place),
+    null,
+    1,
+  ),
+)
