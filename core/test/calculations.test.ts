@@ -1,10 +1,6 @@
 import { type BaseStepsInput, baseSteps, embedment, lifts, rod } from '@stone-tally/core'
 import fc from 'fast-check'
-
-const value = <T>(r: { ok: true; value: T } | { ok: false; problems: readonly unknown[] }): T => {
-  if (!r.ok) throw new Error(JSON.stringify(r.problems))
-  return r.value
-}
+import { value } from './plans'
 
 describe('rod', () => {
   test('height of instrument, target rod and deviation', () => {

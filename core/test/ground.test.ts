@@ -31,12 +31,8 @@ import {
   zeroAirVoids,
 } from '@stone-tally/core'
 import fc from 'fast-check'
-import { plain } from './plans'
+import { plain, value } from './plans'
 
-const value = <T>(r: { ok: true; value: T } | { ok: false; problems: readonly unknown[] }): T => {
-  if (!r.ok) throw new Error(JSON.stringify(r.problems))
-  return r.value
-}
 const finite = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 
 describe('trench', () => {

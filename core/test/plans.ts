@@ -56,6 +56,12 @@ const who = { foreman: 'Fay', crew: 'Cal', inspector: 'Ian', office: 'Olu' }
 /** Sentences of the core within a value, as a reader in metres has them. */
 export const plain = <T>(value: T): T => (value === undefined ? value : (JSON.parse(say(JSON.stringify(value), 'metric')) as T))
 
+/** What was worked out; fails with what was wrong where it was not. */
+export const value = <T>(r: { ok: true; value: T } | { ok: false; problems: readonly unknown[] }): T => {
+  if (!r.ok) throw new Error(JSON.stringify(r.problems))
+  return r.value
+}
+
 /** Signed by hand: whoever it is. */
 export const SIGNED = { drawn: [[0.1, 0.3, 0.5, 0.7].map((x) => ({ x, y: 0.5 }))] }
 

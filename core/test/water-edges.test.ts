@@ -14,12 +14,8 @@ import {
   swaleDepth,
 } from '@stone-tally/core'
 import { numbers } from './pinned'
-import { plain } from './plans'
+import { plain, value } from './plans'
 
-const value = <T>(r: { ok: true; value: T } | { ok: false; problems: readonly unknown[] }): T => {
-  if (!r.ok) throw new Error(JSON.stringify(r.problems))
-  return r.value
-}
 const said = (r: { ok: boolean; problems?: readonly { field: string; message: unknown }[] }) =>
   r.problems?.map((p) => [p.field, plain(p.message as never)])
 

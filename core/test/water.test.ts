@@ -19,14 +19,10 @@ import {
 } from '@stone-tally/core'
 import fc from 'fast-check'
 import { good } from './build'
-import { built, entry, layoutOf, plain, plain as plainly, smallPlan } from './plans'
+import { built, entry, layoutOf, plain, plain as plainly, smallPlan, value } from './plans'
 import { Site } from './site'
 import { startedLayout } from './started'
 
-const value = <T>(r: { ok: true; value: T } | { ok: false; problems: readonly unknown[] }): T => {
-  if (!r.ok) throw new Error(JSON.stringify(r.problems))
-  return r.value
-}
 const field = (r: { ok: boolean; problems?: readonly { field: string }[] }) => (r.ok ? undefined : r.problems?.[0]?.field)
 
 describe('drain', () => {
