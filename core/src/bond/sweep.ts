@@ -89,8 +89,8 @@ function sweep(s: StretchToBond, countHalves: boolean, mostCuts: number): BondPi
     if (s.cutEnd) offer(key + CUT, 'cut', key, Math.max(lo, length - full + LESS), Math.min(hi, length - minPiece))
   }
   finish(0, 0, 0)
-  if (best !== Number.POSITIVE_INFINITY && bestFrom) {
-    const only = bestFrom as { kind: BondPiece['kind'] }
+  const only = bestFrom as { kind: BondPiece['kind'] } | undefined
+  if (only) {
     // The whole stretch is one piece; a cut at both its ends needs both to be allowed.
     if (only.kind !== 'cut' || s.cutStart) return [{ length, kind: only.kind }]
     best = Number.POSITIVE_INFINITY
@@ -126,7 +126,7 @@ function sweep(s: StretchToBond, countHalves: boolean, mostCuts: number): BondPi
           without(spans, (below[i] as number) - minOverlap, (below[i] as number) + minOverlap)
         }
       }
-      for (let i = 0; i < done.length && spans.length > 0; i += 2) {
+      for (let i = 0; i < done.length; i += 2) {
         const [lo, hi] = [done[i] as number, done[i + 1] as number]
         if (hi - lo > NEAR) without(spans, lo, hi)
         // A mere point that was reached cheaper goes too.
@@ -158,7 +158,7 @@ function sweep(s: StretchToBond, countHalves: boolean, mostCuts: number): BondPi
   pieces.push({ length: bestFrom.kind === 'full' ? full : bestFrom.kind === 'half' ? width : length - at, kind: bestFrom.kind })
   const find = (cost: number, lo: number, hi: number): [number, number] | undefined => {
     let found: [number, number] | undefined
-    for (let w = Math.max(0, Math.floor(lo / width) - 1); w <= Math.floor(hi / width) + 1 && w < count; w++) {
+    for (let w = Math.floor(lo / width) - 1; w <= Math.floor(hi / width) + 1; w++) {
       const at = windows[w]
       const spans = at?.spans[at.keys.indexOf(cost)]
       if (!spans) continue
