@@ -136,6 +136,20 @@ describe('sections and openings at their edges', () => {
     expect(moved(-0.3, 0)).toEqual(['Face line moved along itself: up to 300 mm back, 0.0 m to 9.0 m'])
     expect(moved(0.004, 0)).toEqual([])
   })
+  test('of two openings each ends the runs beside it, and nothing else ends as one', () => {
+    const openings = [
+      { name: 'culvert', station: 3, width: 0.9, bottom: 10, height: 0.6 },
+      { name: 'door', station: 6.3, width: 0.9, bottom: 10, height: 0.6 },
+    ]
+    const layout = layoutOf(planOn([at(0, 0), at(9, 0)], false, { openings }))
+    const edges = openings.flatMap((o) => [o.station - o.width / 2, o.station + o.width / 2])
+    const ends = layout.runs.flat().flatMap((r) => [
+      { at: r.from, is: r.start },
+      { at: r.to, is: r.end },
+    ])
+    for (const e of ends) expect([e.at, e.is === 'opening']).toEqual([e.at, edges.some((x) => Math.abs(x - e.at) < 1e-6)])
+    for (const x of edges) expect(ends.filter((e) => Math.abs(e.at - x) < 1e-6).length).toBeGreaterThan(1)
+  })
   test('nothing differs between a wall and itself', () => expect(compareLayouts(layoutOf(), layoutOf())).toEqual([]))
 })
 
