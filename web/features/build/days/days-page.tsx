@@ -45,6 +45,8 @@ const Hero = styled.div`
   display: grid; grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr); gap: 20px; align-items: start; border-top: 3px solid var(--ink); padding-top: 12px;
   strong.day { display: block; font-size: 34px; line-height: 1.1; } @media (max-width: 800px) { grid-template-columns: minmax(0, 1fr); }
 `
+/** One line where there is room for it, two elsewhere, whatever is said on it. */
+const Odds = styled.p`min-height: 1lh; @media (max-width: 1100px) { min-height: 2lh; }`
 const Key = styled.p`display: flex; flex-wrap: wrap; gap: 2px 16px; font: 500 15px/1.3 'Barlow Condensed', sans-serif; color: var(--soft); svg { vertical-align: 3px; margin-right: 6px; }`
 
 /** Days: when the wall will be done and with what odds, what is on the longest way, what would win days back, and where on the wall it all happens. */
@@ -196,22 +198,18 @@ function Outlook({
   return (
     <Hero>
       <Stack>
-        {odds ? (
-          <div>
-            <strong className="day">{fullDay(nine)}</strong>
-            <p>
-              in nine of ten; as likely as not by {dayWords(even)}. If nothing scatters and no day is lost: {dayWords(programme.finish)}.
-            </p>
-          </div>
-        ) : (
-          // As tall as what takes its place: nobody's press below is to miss because a number came in.
-          <div>
-            <strong className="day">Reckoning …</strong>
-            <p role="status">
-              Reckoning the odds … {done} of {input.runs} runs. If nothing scatters and no day is lost: {dayWords(programme.finish)}.
-            </p>
-          </div>
-        )}
+        {/* As tall before as after: nobody's press below is to miss because a number came in. */}
+        <div>
+          <strong className="day">{odds ? fullDay(nine) : 'Reckoning …'}</strong>
+          {odds ? (
+            <Odds>in nine of ten; as likely as not by {dayWords(even)}.</Odds>
+          ) : (
+            <Odds role="status">
+              Reckoning the odds … {done} of {input.runs} runs.
+            </Odds>
+          )}
+          <p>If nothing scatters and no day is lost: {dayWords(programme.finish)}.</p>
+        </div>
         <Condensed style={{ color: 'var(--soft)' }}>
           {Math.round(programme.hours)} working hours left with {programme.calendar.data.crews}{' '}
           {programme.calendar.data.crews === 1 ? 'crew' : 'crews'}; no order of the work takes less than {Math.round(programme.bound)}. The order is a
