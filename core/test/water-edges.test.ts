@@ -215,6 +215,9 @@ describe('gradings', () => {
   test('fines are what passes the finest sieve, where there is one that fine', () => {
     expect(finesOf(of([4, 30], [0.075, 3]))).toBeCloseTo(3, 9)
     expect(finesOf(of([0.0075, 2], [0.75, 4]))).toBeCloseTo(3, 9)
+    // Converted from inches and back, it is the same sieve still.
+    expect(finesOf(of([0.075 * (1 + 1e-12), 3], [4, 30]))).toBeCloseTo(3, 9)
+    expect(finesOf(of([0.01, 1], [0.075 * (1 - 1e-12), 3]))).toBeCloseTo(3, 9)
     expect(finesOf(of([0.08, 3], [4, 30]))).toBeUndefined()
     expect(finesOf(of([0.01, 3], [0.05, 30]))).toBeUndefined()
   })

@@ -59,7 +59,9 @@ function passingAt(grading: Grading, size: number): number | undefined {
   const points = [...grading].sort((a, b) => a.size - b.size)
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1], points[i]] as [Grading[number], Grading[number]]
-    if (size >= a.size && size <= b.size) return a.passing + ((b.passing - a.passing) * Math.log(size / a.size)) / Math.log(b.size / a.size)
+    // A sieve converted from inches may miss its size by a last digit.
+    if (size >= a.size - 1e-9 && size <= b.size + 1e-9)
+      return a.passing + ((b.passing - a.passing) * Math.log(size / a.size)) / Math.log(b.size / a.size)
   }
   return undefined
 }
