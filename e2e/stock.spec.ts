@@ -213,7 +213,7 @@ test('plant on hire, work of others and a table of tasks go into the days', asyn
   })
   // What is reckoned anew after each entry stands above: what is pressed below keeps its place while that comes in, on any screen.
   const top = async () => Math.round((await page.getByRole('radiogroup', { name: 'View' }).boundingBox())?.y ?? 0)
-  for (const width of [390, 820, 1280]) {
+  for (const width of [320, 390, 820, 1280]) {
     await page.setViewportSize({ width, height: 800 })
     await page.goto(`${url()}/walls/${wall}/days`)
     await ready(page)

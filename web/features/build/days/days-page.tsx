@@ -44,9 +44,10 @@ import { useProgramme } from './use-programme'
 const Hero = styled.div`
   display: grid; grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr); gap: 20px; align-items: start; border-top: 3px solid var(--ink); padding-top: 12px;
   strong.day { display: block; font-size: 34px; line-height: 1.1; } @media (max-width: 800px) { grid-template-columns: minmax(0, 1fr); }
+  @media (max-width: 360px) { strong.day { font-size: 26px; } }
 `
-/** One line where there is room for it, two elsewhere, whatever is said on it. */
-const Odds = styled.p`min-height: 1lh; @media (max-width: 1100px) { min-height: 2lh; }`
+/** One line, two on the narrowest screens, whatever is said on it. */
+const Odds = styled.p`min-height: 1lh; @media (max-width: 360px) { min-height: 2lh; }`
 const Key = styled.p`display: flex; flex-wrap: wrap; gap: 2px 16px; font: 500 15px/1.3 'Barlow Condensed', sans-serif; color: var(--soft); svg { vertical-align: 3px; margin-right: 6px; }`
 
 /** Days: when the wall will be done and with what odds, what is on the longest way, what would win days back, and where on the wall it all happens. */
