@@ -1,5 +1,5 @@
 import { readFileSync, statSync } from 'node:fs'
-import { FILE_LIMIT, issueUnder, type Plan, type Problem, type Rules, readPlanFile, say } from '@stone-tally/core'
+import { FILE_LIMIT, issueUnder, judgedBy, type Plan, type Problem, type Rules, readPlanFile, say } from '@stone-tally/core'
 import { calculate, NAMES, schemaOf } from './calc'
 import { readReport, WRITERS } from './drawing'
 import { layOut, REPORTS } from './plan'
@@ -90,14 +90,21 @@ function plan(args: readonly string[]) {
   const content = file(path)
   const read = readPlanFile(content)
   if (!read.ok) throw badFile(path ?? '', read.problems)
-  const layout = layOut(under(path ?? '', read.value, rest))
+  const judged = under(path ?? '', read.value, rest)
+  const layout = layOut(judged.plan)
   if (!layout.ok) throw badFile(path ?? '', layout.problems)
-  print(report(layout.value))
+  // By which table it is judged stands before anything that is judged.
+  const said = JSON.stringify({ ruleTable: judged.table, ...(report(layout.value) as object) }, null, 2)
+  process.stdout.write(plain(`${said.replace(/^\{\n {2}/, '{ ')}\n`))
 }
 
-/** The plan as it stands in its file; with rule files as it would be issued under them. */
-function under(path: string, found: Plan, args: readonly string[]): Plan {
-  if (args.length === 0) return found
+/** The plan as it is judged: by its own table, or the newest; with rule files as it would be issued under them. */
+function under(path: string, found: Plan, args: readonly string[]): { readonly plan: Plan; readonly table: string } {
+  if (args.length === 0) {
+    const judged = judgedBy(found)
+    if (!judged.ok) throw badFile(path, judged.problems)
+    return judged.value
+  }
   const files: Rules[] = []
   for (let i = 0; i < args.length; i += 2) {
     if (args[i] !== '--rules') throw new Stop(2, `tally: unknown option ${args[i]}; there is --rules`)
@@ -111,7 +118,7 @@ function under(path: string, found: Plan, args: readonly string[]): Plan {
   if (files.length > 2) throw new Stop(2, 'tally: --rules at most twice: company, then site')
   const made = issueUnder(found, { company: files[0], site: files[1] })
   if (!made.ok) throw badFile(path, made.problems)
-  return made.value
+  return { plan: made.value, table: `rule table ${made.value.ruleTable}, with the rules given` }
 }
 
 function rules(args: readonly string[]) {
@@ -184,7 +191,7 @@ function write(args: readonly string[]) {
   if (!Object.hasOwn(WRITERS, as)) throw new Stop(2, `tally: write takes --as ${Object.keys(WRITERS).join(', --as ')}`)
   const found = readPlanFile(file(path))
   if (!found.ok) throw badFile(path ?? '', found.problems)
-  const layout = layOut(found.value)
+  const layout = layOut(under(path ?? '', found.value, []).plan)
   if (!layout.ok) throw badFile(path ?? '', layout.problems)
   process.stdout.write((WRITERS[as] as (typeof WRITERS)[string])(layout.value, new Date().toISOString()))
 }

@@ -72,7 +72,22 @@ function limitsAt(stage: Stage): string[] {
   const { work } = stage
   if (work.type === 'readings') return [work.limit, ...(work.firstLimit ? [work.firstLimit] : [])]
   if (work.type === 'check') return (work.measures ?? []).flatMap((m) => [m.least, m.most].filter((x): x is string => x !== undefined))
-  if (work.type === 'lifts') return ['compaction', 'passes', 'liftPlate', 'liftHand', 'backfillLift', 'looseHand']
+  // Passes are by plant and material; one number for all of them stood beside those that are judged.
+  if (work.type === 'lifts')
+    return [
+      'compaction',
+      ...([
+        'passesTamper',
+        'passesTamperFine',
+        'passesLight',
+        'passesLightFine',
+        'passesHeavy',
+        'passesHeavyFine',
+        'passesRoller',
+        'passesRollerFine',
+      ] as const),
+      ...(['liftPlate', 'liftHand', 'backfillLift', 'looseHand'] as const),
+    ]
   if (work.type === 'grid') return ['gridFrontMin', 'gridFrontMax', 'gridCover', 'gridLapSoil']
   if (work.type === 'pipe') return ['pipeBed', 'invert', 'pipeFallShare']
   return []

@@ -16,7 +16,7 @@ const company: Rules = {
   ...emptyRules('Company'),
   limits: [{ limit: 'courseLevel', value: 0.004, unit: 'm', why: 'our guarantee' }],
   choices: [{ choice: 'adhesive', option: 'each', why: 'flat stones' }],
-  points: [{ point: 'subgrade', kind: 'hold', roles: ['foreman', 'inspector'], own: false, why: 'the foreman looks' }],
+  points: [{ point: 'subgrade', kind: 'witness', roles: ['inspector'], own: false, why: 'rock' }],
 }
 const laid = (): Layout => {
   const made = issueUnder(plan(), { company })
@@ -36,7 +36,7 @@ describe('plan FILE', () => {
       expect.objectContaining({ limit: 'firstLevel', value: 0.003, from: 'shipped' }),
     ])
     expect(level?.gates).toContainEqual(expect.objectContaining({ stage: 'units', of: 'same', force: 'soft' }))
-    expect(steps.find((s) => s.stage === 'subgrade')?.point).toMatchObject({ kind: 'hold', roles: ['foreman', 'inspector'], from: 'company' })
+    expect(steps.find((s) => s.stage === 'subgrade')?.point).toMatchObject({ kind: 'witness', from: 'company' })
     expect(steps.some((s) => s.stage === 'adhesive')).toBe(true)
     expect(choices.find((c) => c.choice === 'adhesive')).toEqual({ choice: 'adhesive', option: 'each', from: 'company' })
   })

@@ -25,6 +25,27 @@ function noise(seed: number) {
 const round = (v: number) => Math.round(v * 10_000) / 10_000
 const millimetre = (m: number) => Math.round(m * 1000) / 1000
 
+/** Stations of looks at a cut, each for ten metres at most. */
+export const looksAlong = (from: number, to: number): number[] => {
+  const parts = Math.max(1, Math.ceil((to - from) / 9))
+  return Array.from({ length: parts }, (_, i) => millimetre(from + ((i + 0.5) * (to - from)) / parts))
+}
+/** A strength that lets concrete be loaded before its days are over. */
+const EARLY = { value: 22, wanted: 20, on: '2026-05-04', source: 'laboratory sheet 18' }
+export const COUNTS = { densityStandard: 2306, densityReference: 2300, moistureStandard: 683, moistureReference: 680 }
+const CURVE = {
+  name: 'crushed stone 0/22',
+  source: 'laboratory sheet 31, drum 2',
+  points: [
+    { moisture: 5.2, dryDensity: 2021 },
+    { moisture: 6.6, dryDensity: 2092 },
+    { moisture: 8.1, dryDensity: 2118 },
+    { moisture: 9.6, dryDensity: 2064 },
+    { moisture: 10.4, dryDensity: 2019 },
+  ],
+  gs: 2.72,
+}
+
 /** What goes wrong on a wall: where, how it is recorded, what was done about it, and how it is afterwards. */
 export interface Trouble {
   readonly stage: string
@@ -76,7 +97,7 @@ export function tellBuild(layout: Layout, build: Build): Told[] {
     if (s.stage.id === 'subgrade' && one) {
       const dig = { stage: 'dig', section: s.section }
       say({ who: 'foreman', kind: 'soil', where: dig, data: { answers: clay, from: one.from, to: one.to } })
-      for (const station of [one.from, millimetre((one.from + one.to) / 2), one.to])
+      for (const station of looksAlong(one.from, one.to))
         say({
           who: 'foreman',
           kind: 'cut',
@@ -107,7 +128,7 @@ export function tellBuild(layout: Layout, build: Build): Told[] {
       }
       say({ who, kind: 'check', where, data: of(false), ...(trouble?.measure ? { recheckOf: as } : {}) })
       if (work.photo) say({ who: 'crew', kind: 'photo', where, data: { caption: s.stage.title }, picture: 'course' })
-      if (s.stage.id === 'pad' && build.early) say({ who: 'foreman', kind: 'override', where, data: { reason: build.early } })
+      if (s.stage.id === 'pad' && build.early) say({ who: 'foreman', kind: 'override', where, data: { reason: build.early, strength: EARLY } })
     } else if (work.type === 'lifts') {
       const own = layout.plan.sections.find((x) => x.id === s.section) ?? { from: 0, to: layout.plan.length }
       const parts = Math.ceil((own.to - own.from) / limitsOf(layout.plan).testEvery.value)
@@ -122,12 +143,31 @@ export function tellBuild(layout: Layout, build: Build): Told[] {
               thickness: s.lifts?.compacted ?? 0.1,
               passes: 4,
               plant: 'light-plate',
+              fill: 'granular',
               squeeze: 'ball',
-              compaction: Math.round((96.5 + random() * 2) * 10) / 10,
               from: millimetre(own.from + ((own.to - own.from) * k) / parts),
               to: millimetre(own.from + ((own.to - own.from) * (k + 1)) / parts),
             },
           })
+      // A test for each lift and fifteen metres: what is typed with a lift pays for none.
+      if (layout.building.foundation.cast && work.of === 'pad') continue
+      const open = work.of === 'pad' && layout.building.foundation.drains
+      if (!told.some((t) => t.as === 'curve') && !open) say({ who: 'foreman', kind: 'curve', where: {}, as: 'curve', data: CURVE })
+      for (let lift = 1; lift <= (s.lifts?.count ?? 1); lift++)
+        for (let k = 0; k < parts; k++) {
+          const at = { ...where, station: millimetre(own.from + ((own.to - own.from) * (k + 0.5)) / parts) }
+          const gauge = { wetDensity: Math.round(2240 + random() * 24), moisture: 7.2, ...COUNTS }
+          say(
+            open
+              ? {
+                  who: 'crew',
+                  kind: 'density',
+                  where: at,
+                  data: { method: 'record', lift, seen: 'four passes, nothing moved any more', untestable: 'open-graded' },
+                }
+              : { who: 'crew', kind: 'density', where: at, curve: 'curve', data: { method: 'gauge', lift, gauge } },
+          )
+        }
     } else if (work.type === 'units') say({ who: 'crew', kind: 'units', where, data: { set: s.planned } })
     else if (work.type === 'picks') {
       const pad = steps.find((x) => x.section === s.section && x.stage.id === 'pad-level')
@@ -135,7 +175,7 @@ export function tellBuild(layout: Layout, build: Build): Told[] {
         .filter((p) => p.section === s.section && p.course === s.course)
         .forEach((p, i) => {
           const at = { ...where, station: p.station }
-          const of = (level: number) => ({ number: p.number, level, ...(p.truck === undefined ? {} : { ticket: `SP-${310 + p.truck}` }) })
+          const of = (level: number) => ({ number: p.number, level, wind: 14, ...(p.truck === undefined ? {} : { ticket: `SP-${310 + p.truck}` }) })
           const wrong = trouble && i === trouble.which
           say({
             who: 'crew',

@@ -73,6 +73,11 @@ export const clay = {
 
 /** What was found before the trench of a section was read: weather, sides, a boulder, an old pond. */
 export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
+  /** The same look a few strides on: one speaks for ten metres, and for one soil. */
+  const looksBeside = (of: Step, stations: readonly number[], water: boolean) => {
+    for (const station of stations)
+      say({ who: 'crew', kind: 'cut', where: at(of, station), data: { slope: 1.5, spoil: 1.1, plant: 1.5, ladder: 7, water, by: 'Mara Quill' } })
+  }
   if (s.stage.id === 'pad' && s.section === 'B') {
     say({
       who: 'foreman',
@@ -112,6 +117,7 @@ export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
       where: at(s, 27),
       data: { width: 0.9, behind: 2, slope: 1.5, spoil: 1.2, plant: 1.5, ladder: 6, water: false, by: 'Mara Quill' },
     })
+    looksBeside(s, [20, 25, 29, 31, 34], false)
     say({
       who: 'crew',
       kind: 'obstruction',
@@ -124,8 +130,14 @@ export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
       kind: 'soil',
       where: at(s),
       as: 'pond',
-      data: { answers: { ...clay, ribbon: 'short', feel: 'spongy', colour: 'dark', smell: 'earthy', water: 'wet', firm: 'soft' }, from: 30, to: 32 },
+      data: {
+        answers: { ...clay, ribbon: 'short', feel: 'spongy', colour: 'dark', smell: 'earthy', water: 'wet', firm: 'soft' },
+        from: 30,
+        to: 32,
+        place: 'floor',
+      },
     })
+    say({ who: 'foreman', kind: 'soil', where: at(s), data: { answers: clay, from: 30, to: 32, place: 'sides' } })
     say({
       who: 'foreman',
       kind: 'action',
@@ -161,6 +173,7 @@ export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
       where: at(s, 9),
       data: { width: 0.9, behind: 2, slope: 1.5, spoil: 1, plant: 1.5, ladder: 7, water: true, by: 'Mara Quill' },
     })
+    looksBeside(s, [3, 15], true)
     say({ who: 'foreman', kind: 'soil', where: at(s), data: { answers: { ...clay, grain: 'mixed', ribbon: 'short' }, from: 0, to: 18 } })
   }
 }
@@ -193,6 +206,8 @@ export const groundAfter = (say: (t: Told) => void) => (s: Step) => {
       test({ station: 33, data: { method: 'gauge', lift: 2, gauge: { wetDensity: 2236, moisture: 8.2, ...counts } }, instrument: gauge })
     } else {
       test({ station: 5, data: { method: 'gauge', lift: 1, gauge: { wetDensity: 2230, moisture: 7.4, ...counts } }, instrument: gauge })
+      test({ station: 14, data: { method: 'gauge', lift: 1, gauge: { wetDensity: 2238, moisture: 7.6, ...counts } }, instrument: gauge })
+      test({ station: 4, data: { method: 'gauge', lift: 2, gauge: { wetDensity: 2241, moisture: 7.9, ...counts } }, instrument: gauge })
       test({ station: 12, data: { method: 'gauge', lift: 2, gauge: { wetDensity: 2248, moisture: 8, ...counts } }, instrument: gauge })
     }
   }

@@ -1,4 +1,5 @@
 import { aim, type Layout, limitAt, placesOf, type Step, stepsOf, targetAt, type Where } from '@stone-tally/core'
+import { COUNTS, looksAlong } from './builds'
 import { badReadings, clay, groundAfter, groundBefore, HI, laser } from './ground'
 import { storeOf } from './store'
 import type { Told } from './told'
@@ -74,12 +75,13 @@ export function tellPad(layout: Layout): Told[] {
       const own = layout.plan.sections.find((x) => x.id === s.section) ?? { from: 0, to: layout.plan.length }
       const dig = { stage: 'dig', section: s.section }
       told.push({ who: 'foreman', kind: 'soil', where: dig, data: { answers: clay, from: own.from, to: own.to } })
-      told.push({
-        who: 'foreman',
-        kind: 'cut',
-        where: { ...dig, station: millimetre((own.from + own.to) / 2) },
-        data: { slope: 1.5, spoil: 1, plant: 1.5, ladder: 7, water: false, by: 'Mara Quill' },
-      })
+      for (const station of looksAlong(own.from, own.to))
+        told.push({
+          who: 'foreman',
+          kind: 'cut',
+          where: { ...dig, station },
+          data: { slope: 1.5, spoil: 1, plant: 1.5, ladder: 7, water: false, by: 'Mara Quill' },
+        })
     }
     if (work.type === 'check') {
       told.push({
@@ -94,7 +96,7 @@ export function tellPad(layout: Layout): Told[] {
           who: 'crew',
           kind: 'lift',
           where,
-          data: { lift, thickness: s.lifts?.compacted ?? 0.1, passes: 3, plant: 'heavy-plate', squeeze: 'ball' },
+          data: { lift, thickness: s.lifts?.compacted ?? 0.1, passes: 3, plant: 'heavy-plate', near: 1.2, fill: 'granular', squeeze: 'ball' },
         })
       }
     } else if (work.type === 'readings') {
@@ -199,6 +201,14 @@ export function tellStory(layout: Layout, now = Date.now()): Told[] {
           const own = layout.plan.sections.find((x) => x.id === s.section) ?? { from: 0, to: layout.plan.length }
           // One test for each fifteen metres: a lift of eighteen is plated, and tested, in two stretches.
           const half = Math.round((own.from + own.to) / 2)
+          const test = (station: number) =>
+            say({
+              who: 'crew',
+              kind: 'density',
+              where: { ...whereOf(s), station },
+              curve: 'curve',
+              data: { method: 'gauge', lift, gauge: { wetDensity: Math.round(2240 + random() * 24), moisture: 7.2, ...COUNTS } },
+            })
           for (const stretch of tested
             ? [
                 { from: own.from, to: half },
@@ -214,10 +224,12 @@ export function tellStory(layout: Layout, now = Date.now()): Told[] {
                 thickness: s.lifts?.compacted ?? 0.1,
                 passes: pad ? 4 : 3,
                 plant: pad ? 'heavy-plate' : 'light-plate',
+                ...(pad ? {} : { fill: 'granular' }),
                 ...stretch,
-                ...(tested ? { compaction: Math.round((96.5 + random() * 2) * 10) / 10 } : {}),
               },
             })
+          // What is typed with a lift pays for no test: each is measured, in each half.
+          if (tested && !pad) for (const station of [(own.from + half) / 2, (half + own.to) / 2]) test(station)
         }
         return
       }

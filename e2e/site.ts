@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { type BrowserContext, test as base, expect, type Page } from '@playwright/test'
 import { issued, type Plan, placesOf, stepsOf } from '@stone-tally/core'
 import { FIRM_CLAY, goodSize } from '../core/test/build'
-import { built, layoutOf, SIGNED, smallPlan } from '../core/test/plans'
+import { built, ENGINEERED, layoutOf, SIGNED, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { pictureOf } from '../demo/pictures'
 
@@ -42,7 +42,7 @@ export function fact(wall: string, kind: string, where: object, data: object, mo
 }
 
 /** The small wall of the tests with its engineer named, as the house issues it. */
-export const yardPlan: Plan = built({ ...smallPlan, engineerBy: 'E. Record, licence 4711' })
+export const yardPlan: Plan = built({ ...smallPlan, ...ENGINEERED })
 
 /** The trench looked at this minute: nobody goes in before. */
 export const lookedAt = (wall: string) => fact(wall, 'look', {}, { by: 'Mara Quill', safe: true, seen: 'sides dry, no cracks' })

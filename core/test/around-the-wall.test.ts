@@ -27,10 +27,16 @@ import {
   withLine,
 } from '@stone-tally/core'
 import fc from 'fast-check'
+import { ENGINEERED } from './plans'
 import { startedLayout } from './started'
 
 const start = (change: Partial<Plan> = {}): Plan => {
-  const plan = { ...startPlan(SYSTEMS.find((s) => s.id === 'landscape') ?? (SYSTEMS[0] as never), 12), holds: [], ...change } as Plan
+  const plan = {
+    ...startPlan(SYSTEMS.find((s) => s.id === 'landscape') ?? (SYSTEMS[0] as never), 12),
+    holds: [],
+    soil: { behind: 'clean-gravel', below: 'clean-gravel' },
+    ...change,
+  } as Plan
   return issued(plan)
 }
 const laid = (plan: Plan): Layout => {
@@ -40,7 +46,7 @@ const laid = (plan: Plan): Layout => {
 }
 const amount = (plan: Plan, id: string) => quantities(laid(plan)).find((q) => q.id === id)?.value ?? Number.NaN
 const toe = start().grades[0]?.toe ?? 0
-const engineered = (plan: Plan) => laid(plan).cautions.some((c) => c.id === 'engineer' && c.blocks)
+const engineered = (plan: Plan) => laid(plan).cautions.some((c) => (c.id === 'engineer' || c.id === 'ask-first') && c.blocks)
 
 describe('what a wall holds, in plain words', () => {
   const rules = start()
@@ -81,7 +87,7 @@ describe('what a wall holds, in plain words', () => {
   test('it is said, it blocks the dig until the engineer is named, and a drive far off does neither', () => {
     expect(engineered(low({ stands: [{ kind: 'drive', away: 1 }] }))).toBe(true)
     expect(engineered(low({ stands: [{ kind: 'drive', away: 20 }] }))).toBe(false)
-    expect(engineered(low({ stands: [{ kind: 'drive', away: 1 }], engineer: 'E-114', engineerBy: 'E. Record, 4711' }))).toBe(false)
+    expect(engineered(low({ stands: [{ kind: 'drive', away: 1 }], ...ENGINEERED }))).toBe(false)
     // Somebody has said what is there: nothing more is asked.
     const said = { ...low({ stands: [{ kind: 'drive', away: 20 }] }), holds: undefined } as unknown as Plan
     expect(laid(said).cautions.some((c) => c.id === 'holds')).toBe(false)
@@ -89,7 +95,12 @@ describe('what a wall holds, in plain words', () => {
   test.each(STANDS)('%s: each meaning has its reason; what it gives the plan can be read, laid out, and is given once', (kind) => {
     const plan = start()
     const layout = laid(plan)
-    const list = meaningsOf({ kind, away: 0.5, size: 1 }, plan, { height: 1, length: plan.length, stages: layout.system.stages.map((s) => s.id) })
+    const list = meaningsOf({ kind, away: 0.5, size: 1 }, plan, {
+      height: 1,
+      cut: 2.5,
+      length: plan.length,
+      stages: layout.system.stages.map((s) => s.id),
+    })
     expect(list.length).toBeGreaterThan(1)
     for (const m of list) {
       expect(m.why.length).toBeGreaterThan(10)
@@ -266,7 +277,7 @@ describe('the ground stays where it is', () => {
       grades: start().grades.map((g) => ({ ...g, top: g.toe + 0.4 })),
       found: { points: [{ station: 0, behind: 0, level: toe }] },
     })
-    expect(engineered(plan)).toBe(false)
+    expect(laid(plan).cautions.some((c) => c.id === 'engineer')).toBe(false)
     expect(laid(plan).cautions.some((c) => c.id === 'toe-fill')).toBe(false)
     const raised = movedBy(plan, 'grade', 0.5)
     expect(laid(raised).cautions.find((c) => c.id === 'engineer')?.message).toContain('it would stand on fill')

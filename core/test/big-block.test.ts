@@ -1,5 +1,5 @@
 // Big blocks set by a machine: its table, picks and trucks, a block that is out, and a wall of them built to the end.
-import { capacityAt, layOut, limitsOf, type Plan, picksOf, pickWrong, quantities, readPlan, storedPlan } from '@stone-tally/core'
+import { capacityAt, layOut, limitsOf, type Plan, picksOf, pickWrong, quantities, readPlan, storedPlan, verdictOf } from '@stone-tally/core'
 import { build } from './build'
 import { entry, plain } from './plans'
 import { Site } from './site'
@@ -169,7 +169,7 @@ describe('the record', () => {
   }
   const set = (number: number, level: number, more: object = {}, rest: object = {}) => {
     const p = picksOf(startedLayout('big-block')).find((x) => x.course === 1 && x.number === number)
-    return entry('pick', { stage: 'units', section: 'A', course: 1, station: p?.station }, { number, level, ...more }, rest)
+    return entry('pick', { stage: 'units', section: 'A', course: 1, station: p?.station }, { number, level, wind: 10, ...more }, rest)
   }
   test('no block before somebody said that machine, gear and zone are ready', () => {
     const site = toUnits()
@@ -178,10 +178,20 @@ describe('the record', () => {
     expect(site.refusal(set(1, 0.001))).toMatch(/1-01 is set already/)
     expect(site.refusal(set(99, 0))).toMatch(/no unit 99/)
   })
-  test('a reach beyond the table is refused, a nearer one than planned is taken', () => {
+  test('a reach beyond the table is a finding that stops, a nearer one than planned is taken, one short of its shortest row is not', () => {
     const site = toUnits().work('lifting', 'A')
-    expect(site.refusal(set(1, 0, { reach: 8 }))).toMatch(/beyond the table/)
-    expect(site.refusal(set(1, 0, { reach: 3 }))).toBe('')
+    // It happened: it is kept, as a finding that stops the next one.
+    expect(verdictOf(site.state, set(1, 0, { reach: 8 }))).toMatchObject({
+      verdict: 'out',
+      stop: true,
+      text: expect.stringMatching(/beyond the table/),
+    })
+    expect(verdictOf(site.state, set(1, 0, { reach: 2 }))).toMatchObject({
+      verdict: 'out',
+      stop: true,
+      text: expect.stringMatching(/beyond the table/),
+    })
+    expect(verdictOf(site.state, set(1, 0, { reach: 3 }))?.verdict).toBe('ok')
   })
   test('a block out of level comes off: its pad is mended and read again, then it is set anew', () => {
     const site = toUnits().work('lifting', 'A')

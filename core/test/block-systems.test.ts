@@ -1,7 +1,7 @@
 // The systems of block and stone, each by itself: its own words and stages, a wall of it built to the end, what it alone counts.
 import { issueUnder, layOut, type EarlierPlan as Plan, quantities, SYSTEMS, systemOf, type WallSystem } from '@stone-tally/core'
 import { build } from './build'
-import { built, layoutOf, plain, smallPlan } from './plans'
+import { built, ENGINEERED, layoutOf, plain, smallPlan } from './plans'
 import { at, planOn, unitNamed } from './walls'
 
 const OWN = ['rear-lip', 'tongue-groove', 'pattern', 'landscape', 'glued'] as const
@@ -31,7 +31,7 @@ const wall = (id: Own, corner = true, high = 0.55): Plan => {
     sections: [{ id: 'B', from: 0, to: length }],
     holds: [],
   })
-  const made = issueUnder({ ...of, engineerBy: 'E. Record, licence 4711' }, {})
+  const made = issueUnder({ ...of, ...ENGINEERED }, {})
   if (!made.ok) throw new Error(JSON.stringify(plain(made.problems)))
   return made.value
 }

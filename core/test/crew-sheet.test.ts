@@ -1,8 +1,8 @@
 import { crewSheet, type EarlierPlan, issued } from '@stone-tally/core'
-import { entry, plain, smallPlan } from './plans'
+import { ENGINEERED, entry, plain, smallPlan } from './plans'
 import { Site } from './site'
 
-const today = issued<EarlierPlan>({ ...smallPlan, engineerBy: 'E. Record, licence 4711' })
+const today = issued<EarlierPlan>({ ...smallPlan, ...ENGINEERED })
 const AT = '2026-05-20T12:00:00Z'
 
 describe('the crew sheet', () => {

@@ -12,7 +12,7 @@ import {
   readerOf,
   wallFacts,
 } from '@stone-tally/core'
-import { built, layoutOf, plain, smallPlan } from './plans'
+import { built, ENGINEERED, layoutOf, plain, smallPlan } from './plans'
 import { at, planOn, unitNamed } from './walls'
 
 describe('caps on a leg that is straight, then bent, then straight', () => {
@@ -37,12 +37,12 @@ describe('caps on a leg that is straight, then bent, then straight', () => {
     expect(layoutOf({ ...bent, unit: { ...bent.unit, capTaper: 2.5 } }).caps.some((c) => c.kind === 'tapered')).toBe(false))
 })
 
-const cautionIds = (p: EarlierPlan) => layoutOf(issued({ ...p, engineerBy: 'E. Record, licence 4711' })).cautions.map((c) => c.id)
+const cautionIds = (p: EarlierPlan) => layoutOf(issued({ ...p, ...ENGINEERED })).cautions.map((c) => c.id)
 describe('what is said just past a limit', () => {
   test('a pipe that falls less than one in a hundred', () => {
     const fall = (f: number) => cautionIds({ ...smallPlan, drain: { ...smallPlan.drain, fall: f } }).includes('fall')
     expect([fall(0.0099), fall(0.01), fall(0.02)]).toEqual([true, false, false])
-    const { cautions } = layoutOf(issued({ ...smallPlan, engineerBy: 'E. Record, licence 4711', drain: { ...smallPlan.drain, fall: 0.006 } }))
+    const { cautions } = layoutOf(issued({ ...smallPlan, ...ENGINEERED, drain: { ...smallPlan.drain, fall: 0.006 } }))
     // It is said; it stops nobody who has reasons.
     expect(plain(cautions.find((c) => c.id === 'fall'))).toEqual({
       id: 'fall',
@@ -69,12 +69,15 @@ describe('what is said just past a limit', () => {
   })
   test('the height is the engineer’s from the underside of the first course only where the rules say so', () => {
     // 1.3 m from the bottom of the pad, 1.15 m from the first course; over 1.2 m an engineer plans it.
-    const plan: Plan = issued<Plan>({
-      ...built(smallPlan),
-      grades: [0, 9].map((station) => ({ station, toe: 10, top: 10.85 })),
-      holds: [],
-      rules: { engineeredAbove: 1.2 },
-    })
+    const plan: Plan = issued<Plan>(
+      {
+        ...built(smallPlan),
+        grades: [0, 9].map((station) => ({ station, toe: 10, top: 10.85 })),
+        holds: [],
+        rules: { engineeredAbove: 1.2 },
+      },
+      2,
+    )
     const reasons = (p: typeof plan) => {
       const l = layoutOf(p)
       return plain(engineerReasons(l.plan, l.system, l.steps, l.tops, l.courses))

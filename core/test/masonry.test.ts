@@ -1,5 +1,5 @@
 // Reinforced masonry on a footing: its bars, what is measured before they are covered, clocks, and a wall built to the end.
-import { barriers, type Plan, quantities, readPlan, stepsOf } from '@stone-tally/core'
+import { advance, barriers, type Plan, quantities, readPlan, stepsOf } from '@stone-tally/core'
 import { build, good } from './build'
 import { entry, NOW, plain } from './plans'
 import { Site } from './site'
@@ -69,7 +69,7 @@ describe('its part of the plan', () => {
     expect(caution(9.95, 'slab')).toMatch(/covers 100 mm of the unit it meets.*half a unit is 100 mm/)
     const { engineer: _, ...nobody } = started('masonry')
     const site = new Site(nobody)
-    expect(plain(site.state.layout.cautions.find((c) => c.id === 'engineer')?.message)).toMatch(/stands on a reinforced footing/)
+    expect(plain(site.state.layout.cautions.find((c) => c.id === 'ask-first')?.message)).toMatch(/stands on a reinforced footing/)
   })
   test('control joints stand evenly, none further apart than the plan lets them; a finish that is planned is looked at', () => {
     const joints = (apart?: number) =>
@@ -137,23 +137,54 @@ describe('the record', () => {
     expect(found(site(), check('pad', [{ id: 'warm', value: 4 }]))).toMatch(/temperature.*4 °C, at least 10 °C/)
   })
   /** Footing poured and read on the first day. */
-  const poured = () => toPour().work('bars', 'A').release('bars', 'A').work('pad', 'A').work('pad-level', 'A').release('pad-level', 'A')
+  const poured = () =>
+    toPour().work('bars', 'A').release('bars', 'A').work('pad', 'A').work('damp', 'A').work('pad-level', 'A').release('pad-level', 'A')
   const laid = (site: Site, day: number, hours = 0) => ({ ...(good(site.step('units', 'A', 1))[0] as ReturnType<typeof entry>), at: on(day, hours) })
   test('units wait until the footing has cured: to the hour, and a strength in writing passes it', () => {
     const site = poured()
     expect(site.refusal(laid(site, 2))).toMatch(
-      /the footing cures before it is loaded.*2026-05-20 08:00 UTC and wants 3 days, until 2026-05-23 08:00 UTC/,
+      /concrete cures before it is loaded.*2026-05-20 08:00 UTC and wants 3 days, until 2026-05-23 08:00 UTC/,
     )
     expect(site.refusal(laid(site, 2, 23.99))).toMatch(/cures/)
     // Three days on the trench is to be looked at again, and nothing else stands in the way.
     expect(site.refusal(laid(site, 3))).not.toMatch(/cures/)
-    site.put(entry('override', { stage: 'pad', section: 'A' }, { reason: 'Cylinders of 21 N/mm² at two days.' }))
+    // A reason alone opens nothing, nor does a strength under what is wanted; a tested one does, with its day and who tested it.
+    const past = (strength?: object) =>
+      entry('override', { stage: 'pad', section: 'A' }, { reason: 'Cylinders at two days.', ...(strength ? { strength } : {}) })
+    const tested = { value: 21, wanted: 20, on: '2026-05-22', source: 'laboratory, sheet 7' }
+    site.put(past())
+    expect(site.refusal(laid(site, 1))).toMatch(/cures/)
+    expect(site.refusal(past({ ...tested, value: 19 }))).toMatch(/19 N\/mm² is under the 20 N\/mm²/)
+    site.put(past(tested))
     expect(site.refusal(laid(site, 1))).not.toMatch(/cures/)
+  })
+  test('days with a mean under five degrees do not count, and a day nobody looked is taken to be like the last', () => {
+    const site = poured()
+    const cold = (day: number, low: number, high?: number) =>
+      entry('weather', {}, { rain: 0, low, wind: 5, ...(high === undefined ? {} : { high }) }, { at: on(day) })
+    site.put(cold(0, 1, 6))
+    expect(site.refusal(laid(site, 3))).toMatch(/cures.*not counted/)
+    site.state = advance(site.state, { seq: site.entries.length + 1, receivedAt: '', entry: cold(1, 6, 12) })
+    // The day of the pour was cold; the three after it count.
+    expect(site.refusal(laid(site, 3, 23.9))).toMatch(/cures.*until 2026-05-24 08:00 UTC \(1 day with a mean under 5 °C not counted\)/)
+    expect(site.refusal(laid(site, 4))).not.toMatch(/cures/)
+  })
+  test('frost that is expected stops a pour until somebody writes how it is protected', () => {
+    const site = toPour().work('bars', 'A').release('bars', 'A')
+    const told = (day: string, low: number) =>
+      entry('weather', {}, { rain: 0, low: 9, wind: 5, expected: true, days: [{ day, rain: 0, low, wind: 5 }] })
+    const pour = () => good(site.step('pad', 'A'), site.state.layout)[0] as ReturnType<typeof entry>
+    site.put(told('2026-05-25', -3))
+    expect(site.refusal(pour())).not.toMatch(/expected within/)
+    site.put(told('2026-05-22', -1))
+    expect(site.refusal(pour())).toMatch(/-1 °C is expected within 48 hours|−1 °C is expected within 48 hours/)
+    site.put(entry('override', { stage: 'pad', section: 'A' }, { reason: 'Insulating mats over hoops, thermometer under them.' }))
+    expect(site.refusal(pour())).not.toMatch(/expected within/)
   })
   test('a reason that was written before the pour does not speak of its strength', () => {
     const site = toPour().work('bars', 'A').release('bars', 'A')
     site.put(entry('override', { stage: 'pad', section: 'A' }, { reason: 'Pour in two halves, the rest tomorrow.' }))
-    site.work('pad', 'A').work('pad-level', 'A').release('pad-level', 'A')
+    site.work('pad', 'A').work('damp', 'A').work('pad-level', 'A').release('pad-level', 'A')
     expect(site.refusal(laid(site, 1))).toMatch(/cures/)
   })
   test('a device whose clock is days ahead cures nothing', () => {

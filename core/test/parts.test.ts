@@ -27,7 +27,7 @@ import {
   withAnswerTo,
 } from '@stone-tally/core'
 import fc from 'fast-check'
-import { built, layoutOf, plain, smallPlan } from './plans'
+import { built, ENGINEERED, layoutOf, plain, smallPlan } from './plans'
 import { Site } from './site'
 
 /** A plan with other answers to its system's questions. */
@@ -36,7 +36,7 @@ const answered = (plan: Plan, answers: Record<string, unknown>): Plan => {
   const made = Object.entries(answers).reduce((p, [q, a]) => withAnswerTo(p, q, a), plan)
   return { ...made, system: { ...made.system, data: system?.settle(made.system.data) } }
 }
-const small = built({ ...smallPlan, engineerBy: 'E. Record, licence 4711' })
+const small = built({ ...smallPlan, ...ENGINEERED })
 const FOOTING = { padMaterial: 'footing', cover: 0.05, barCount: 3, barDiameter: 0.012, barLap: 0.5, barStock: 6 }
 
 /** Asked, and answered by whoever wants them. */
@@ -103,7 +103,7 @@ describe('a foundation is a thing of its own kind', () => {
     expect([pad?.title, pad?.work.type, pad?.requires[0]?.stage]).toEqual(['Footing poured', 'check', 'bars'])
     expect(stepsOf(layout).some((s) => s.stage.work.type === 'lifts' && s.stage.work.of === 'pad')).toBe(false)
     const { engineer: _, ...unnamed } = issued(plan)
-    expect(plain(layoutOf(unnamed).cautions.find((c) => c.id === 'engineer'))?.message).toMatch(/stands on a reinforced footing/)
+    expect(plain(layoutOf(unnamed).cautions.find((c) => c.id === 'ask-first'))?.message).toMatch(/stands on a reinforced footing/)
     // 9 m of footing out of bars of 6 m that lap by 0.5 m: two pieces a bar, one lap, three bars.
     expect(quantities(layout).find((q) => q.id === 'footing-bars')?.value).toBeCloseTo(3 * (9 + 0.5), 9)
     expect(plain(quantities(layout).find((q) => q.id === 'pad')?.name)).toBe('Foundation, cast')
@@ -114,7 +114,10 @@ describe('a foundation is a thing of its own kind', () => {
     expect(() => site.work('pad', 'B')).toThrow(/bars/i)
     site.work('bars', 'B')
     expect(() => site.work('pad', 'B')).toThrow(/bars/i)
-    site.release('bars', 'B').work('pad', 'B').work('pad-level', 'B').release('pad-level', 'B').work('units', 'B', 1)
+    site.release('bars', 'B').work('pad', 'B').work('damp', 'B').work('pad-level', 'B').release('pad-level', 'B')
+    // Its measures and its clock are the footing's, whatever stands on it.
+    expect(site.step('pad', 'B').stage.work).toMatchObject({ measures: [{ id: 'slump' }, { id: 'warm' }] })
+    expect(() => site.work('units', 'B', 1)).toThrow(/concrete cures before it is loaded.*wants 3 days/)
   })
   test('lean concrete needs no lifts, and a part with them keeps them', () => {
     const without = answered(small, { padMaterial: 'lean-concrete' })

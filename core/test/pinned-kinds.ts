@@ -1,15 +1,16 @@
 // Every kind of entry by itself: what is drawn from its published form, at the limits of its wall as often as not, judged at every stage it may stand at.
-import { type Entry, entriesJsonSchema, type KINDS, type Layout, limitsOf, type RecordedEntry, read, stepsOf } from '@stone-tally/core'
+import { type Entry, entriesJsonSchema, type KINDS, type Layout, limitNames, limitsOf, type RecordedEntry, read, stepsOf } from '@stone-tally/core'
 import { good } from './build'
 import { type Draw, drawn, type JsonSchema, maybe, on, pick } from './drawn'
+import { formsThen } from './forms-then'
 import { entry, layoutOf, WALL } from './plans'
-import { started } from './started'
+import { startedThen } from './started'
 
-const FORMS = (entriesJsonSchema() as { properties: Record<string, JsonSchema> }).properties
+const FORMS = formsThen((entriesJsonSchema() as { properties: Record<string, JsonSchema> }).properties)
 const WALLS = ['hollow-core', 'gabion', 'big-block', 'masonry', 'wire', 'glued'] as const
 const laid = new Map<string, Layout>()
 const wallOf = (id: (typeof WALLS)[number]): Layout => {
-  const layout = laid.get(id) ?? layoutOf(started(id, {}))
+  const layout = laid.get(id) ?? layoutOf(startedThen(id, {}))
   laid.set(id, layout)
   return layout
 }
@@ -119,7 +120,7 @@ function nearly(value: unknown, s: JsonSchema, limits: readonly number[], draw: 
 export function kindSaid(kind: (typeof KINDS)[number], draw: Draw): unknown {
   const id = pick(draw, WALLS)
   const layout = wallOf(id)
-  const limits = [...new Set(Object.values(limitsOf(layout.plan)).map((l) => l.value))].filter((v) => Number.isFinite(v) && v > 0)
+  const limits = [...new Set(limitNames(2).map((name) => limitsOf(layout.plan)[name].value))].filter((v) => Number.isFinite(v) && v > 0)
   const stages = layout.system.stages.filter((s) => (kind.work ? s.work.type === kind.work : true))
   const stage = stages.length > 0 ? pick(draw, stages) : undefined
   const ids = ['e1', 'e2', 'A']

@@ -2,7 +2,7 @@
 import { compareLayouts, type Layout } from '@stone-tally/core'
 import { type Draw, maybe, pick } from './drawn'
 import { layoutOf } from './plans'
-import { started } from './started'
+import { startedThen } from './started'
 
 /** What a revision may change without moving a unit. */
 const CHANGED: Readonly<Record<string, readonly unknown[]>> = {
@@ -34,7 +34,11 @@ const CHANGED: Readonly<Record<string, readonly unknown[]>> = {
 const compared: Layout[] = []
 export function plansCompared(draw: Draw): unknown {
   if (compared.length === 0)
-    compared.push(layoutOf(started('hollow-core')), layoutOf(started('gabion')), layoutOf(started('hollow-core', { length: 7.2, frost: 0.4 })))
+    compared.push(
+      layoutOf(startedThen('hollow-core')),
+      layoutOf(startedThen('gabion')),
+      layoutOf(startedThen('hollow-core', { length: 7.2, frost: 0.4 })),
+    )
   const one = pick(draw, compared)
   const changed = Object.fromEntries(Object.entries(CHANGED).flatMap(([name, values]) => (maybe(draw, 0.3) ? [[name, pick(draw, values)]] : [])))
   const other = { ...one, plan: { ...one.plan, ...changed } } as Layout

@@ -30,6 +30,7 @@ import {
   latestSetup,
   layerReport,
   levelBooks,
+  limitNames,
   limitsOf,
   lineOf,
   neededBefore,
@@ -75,9 +76,10 @@ import {
 } from '@stone-tally/core'
 import { good, morningLook } from './build'
 import { type Draw, drawn, type JsonSchema, pick } from './drawn'
+import { formsThen } from './forms-then'
 import { mark, numbers, pinnedPlan } from './pinned'
 import { layoutOf, WALL } from './plans'
-import { started } from './started'
+import { startedThen } from './started'
 
 /** Systems the made-up days are spent on; a wall of each as the planner starts it, and pinned ones of other shapes. */
 const SYSTEMS_THEN = ['hollow-core', 'rear-lip', 'tongue-groove', 'pattern', 'landscape', 'glued', 'gabion', 'big-block', 'masonry'] as const
@@ -90,7 +92,7 @@ const SCHOOLED = SYSTEMS_THEN.length * 3
 const GONE_ON = SYSTEMS_THEN.length * 4
 export const RECORDS = SYSTEMS_THEN.length * 5
 
-const KINDS = (entriesJsonSchema() as { properties: Record<string, JsonSchema> }).properties
+const KINDS = formsThen((entriesJsonSchema() as { properties: Record<string, JsonSchema> }).properties)
 
 /** The same data with some of it otherwise: numbers moved by little or much, or to a limit of their size; yes for no, a choice of the others. */
 function otherwise(value: unknown, draw: Draw, limits: readonly number[] = []): unknown {
@@ -131,14 +133,14 @@ function schoolsOf(n: number): Rules {
 }
 /** The same wall as a company with schools of its own plans it; as it was where they do not fit it. */
 function schooled(plan: Plan, n: number): Plan {
-  const made = issueUnder(plan, { company: schoolsOf(n) })
+  const made = issueUnder(plan, { company: schoolsOf(n) }, 2)
   return made.ok ? made.value : plan
 }
 
 function layoutsOf(n: number): readonly [Layout, Layout] {
   if (n >= GONE_ON) {
     const before = layoutOf(pinnedPlan(SHAPES[n - GONE_ON] as number) as never)
-    const today = issueUnder(before.plan, {})
+    const today = issueUnder(before.plan, {}, 2)
     if (!today.ok) throw new Error(JSON.stringify(today.problems))
     return [before, layoutOf(today.value)]
   }
@@ -157,7 +159,7 @@ function layoutsOf(n: number): readonly [Layout, Layout] {
       ],
     }
     const change = { length, ...(n % 2 ? two : {}) }
-    return [layoutOf(started(id, change)), layoutOf(started(id, { ...change, frost: 0.4, excavation: { behind: 1.5, slope: 1.5 } }))]
+    return [layoutOf(startedThen(id, change)), layoutOf(startedThen(id, { ...change, frost: 0.4, excavation: { behind: 1.5, slope: 1.5 } }))]
   }
   const plan = pinnedPlan(SHAPES[n - SYSTEMS_THEN.length] as number) as never
   return [layoutOf(plan), layoutOf({ ...(plan as object), pad: { ...(plan as { pad: object }).pad, thickness: 0.2 } } as never)]
@@ -177,7 +179,7 @@ function spend(n: number): Days {
   const limits =
     n < COMMON
       ? []
-      : [...new Set(Object.values(limitsOf(first.plan)).map((l) => l.value))].filter((v) => v > 0 && Number.isFinite(v)).sort((a, b) => a - b)
+      : [...new Set(limitNames(2).map((name) => limitsOf(first.plan)[name].value))].filter((v) => v > 0 && Number.isFinite(v)).sort((a, b) => a - b)
   let state = emptyState([first])
   let [seq, made, day] = [0, 0, 0]
   let before = ''

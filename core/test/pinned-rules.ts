@@ -14,6 +14,7 @@ import {
   issueUnder,
   kinderRules,
   LIMIT_DEFS,
+  limitNames,
   limitsOf,
   POINTS,
   plantRule,
@@ -145,8 +146,8 @@ export function rulesSaid(draw: Draw): unknown {
     site: maybe(draw, 0.7) ? site : undefined,
     wall: maybe(draw, 0.6) ? wall : undefined,
   }
-  const found = resolveRules(levels)
-  const alone = resolveRules({ company: { ...company, points: undefined, added: undefined } })
+  const found = resolveRules(levels, 2)
+  const alone = resolveRules({ company: { ...company, points: undefined, added: undefined } }, 2)
   const table = maybe(draw, 0.7) ? 2 : 1
   const books = [found, alone].flatMap((f) => (f.ok ? [f.value] : []))
   return [
@@ -156,7 +157,7 @@ export function rulesSaid(draw: Draw): unknown {
     stampRules(site, company, 'Ada', '2026-06-01'),
     stampRules({ ...company, limits: [...(company.limits ?? []), ...(site.limits ?? [])] }, company, 'Ada', '2026-06-01'),
     checkLimits({ ruleTable: 2, rules: { limits: wall.limits } }),
-    issueUnder({ rules: wall, name: 'W' }, { site: levels.site }),
+    issueUnder({ rules: wall, name: 'W' }, { site: levels.site }, 2),
     ...books.map((book) => {
       const plan = {
         book,
@@ -170,7 +171,7 @@ export function rulesSaid(draw: Draw): unknown {
         books.map((b) => compareRules(book, b)),
         kinderRules(plan),
         checkBook(book),
-        limitsOf(plan),
+        Object.fromEntries(limitNames(2).map((name) => [name, limitsOf(plan)[name]])),
         pointsBy(plan),
         POINTS.map((p) => pointOf(plan, p.id)?.kind),
         CHOICES.map((c) => schoolBy(plan, c.id)),

@@ -167,7 +167,7 @@ export const parts: Readonly<Record<string, (l: Layout) => unknown>> = {
 
 /** Marks of a plan part by part; or what it is refused for. */
 export function marksOf(n: number): Record<string, string> | string {
-  const made = issueUnder(pinnedPlan(n) as Plan, {})
+  const made = issueUnder(pinnedPlan(n) as Plan, {}, 2)
   const laid = made.ok ? layOut(storedPlan(made.value)) : made
   if (!laid.ok) return plainly(laid.problems.map((p) => `${p.field}: ${p.message}`))
   return Object.fromEntries(Object.entries(parts).map(([name, of]) => [name, mark(of(laid.value))]))

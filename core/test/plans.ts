@@ -9,6 +9,7 @@ import {
   type Role,
   say,
   storedPlan,
+  WALL_FACTS,
   type WallState,
   type Where,
 } from '@stone-tally/core'
@@ -41,6 +42,15 @@ export const smallPlan: EarlierPlan = {
     { id: 'A', from: 0, to: 4.5 },
     { id: 'B', from: 4.5, to: 9 },
   ],
+}
+
+/** A whole engineer's plan that covers whatever the wall is: who, by which register, which plan of which day, for what. */
+export const ENGINEERED = {
+  engineer: 'plan E-1',
+  engineerBy: 'E. Record',
+  engineerLicence: 'register 4711',
+  engineerOn: '2026-04-01',
+  engineerCovers: { height: 15, from: 0, to: 2000, facts: [...WALL_FACTS] },
 }
 
 export const layoutOf = (plan: AnyPlan = smallPlan): Layout => {

@@ -16,7 +16,7 @@ import {
   weatherAt,
 } from '@stone-tally/core'
 import { covers } from '../src/record/kinds/kind'
-import { entry, layoutOf, NOW, plain, recorded, smallPlan, stateOf } from './plans'
+import { ENGINEERED, entry, layoutOf, NOW, plain, recorded, smallPlan, stateOf } from './plans'
 import { Site } from './site'
 import { at, planOn, unitNamed } from './walls'
 
@@ -113,7 +113,7 @@ test('a target that moved says which way', () => {
 })
 
 test('a cut without a station is judged where the wall begins', () => {
-  const layout = layoutOf(issued({ ...smallPlan, engineerBy: 'E. Record' }) as never)
+  const layout = layoutOf(issued({ ...smallPlan, ...ENGINEERED }) as never)
   const state = fold([layout], [])
   const cut = (station?: number) =>
     verdictOf(
@@ -160,7 +160,7 @@ test('a point of the drawing that is set on a course where there is none is refu
   const of = (where: object): string => {
     const plan = issued({
       ...smallPlan,
-      engineerBy: 'E. Record, licence 4711',
+      ...ENGINEERED,
       rules: { added: [{ id: 'client', title: 'Client looks', kind: 'hold', roles: ['inspector'], why: 'the contract', at: where }] },
     } as never)
     return plain(
@@ -194,7 +194,7 @@ test('caps of a ring are as long together as its top, each under its own middle'
 })
 
 test('nothing changed is no change', () => {
-  const plan: Plan = issued({ ...smallPlan, engineerBy: 'E. Record' }) as never
+  const plan: Plan = issued({ ...smallPlan, ...ENGINEERED }) as never
   expect(compareLayouts(layoutOf(plan), layoutOf(plan))).toEqual([])
   expect(stepKey({ stage: 'units', section: 'B', course: 2 })).toBe('units|B|2')
 })

@@ -262,11 +262,11 @@ describe('the odds', () => {
     expect(odds({ ...input, seed: 6 }).days).not.toEqual(a.days)
   })
   test('without scatter and weather it is the programme', () => {
-    const sure = odds({ ...input, spreads: input.spreads.map(() => 1), workdays: { ...input.workdays, lost: new Array(12).fill(0) } })
+    const sure = odds({ ...input, shared: 1, spreads: input.spreads.map(() => 1), workdays: { ...input.workdays, lost: new Array(12).fill(0) } })
     expect(new Set(sure.days)).toEqual(new Set([programmeOf(state, TODAY).finish]))
   })
   test('half of the days lost to weather makes it about twice as long', () => {
-    const clear = { ...input, spreads: input.spreads.map(() => 1) }
+    const clear = { ...input, shared: 1, spreads: input.spreads.map(() => 1) }
     const days = (lost: number) => {
       const o = odds({ ...clear, workdays: { ...input.workdays, lost: new Array(12).fill(lost) } })
       return calendarFrom(week, TODAY).hoursUntil(o.at(50)) / 8
@@ -277,7 +277,7 @@ describe('the odds', () => {
   test('who is slow at one course is slow at all: what is shared does not even out', () => {
     // In hours, not in days: a day is too coarse for a small wall.
     const scatter = (groups: readonly number[] | undefined) => {
-      const { groups: _, ...rest } = input
+      const { groups: _, shared: _s, ...rest } = input
       const ends = endsOf(Network.of(rest.wiring) as Network, { ...rest, runs: 800, ...(groups ? { groups } : {}) })
       const mean = ends.reduce((a, b) => a + b, 0) / ends.length
       return Math.sqrt(ends.reduce((a, b) => a + (b - mean) ** 2, 0) / ends.length)

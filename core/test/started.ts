@@ -1,20 +1,25 @@
-import { issueUnder, type Plan, type Rules, STARTS, type StartName, systemOf, type Unit } from '@stone-tally/core'
-import { layoutOf, plain } from './plans'
+import { issueUnder, type Plan, RULE_TABLE, type Rules, STARTS, type StartName, systemOf, type Unit } from '@stone-tally/core'
+import { ENGINEERED, layoutOf, plain } from './plans'
 
 /** What a new wall starts from where no company has rules of its own. */
 export const SHIPPED_STARTS = { value: (name: StartName) => STARTS[name].value, school: () => 'dense-graded' }
 
 /** A new wall of a system as the planner starts it, issued, its part changed as said. Straight, level, 1.2 m to be seen. */
-export function started(id: string, change: Partial<Plan> = {}, part: (data: never) => unknown = (d) => d, unit = 0, company?: Rules): Plan {
+export const started = (id: string, change: Partial<Plan> = {}, part: (data: never) => unknown = (d) => d, unit = 0, company?: Rules): Plan =>
+  startedUnder(RULE_TABLE, id, change, part, unit, company)
+/** The same issued under rule table 2: what was pinned then stays. */
+export const startedThen = (id: string, change: Partial<Plan> = {}): Plan => startedUnder(2, id, change)
+function startedUnder(table: number, id: string, change: Partial<Plan>, part: (data: never) => unknown = (d) => d, unit = 0, company?: Rules): Plan {
   const system = systemOf(id)
   if (!system) throw new Error(id)
   const length = change.length ?? 9.6
-  const data = system.start(system.units[unit] as Unit, SHIPPED_STARTS)
+  const data = table > 2 ? proved(system.start(system.units[unit] as Unit, SHIPPED_STARTS)) : system.start(system.units[unit] as Unit, SHIPPED_STARTS)
   const plan = {
     name: `A wall of ${system.name}`,
     site: 'Test yard',
     engineer: 'plan E-1',
     engineerBy: 'E. Record, licence 4711',
+    ...(table > 2 ? { ...ENGINEERED, front: { slope: 0, erodible: false } } : {}),
     holds: [],
     length,
     grades: [
@@ -27,9 +32,17 @@ export function started(id: string, change: Partial<Plan> = {}, part: (data: nev
     ...change,
     system: { id, data: system.settle(part(withOutlet(data, length) as never)) },
   } as unknown as Plan
-  const made = issueUnder(plan, company ? { company } : {})
+  const made = issueUnder(plan, company ? { company } : {}, table)
   if (!made.ok) throw new Error(JSON.stringify(plain(made.problems)))
   return made.value
+}
+
+/** The part with a machine whose table and gear are proved, where one sets its units. */
+function proved<D>(data: D): D {
+  const { lifting } = data as { lifting?: { gear: object } }
+  if (!lifting) return data
+  const gear = { ...lifting.gear, source: 'tag 12, test sheet', on: '2026-03-02' }
+  return { ...data, lifting: { ...lifting, machine: 'excavator of 14 t', source: 'maker’s sheet 3', on: '2026-03-01', gear } }
 }
 
 /** The part with one outlet at the end of the wall, low enough to run out. */

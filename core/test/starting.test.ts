@@ -1,6 +1,6 @@
 import { copyOfPlan, cutList, fewestCuts, issued, layOut, ofLength, type Plan, SYSTEMS, startPlan, wayOf } from '@stone-tally/core'
 import fc from 'fast-check'
-import { built, smallPlan } from './plans'
+import { built, ENGINEERED, smallPlan } from './plans'
 import { startedLayout } from './started'
 
 const TODAY = '2026-05-18'
@@ -20,8 +20,7 @@ describe('a wall copied', () => {
   const plan = {
     ...built(smallPlan),
     drawing: 'D-7',
-    engineer: 'E-9',
-    engineerBy: 'E. Record',
+    ...ENGINEERED,
     ruleTable: 2,
     holds: [],
     front: { slope: 0, erodible: false },
@@ -30,7 +29,22 @@ describe('a wall copied', () => {
   const limits = [{ limit: 'padLevel', value: 0.004, source: 'D-7, note 3' }]
   test('keeps what a wall is, and nothing that belongs to the other alone', () => {
     const copy = copyOfPlan({ ...plan, rules: { ...plan.rules, limits, openCourses: 2 } } as Plan, 'Copy')
-    for (const gone of ['drawing', 'engineer', 'engineerBy', 'ruleTable', 'book', 'holds', 'front', 'frost', 'obstacles', 'references'])
+    for (const gone of [
+      'drawing',
+      'engineer',
+      'engineerBy',
+      'engineerLicence',
+      'engineerOn',
+      'engineerCovers',
+      'asked',
+      'ruleTable',
+      'book',
+      'holds',
+      'front',
+      'frost',
+      'obstacles',
+      'references',
+    ])
       expect(copy).not.toHaveProperty(gone)
     expect(copy).toMatchObject({ name: 'Copy', length: plan.length, grades: plan.grades, system: plan.system })
     expect(copy.rules).toEqual({ ...plan.rules, openCourses: 2 })

@@ -1,8 +1,8 @@
 import { type EarlierPlan, issued, PAPERS, poleStrips, storyPole } from '@stone-tally/core'
 import fc from 'fast-check'
-import { layoutOf, plain, smallPlan } from './plans'
+import { ENGINEERED, layoutOf, plain, smallPlan } from './plans'
 
-const layout = layoutOf(issued({ ...smallPlan, engineerBy: 'E. Record, licence 4711' }))
+const layout = layoutOf(issued({ ...smallPlan, ...ENGINEERED }))
 const pole = (station: number, by = {}, of = layout) => {
   const made = storyPole(of, station, by)
   if (!made.ok) throw new Error(JSON.stringify(plain(made.problems)))

@@ -1,13 +1,13 @@
 import { issued } from '@stone-tally/core'
 import { render, screen, waitFor, within } from '@testing-library/react'
-import { built, smallPlan } from '../../core/test/plans'
+import { built, ENGINEERED, smallPlan } from '../../core/test/plans'
 import { Site } from '../../core/test/site'
 import { CrewPage } from '../features/build/crew/crew-page'
 import { WallProvider } from '../features/wall'
 import { PreferencesProvider } from '../ui/preferences'
 import { Server, serveFrom } from './fake-server'
 
-const plan = issued(built({ ...smallPlan, engineerBy: 'E. Record, licence 4711' }))
+const plan = issued(built({ ...smallPlan, ...ENGINEERED }))
 let server: Server
 beforeEach(() => {
   server = new Server()

@@ -10,7 +10,7 @@ import {
   type Unit,
   type WallSystem,
 } from '@stone-tally/core'
-import { built, plain, smallPlan } from '../../core/test/plans'
+import { built, ENGINEERED, plain, smallPlan } from '../../core/test/plans'
 import { afterUnit } from '../features/plan/plan/chosen'
 import { draftOf, emptyDraft, planOf } from '../features/plan/plan/draft'
 import { fieldLabel } from '../features/plan/plan/labels'
@@ -171,8 +171,7 @@ describe('another unit is chosen', () => {
         length: '12',
         benchmark: '10',
         holds: 'none',
-        engineer: 'plan T-1',
-        engineerBy: 'E. Record',
+        ...ENGINEERED,
         grades: [
           { station: '0', toe: '10', top: `${top}` },
           { station: '12', toe: '10', top: `${top}` },

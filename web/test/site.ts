@@ -1,5 +1,5 @@
 import { layOut, type Plan, type Role } from '@stone-tally/core'
-import { built, smallPlan } from '../../core/test/plans'
+import { built, ENGINEERED, smallPlan } from '../../core/test/plans'
 import { temporaryCluster } from '../../scripts/temporary-cluster'
 import type { Person } from '../server/accounts'
 import { connect, database } from '../server/database'
@@ -38,7 +38,7 @@ export async function site() {
 
 export { noteOf as noteFor } from '../../bench/note'
 
-export const planNamed = (name: string): Plan => built({ ...smallPlan, engineerBy: 'E. Record, licence 4711', name })
+export const planNamed = (name: string): Plan => built({ ...smallPlan, ...ENGINEERED, name })
 /** A small wall of our company, by its foreman; its id. */
 export async function newWall(s: Awaited<ReturnType<typeof site>>, name: string): Promise<string> {
   const made = await createWall(s.person('foreman'), planNamed(name))

@@ -1,11 +1,11 @@
 import { issued, type Plan, type UnitSystem } from '@stone-tally/core'
-import { built, smallPlan } from '../../core/test/plans'
+import { built, ENGINEERED, smallPlan } from '../../core/test/plans'
 import { type Draft, draftOf, planOf } from '../features/plan/plan/draft'
 
 const small = built(smallPlan)
 const full: Plan = {
   ...small,
-  engineerBy: 'E. Record, licence 4711',
+  ...ENGINEERED,
   holds: ['load', 'water'],
   front: { slope: 0.33, erodible: true },
   frost: 0.81234,
@@ -64,5 +64,5 @@ describe('what stands round a wall, as it is typed', () => {
     const made = typed({ limits: [limit] })
     expect(made.ok ? undefined : made.problems[0]).toMatchObject({ field, message: expect.stringMatching(message) })
   })
-  test('the house issues it under the table of today', () => expect(issued(value(typed({}))).ruleTable).toBe(2))
+  test('the house issues it under the table of today', () => expect(issued(value(typed({}))).ruleTable).toBe(3))
 })

@@ -83,7 +83,9 @@ describe('picks', () => {
   })
   test('dead level in one press; the one after it follows; a wrong reach is said', async () => {
     const site = toUnits()
-    site.put(entry('pick', { stage: 'units', section: 'A', course: 1, station: picksOf(site.state.layout)[0]?.station }, { number: 1, level: 0 }))
+    site.put(
+      entry('pick', { stage: 'units', section: 'A', course: 1, station: picksOf(site.state.layout)[0]?.station }, { number: 1, level: 0, wind: 10 }),
+    )
     const sent = panel(site.state, stepOf(site.state, 'units', 1))
     expect(screen.getByText('1-02')).toBeTruthy()
     type(/Reach, if another/, 'far')

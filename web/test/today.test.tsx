@@ -1,13 +1,13 @@
 import { type Entry, issued, type EarlierPlan as Plan } from '@stone-tally/core'
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react'
 import { good, groundOf, morningLook } from '../../core/test/build'
-import { entry, layoutOf, smallPlan, stateOf } from '../../core/test/plans'
+import { ENGINEERED, entry, layoutOf, smallPlan, stateOf } from '../../core/test/plans'
 import { Site } from '../../core/test/site'
 import { EarlierRules } from '../features/build/board/earlier-rules'
 import { SoilPanel } from '../features/build/ground/soil-panel'
 import { type Fact, StepCard } from '../features/wall'
 
-const plan: Plan = issued({ ...smallPlan, engineerBy: 'E. Record, licence 4711' })
+const plan: Plan = issued({ ...smallPlan, ...ENGINEERED })
 const me = { id: 'foreman', name: 'Fay', role: 'foreman' as const }
 beforeEach(() => {
   globalThis.fetch = jest.fn(async () => ({ ok: true, json: async () => ({ instruments: [] }) })) as never

@@ -1,5 +1,5 @@
 import { said } from '../base/said'
-import type { SoilClass } from './soil'
+import type { SoilClass } from '../rules'
 import { SOILS } from './soil'
 
 export type PadMaterial = 'dense-graded' | 'open-graded' | 'sand' | 'sand-cement' | 'lean-concrete'

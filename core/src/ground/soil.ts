@@ -1,4 +1,5 @@
 import { said } from '../base/said'
+import type { SoilClass } from '../rules'
 /** What a hand finds in a soil, in six answers. */
 export interface SoilAnswers {
   /** What most of it is, seen and felt between the fingers. */
@@ -126,8 +127,6 @@ export function soilQuestions(table: number): readonly SoilQuestion[] {
   const own = SOIL_QUESTIONS.map((q) => SINCE.find((s) => s.id === q.id) ?? q)
   return [...own, ...SINCE.filter((s) => !own.includes(s))]
 }
-
-export type SoilClass = 'made-ground' | 'clean-gravel' | 'dirty-gravel' | 'clean-sand' | 'silty-sand' | 'silt' | 'lean-clay' | 'fat-clay' | 'organic'
 
 /** Friction angle in degrees, unit weight kN/m³, cohesion kPa. */
 export interface SoilParameters {

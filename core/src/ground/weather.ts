@@ -1,4 +1,6 @@
 import { said } from '../base/said'
+import { RULE_TABLE, type WeatherLimits, weatherLimitsOf } from '../rules'
+
 /** Weather of a day: rain mm in 24 hours, lowest air temperature °C, highest wind km/h. */
 export interface Weather {
   readonly rain: number
@@ -6,8 +8,8 @@ export interface Weather {
   readonly wind: number
 }
 
-/** Limits of common practice; a rule of the site overrides. */
-export const WEATHER_LIMITS = { damp: 1, wet: 5, soaked: 20, frost: 0, near: 3, lift: 35, heat: 32 }
+/** As they ship, for weather that belongs to no wall. */
+export const WEATHER_LIMITS: WeatherLimits = weatherLimitsOf({ ruleTable: RULE_TABLE })
 
 export interface WeatherCaution {
   readonly id: 'wet' | 'soaked' | 'frost' | 'near-frost' | 'wind' | 'cover'
@@ -20,11 +22,12 @@ export interface WeatherCaution {
  * What the weather means for open ground.
  *
  * @param expected - of the night and the day to come, where known
+ * @param limits - of the rules of the wall
  * @example weatherCautions({ rain: 0, low: -2, wind: 10 })[0].id // 'frost'
  */
-export function weatherCautions(now: Weather, expected?: Weather): WeatherCaution[] {
+export function weatherCautions(now: Weather, expected?: Weather, limits: WeatherLimits = WEATHER_LIMITS): WeatherCaution[] {
   const list: WeatherCaution[] = []
-  const L = WEATHER_LIMITS
+  const L = limits
   if (now.rain >= L.soaked) {
     list.push({
       id: 'soaked',

@@ -1,5 +1,6 @@
 import { said } from '../base/said'
 import { aroundOf, type BuiltInData, builtInKindOf, type Lies, type Plan, toeAt, topAt } from '../plan'
+import { since } from '../rules'
 import type { Building } from '../systems'
 import type { PadStep } from './base-steps'
 import type { Course } from './rows'
@@ -98,7 +99,8 @@ export function builtInCautions(layout: Laid): { readonly id: string; readonly m
           `${d.item.name} stands in the drainage stone, which reaches ${said.length(back + building.stone.width, 2)} behind the face: behind it, or with the engineer's word in the plan.`,
         )
     }
-    if (!d.upright || worded(d.item)) continue
+    // What lies level in the fill cuts a layer as well as a post does; before rule table 3 only what stands was looked at.
+    if ((!d.upright && !since(layout.plan, 3)) || worded(d.item)) continue
     const through = building.layers.find((l) => {
       const row = courses.find((c) => c.course === l.course)
       return row !== undefined && row.top > d.low && row.top < d.high && row.offset + l.length > near

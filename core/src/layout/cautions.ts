@@ -1,14 +1,17 @@
 import { said } from '../base/said'
 import { below } from '../geometry'
 import { exposedHeight, meaningsOf, type Plan, toeAt } from '../plan'
-import { handlingOf, kinderRules, LEVEL_NAMES, limitsOf, tableOf } from '../rules'
+import { handlingOf, kinderRules, LEVEL_NAMES, limitsOf, since, tableOf } from '../rules'
 import { buildingOf, type WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
-import { builtHeight, engineerReasons } from './engineer'
+import { builtHeight, fromFirstCourse } from './built'
+import { engineerReasons } from './engineer'
 import { pipeCautions } from './pipe'
 import type { Course } from './rows'
 import type { Run } from './runs'
+import { sinceThree } from './since-three'
 import { cutTopAt, frontCautions, frostCautions, gridCautions, slabCautions, slopeCautions, toeCautions, turnsOf } from './site-cautions'
+import { cutReach, frontSteepest } from './whose'
 
 /** Something about the plan that a person must know before work; `blocks` closes the gate before digging. */
 export interface Caution {
@@ -51,7 +54,10 @@ export function cautionsOf(
   const result: Caution[] = []
   const tall = exposedHeight(plan)
   const limit = plan.rules?.engineeredAbove ?? limitsOf(plan).engineeredAbove.value
-  if (tableOf(plan) > 1) result.push(...engineerCautions(plan, engineerReasons(plan, system, steps, tops, courses)))
+  const three = since(plan, 3)
+  const whole = builtHeight(plan, steps, tops).height
+  if (three) result.push(...sinceThree(plan, system, steps, tops, courses, whole))
+  else if (tableOf(plan) > 1) result.push(...engineerCautions(plan, engineerReasons(plan, system, steps, tops, courses)))
   else if (below(limit, tall) && !plan.engineer) {
     result.push({
       id: 'engineer',
@@ -73,14 +79,14 @@ export function cautionsOf(
       message: `The plan asks for an engineer above ${said.given(plan.rules.engineeredAbove)} only; its rules ask above ${said.given(limitsOf(plan).engineeredAbove.value)}, and that is what holds.`,
     })
   // What to be careful of with what stands around; whether it is an engineer's was said above.
-  const at = { height: builtHeight(plan, steps, tops).height, length: plan.length, stages: [] }
+  const at = { height: whole, length: plan.length, stages: [], ...(three ? { showing: tall, cut: cutReach(plan, steps) } : {}) }
   for (const stand of plan.stands ?? [])
     for (const m of meaningsOf(stand, plan, at)) if (m.of === 'caution') result.push({ id: m.id, message: m.says, blocks: false })
   const building = buildingOf(plan)
   const { drain, foundation } = building
   const first = building.course(1)
   const high = courses.length > limitsOf(plan).courseWithoutPipe.value
-  if (!drain)
+  if (!drain && !three)
     result.push({
       id: 'no-pipe',
       // Any but the lowest only where an engineer says that water has another way.
@@ -125,16 +131,22 @@ export function cautionsOf(
   }
   if (tableOf(plan) > 1) {
     const turns = turnsOf(plan, steps)
+    const steepest = three ? frontSteepest(plan, steps) : 0
     const buried = Math.min(...turns.map((t) => toeAt(plan, t.station) - t.pad))
     const deepest = Math.max(...turns.map((t) => cutTopAt(plan, t.station) - t.pad + foundation.thickness))
     for (const c of [
-      ...frontCautions(plan, buried, tall),
+      // Since table 3 ground measured steeper than was said counts, and where no depth answers none is given.
+      ...(three
+        ? frontCautions({ ...plan, ...(plan.front ? { front: { ...plan.front, slope: steepest } } : {}) }, buried, tall).filter(
+            (w) => w.id !== 'front' || (plan.front !== undefined && steepest <= limitsOf(plan).frontNoFigure.value + 1e-9),
+          )
+        : frontCautions(plan, buried, tall)),
       ...toeCautions(plan),
       ...slabCautions(plan, steps),
       ...frostCautions(plan, steps),
       ...slopeCautions(plan, deepest),
       ...pipeCautions(plan, steps),
-      ...gridCautions(plan, builtHeight(plan, steps, tops).height - (plan.rules?.heightFrom === 'first-course' ? 0 : foundation.thickness)),
+      ...gridCautions(plan, whole - (fromFirstCourse(plan) ? 0 : foundation.thickness)),
     ])
       result.push({ ...c, blocks: false })
   }

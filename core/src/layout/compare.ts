@@ -3,7 +3,7 @@ import { said } from '../base/said'
 import { LENGTH_TOLERANCE, pointAt } from '../geometry'
 import type { Plan } from '../plan'
 import { HOLDS_NAMES, STAND_NAMES, toeAt, topAt } from '../plan'
-import { bookOf, compareRules } from '../rules'
+import { bookOf, compareRules, rungOf } from '../rules'
 import { counted, stageChanges } from '../systems'
 import { type Layout, stepAt } from './layout'
 
@@ -39,6 +39,19 @@ const FIELDS: readonly [string, string, (p: Plan) => string][] = [
   ['front', 'Ground in front', (p) => (p.front ? `falls ${p.front.slope} per 1 out${p.front.erodible ? ', washes out' : ''}` : 'nobody has said')],
   ['frost', 'Frost depth', (p) => (p.frost === undefined ? 'not given' : m(p.frost))],
   ['engineer-by', 'Its engineer', (p) => p.engineerBy ?? 'none'],
+  ['engineer-licence', 'Licence or register', (p) => p.engineerLicence ?? 'none'],
+  ['engineer-on', 'Engineered plan of', (p) => p.engineerOn ?? 'no day'],
+  [
+    'engineer-covers',
+    'It covers',
+    ({ engineerCovers: c }) =>
+      c
+        ? `${m(c.height)} high, ${m(c.from)} to ${m(c.to)}, ${c.facts.map((f) => rungOf(f).title.toLowerCase()).join(', ') || 'nothing else'}`
+        : 'nobody has said',
+  ],
+  ['asked', 'Asked first', (p) => p.asked?.map((a) => `${a.who}: ${a.may ? 'yes' : 'no'}`).join(', ') || 'nobody'],
+  ['soil', 'Soil', ({ soil: s }) => (s ? `${s.behind ?? 'unsaid'} behind, ${s.below ?? 'unsaid'} below` : 'nobody has said')],
+  ['edge', 'Edge on top', (p) => (p.edge === undefined ? 'nobody has said' : p.edge === 'people' ? 'people come there' : 'nobody comes there')],
   ['padsteps', 'Pad steps', (p) => (p.padSteps ? `set at ${p.padSteps.map((s) => m(s)).join(', ') || 'none'}` : 'by themselves')],
   ['heel', 'Heel drain', (p) => (p.water?.heel ? 'planned' : 'none')],
   ['sections', 'Sections', (p) => p.sections.map((s) => `${s.id} to ${m(s.to)}`).join(', ')],

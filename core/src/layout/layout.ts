@@ -2,7 +2,7 @@ import { failAll, ok, type Result } from '../base/result'
 import { said } from '../base/said'
 import { type Alignment, below, cornersOf, LENGTH_TOLERANCE, type OffsetLine, stationsOver, tidy } from '../geometry'
 import { alignmentFor, exposedHeight, type Plan, topAt } from '../plan'
-import { checkLimits, embedment } from '../rules'
+import { checkLimits, embedment, schoolBy } from '../rules'
 import { type Building, buildingOf, capHeight, evenCourses, fieldOfPart, type Piece, riseOf, systemOf, type WallSystem } from '../systems'
 import { baseSteps, type KeepOff, type PadStep } from './base-steps'
 import { builtInCautions } from './built-in'
@@ -167,7 +167,7 @@ const sameUnit = (a: Plan, b: Plan) => sameMake(a, b) && alike(a.sections, b.sec
 
 /** The courses that two plans are made of, as far as pieces are laid by them: another pipe or layer leaves every piece where it is. */
 function sameMake(a: Plan, b: Plan): boolean {
-  if (a.system.id !== b.system.id) return false
+  if (a.system.id !== b.system.id || schoolBy(a, 'corner') !== schoolBy(b, 'corner')) return false
   const system = systemOf(a.system.id)
   return system !== undefined && alike(system.laidBy(a.system.data), system.laidBy(b.system.data))
 }

@@ -1,8 +1,8 @@
 import { said } from '../base/said'
 import { truckLoads } from '../bond'
 import { type Plan, toeAt, toeReader } from '../plan'
-import { limitsOf } from '../rules'
-import { type Building, capacityAt, type Lifting, type Piece } from '../systems'
+import { limitsOf, since } from '../rules'
+import { type Building, capacityAt, type Lifting, type Piece, unproved } from '../systems'
 import type { Course } from './rows'
 
 /** One unit hung on the hook: where it goes, what it weighs, and what the machine may lift there. m, kg. */
@@ -38,7 +38,19 @@ interface Laid extends Planned {
 }
 
 /** How a pick is judged: the table and its share, the inserts, the slings. */
-function pickOf(plan: Plan, { table, gear }: Lifting) {
+/** Wind in which units may hang: the rules', or what the maker of the gear allows where that is less, km/h. @example windOf(plan, lifting) // 35 */
+export const windOf = (plan: Plan, { gear }: Pick<Lifting, 'gear'>): number =>
+  Math.min(limitsOf(plan).windLift.value, gear.wind ?? Number.POSITIVE_INFINITY)
+
+/** What its table gives; since rule table 3 nothing nearer than its shortest row either: tables end where a boom cannot reach down. */
+const liftedBy = (plan: Plan, { table }: Pick<Lifting, 'table'>) => {
+  const nearest = since(plan, 3) ? Math.min(...table.map((r) => r.reach)) : 0
+  return (reach: number, height: number) => (reach < nearest - 1e-6 ? undefined : capacityAt(table, reach, height))
+}
+
+function pickOf(plan: Plan, lifting: Lifting) {
+  const { gear } = lifting
+  const lifts = liftedBy(plan, lifting)
   const limits = limitsOf(plan)
   const share = limits.pickShare.value
   const leastAngle = limits.slingAngle.value
@@ -57,7 +69,7 @@ function pickOf(plan: Plan, { table, gear }: Lifting) {
     flat,
     isWrong(mass: number, reach: number, height: number): boolean {
       const load = mass + gear.mass
-      const capacity = capacityAt(table, reach, height)
+      const capacity = lifts(reach, height)
       return capacity === undefined || over(load, capacity) || inserts(load) || flat
     },
   }
@@ -68,7 +80,7 @@ export function pickWrong({ plan }: Planned, lifting: Lifting, mass: number, rea
   const { gear } = lifting
   const { share, leastAngle, over, each, inserts, flat } = pickOf(plan, lifting)
   const load = mass + gear.mass
-  const capacity = capacityAt(lifting.table, reach, height)
+  const capacity = liftedBy(plan, lifting)(reach, height)
   const at = `at ${said.length(reach, 1)} out and ${said.length(height, 1)} up`
   const wrong: string[] = []
   if (capacity === undefined) wrong.push(`${said.mass(load)} ${at} is beyond the table of the ${lifting.machine}: nothing is lifted there`)
@@ -109,6 +121,7 @@ function worked(layout: Laid): readonly PlannedPick[] {
     byCourse.set(cell.course, list)
   }
   const picks: PlannedPick[] = []
+  const lifts = liftedBy(plan, lifting)
   for (const course of [...byCourse.keys()].sort((a, b) => a - b)) {
     const row = rows.get(course)
     const make = building.course(course)
@@ -130,7 +143,7 @@ function worked(layout: Laid): readonly PlannedPick[] {
         load: mass + lifting.gear.mass,
         reach,
         height,
-        capacity: capacityAt(lifting.table, reach, height),
+        capacity: lifts(reach, height),
         wrong: pickWrong(layout, lifting, mass, reach, height),
         truck: undefined,
       })
@@ -200,9 +213,18 @@ export function pickCautions(layout: Laid): { readonly id: string; readonly mess
   const { lifting } = layout.building
   if (!lifting) return []
   const { all, wrong, first, heavy } = foreseen(layout, lifting)
+  const proof = since(layout.plan, 3) ? unproved(lifting) : []
   const at = (k: Foreseeable) => `course ${k.course} at ${said.station(k.station)}`
   return [
-    ...(first
+    ...(proof.length > 0
+      ? [
+          {
+            id: 'picks-unproved',
+            message: `No verdict on the ${all} picks: there is no ${proof.join('; no ')}. Enter them in the plan before the machine comes.`,
+          },
+        ]
+      : []),
+    ...(first && proof.length === 0
       ? [
           {
             id: 'picks',

@@ -1,6 +1,6 @@
 import { said } from '../base/said'
 import { type Plan, toeAt } from '../plan'
-import { limitsOf, schoolBy, tableOf } from '../rules'
+import { limitsOf, schoolBy, since, tableOf } from '../rules'
 import { buildingOf, type Drain, placesBuiltIn, staged, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
 import { type DrainSchool, drainSeat } from '../water/seat'
@@ -11,7 +11,7 @@ import type { Course } from './rows'
 const CLEAR = 0.05
 
 /** Stone below the pipe, m: as the plan wants it, else the rule. */
-export const bedOf = (plan: Plan): number => plan.water?.bed ?? limitsOf(plan).pipeBed.value
+export const bedOf = (plan: Plan): number => (since(plan, 3) ? limitsOf(plan).pipeBed.value : (plan.water?.bed ?? limitsOf(plan).pipeBed.value))
 
 /** Where the pipe sits: as the plan says, else as pad and outlets allow; undefined where there is none. */
 export function schoolOf(plan: Plan, steps: readonly PadStep[]): DrainSchool | undefined {

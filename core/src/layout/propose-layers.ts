@@ -1,7 +1,8 @@
 import { fail, ok, type Result } from '../base/result'
 import { limitsOf, schoolBy } from '../rules'
 import { fieldOfPart, type PlannedLayer, riseOf } from '../systems'
-import { builtHeight, engineerReasons } from './engineer'
+import { builtHeight } from './built'
+import { engineerReasons } from './engineer'
 import type { Layout } from './layout'
 import { carrying } from './rows'
 

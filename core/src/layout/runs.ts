@@ -1,5 +1,6 @@
 import { LENGTH_TOLERANCE, tidy } from '../geometry'
 import type { Plan } from '../plan'
+import { schoolBy } from '../rules'
 import type { Building, Piece, RunEnd, WallSystem } from '../systems'
 import type { PadStep } from './base-steps'
 import { alongFace, besideStation, type FaceLeg, type Leg } from './face'
@@ -163,6 +164,7 @@ function layRun({ basis, course, face, gap, shift, under, onPad }: ToLay): Run {
       end: gap.end,
       startTurn: gap.start === leg.start ? leg.startTurn : 0,
       endTurn: gap.end === leg.end ? leg.endTurn : 0,
+      ...(schoolBy(basis.plan, 'corner') === 'mitred-turn' ? { mitre: 'turn' as const } : {}),
       below: joints,
     },
     basis.plan.system.data,

@@ -2,6 +2,7 @@ import { said } from '../base/said'
 import { stationsOver, tidy } from '../geometry'
 import { gridOn, type Layout, picksOf, stepAt } from '../layout'
 import { aroundOf, builtInKindOf, slugOf, toeAt, topAt } from '../plan'
+import { schoolBy } from '../rules'
 import { counted, type Piece, type Quantity } from '../systems'
 import { cutList } from './cut-list'
 import { digFound, FILL_BACK, fillOpenAt, fillVolume } from './earth'
@@ -71,7 +72,16 @@ function countAll(layout: Layout): Quantity[] {
     )
   say('cut', `Cut ${many}`, count('cut'), 'pieces', 'where a run ends off the half-unit grid, or a curve shifts the joints')
   if (count('corner') > 0) say('corner', 'Corner units', count('corner'), 'pieces', 'one a course at every outside corner, alternating', PIECES)
-  if (count('mitre') > 0) say('mitre', `Mitred ${many}`, count('mitre'), 'pieces', 'two a course at every corner that takes no corner unit')
+  if (count('mitre') > 0)
+    say(
+      'mitre',
+      `Mitred ${many}`,
+      count('mitre'),
+      'pieces',
+      schoolBy(layout.plan, 'corner') === 'mitred-turn'
+        ? 'one a course at every corner that takes no corner unit, against a whole one'
+        : 'two a course at every corner that takes no corner unit',
+    )
   for (const shape of new Set(shaped.map((p) => p.shape as string))) {
     const own = shaped.filter((p) => p.shape === shape)
     const cut = own.filter((p) => p.kind === 'cut').length

@@ -2,6 +2,7 @@ import { said } from '../base/said'
 import { cutting } from '../bond'
 import type { Layout } from '../layout'
 import { live, type RecordedEntry, type SawnData, type WallState } from '../record'
+import { schoolBy } from '../rules'
 import { KERF } from './cut-list'
 
 /** A piece to cut: where it goes, how long on its face, at which angle, and which end of the unit is kept. m, radians. */
@@ -62,7 +63,7 @@ function planned(layout: Layout): readonly Planned[] {
         const [first, last] = [k === 0, k === run.pieces.length - 1]
         const middle = (p.start + p.to) / 2
         const section = sections.find((s) => middle >= s.from - 1e-9 && middle < s.to - 1e-9) ?? sections[sections.length - 1]
-        // Two pieces meet at a corner: each takes half of its turn.
+        // Two pieces meet at a corner: each takes half of its turn, or one of them all of it.
         const turn = first && kind === 'mitre' ? leg?.startTurn : last && kind === 'mitre' ? leg?.endTurn : undefined
         found.push({
           key: `${section?.id}/${course}/${p.start.toFixed(3)}`,
@@ -71,7 +72,7 @@ function planned(layout: Layout): readonly Planned[] {
           station: p.start,
           length: Math.round(p.length * 1000) / 1000,
           kind,
-          ...(turn ? { angle: turn / 2 } : {}),
+          ...(turn ? { angle: schoolBy(layout.plan, 'corner') === 'mitred-turn' ? turn : turn / 2 } : {}),
           keep:
             kind === 'mitre'
               ? first

@@ -8,9 +8,10 @@ import type { Plan } from './plan'
  * @example copyOfPlan(plan, 'Copy of Kiosk terrace').drawing // undefined
  */
 export function copyOfPlan(plan: Plan, name: string): Plan {
-  const { drawing: _d, engineer: _e, engineerBy: _b, ruleTable: _t, book: _k, rules, ...own } = plan
+  const { drawing: _d, engineer: _e, engineerBy: _b, engineerLicence: _n, engineerOn: _w, engineerCovers: _v, ...unsigned } = plan
+  const { asked: _a, ruleTable: _t, book: _k, rules, ...own } = unsigned
   // What stands above, in front and around is of the other place: nobody has said it of this one.
-  const { holds: _h, stands: _s, found: _g, front: _f, frost: _r, obstacles: _o, references: _x, ...rest } = own
+  const { holds: _h, stands: _s, found: _g, front: _f, frost: _r, soil: _i, edge: _y, obstacles: _o, references: _x, ...rest } = own
   const { limits: _l, ...kept } = rules ?? {}
   return { ...rest, name, ...(Object.keys(kept).length > 0 ? { rules: kept } : {}) }
 }

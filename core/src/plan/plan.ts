@@ -1,3 +1,4 @@
+import { optionalDay } from '../base/day'
 import {
   anything,
   choice,
@@ -15,8 +16,9 @@ import {
   yesNo,
 } from '../base/schema'
 import { elevationAt, type ProfilePoint, readerOf } from '../geometry'
-import { addedPointSchema, choiceChangeSchema, pointChangeSchema, ruleBookSchema } from '../rules'
+import { addedPointSchema, choiceChangeSchema, pointChangeSchema, RULE_TABLE, ruleBookSchema, SOIL_CLASSES } from '../rules'
 import { type Around, builtInSchema } from './built-in'
+import { answerSchema, coversSchema } from './engineer'
 import { foundSchema } from './found-ground'
 import { standSchema } from './stands'
 
@@ -46,8 +48,18 @@ export const planFields = {
   site: text(120),
   drawing: optionalText(80),
   engineer: optionalText(120),
-  /** Who made the engineered plan, with licence or reference: asked since rule table 2. */
+  /** Who made the engineered plan: asked since rule table 2, with licence or reference; since table 3 those stand in fields of their own. */
   engineerBy: optionalText(120),
+  engineerLicence: optionalText(80),
+  /** The day of that plan. */
+  engineerOn: optionalDay(),
+  engineerCovers: coversSchema(),
+  /** What was asked before a crew builds it, and answered. */
+  asked: optionalList(answerSchema, 20),
+  /** The soil behind and below, where somebody has said it before the dig, and who. What the dig finds goes before it. */
+  soil: optionalRecord({ behind: optionalChoice(SOIL_CLASSES), below: optionalChoice(SOIL_CLASSES), by: optionalText(160) }),
+  /** Can people come to the edge on top? Taken as yes where nobody says. */
+  edge: optionalChoice(['people', 'nobody'] as const),
   /** What stands above and beside the wall, or comes at it; an empty list says that there is nothing, left out that nobody has said. */
   holds: optionalList(choice(HOLDS), 10),
   /** What that is in plain words, with how far off and how much: what of it reaches the wall is judged by the rules. */
@@ -128,7 +140,7 @@ export const planFields = {
   builtIn: optionalList(builtInSchema(), 60),
   sections: list(record({ id: text(8), from: stationField(), to: stationField() }), 1, 200),
   /** Which shipped table of limits the revision is judged by; 1 where it was issued before tables had numbers. Set by the house when it is issued. */
-  ruleTable: optionalQuantity({ min: 1, max: 2, whole: true }),
+  ruleTable: optionalQuantity({ min: 1, max: RULE_TABLE, whole: true }),
   /** The whole of the rules it was issued under, and who set what; the house works it out when the revision is issued. */
   book: ruleBookSchema.optional().default(undefined),
   rules: optionalRecord({

@@ -1,10 +1,11 @@
 import { said } from '../base/said'
-import { choice, type InferType, optionalQuantity, optionalText, record } from '../base/schema'
-import { type AddedPoint, limitsOf, type Ruled, startBy } from '../rules'
+import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, record } from '../base/schema'
+import { type AddedPoint, limitsOf, type Ruled, since, startBy, type WallFact, type Whose, whoseBy } from '../rules'
+import { formatSlope } from '../units/slope'
 import type { BuiltInData } from './built-in'
 
 /** What stands behind, above or at a wall, in the words of whoever looks at the place. */
-export const STANDS = ['slope', 'drive', 'pool', 'building', 'fence', 'water', 'wall'] as const
+export const STANDS = ['slope', 'drive', 'pool', 'building', 'fence', 'water', 'wall', 'barrier', 'boundary'] as const
 export type StandKind = (typeof STANDS)[number]
 export const STAND_NAMES: Readonly<Record<StandKind, string>> = {
   slope: 'Ground that rises behind it',
@@ -14,7 +15,31 @@ export const STAND_NAMES: Readonly<Record<StandKind, string>> = {
   fence: 'A fence or rail on top',
   water: 'Water that stands or flows at it',
   wall: 'Another wall, old or new',
+  barrier: 'A barrier that stops cars',
+  boundary: 'The boundary of the ground',
 }
+
+/** What is asked of some things besides how far and how much; nobody's answer is the worse one. */
+export const STAND_HOWS: Readonly<
+  Partial<Record<StandKind, { readonly label: string; readonly options: readonly (readonly [StandHow, string])[] }>>
+> = {
+  fence: {
+    label: 'The fence is',
+    options: [
+      ['open', 'Open: rails, wire, bars'],
+      ['closed', 'Closed: boards, panels, hedge'],
+    ],
+  },
+  water: {
+    label: 'The water',
+    options: [
+      ['led', 'Is led away before it gets there'],
+      ['stands', 'Stands or flows at it'],
+    ],
+  },
+}
+const HOWS = ['open', 'closed', 'led', 'stands'] as const
+export type StandHow = (typeof HOWS)[number]
 
 /**
  * One thing a wall has to do with. What nobody has said is taken for the worst: a drive without a distance stands at the wall.
@@ -24,6 +49,7 @@ export const standSchema = record({
   kind: choice(STANDS),
   away: optionalQuantity({ min: 0, max: 200, unit: 'm' }),
   size: optionalQuantity({ min: 0, max: 20 }),
+  how: optionalChoice(HOWS),
   note: optionalText(160),
 })
 export type Surrounding = InferType<typeof standSchema>
@@ -47,7 +73,7 @@ export interface Takes {
 /** What a stand means for the wall, and by which rule. `takes`: what the plan would be given for it. */
 export interface Meaning {
   readonly id: string
-  readonly of: 'engineer' | 'load' | 'slope' | 'drain' | 'sleeves' | 'protection' | 'clear' | 'point' | 'caution'
+  readonly of: 'engineer' | 'ask' | 'load' | 'slope' | 'drain' | 'sleeves' | 'protection' | 'clear' | 'point' | 'caution'
   readonly says: string
   readonly why: string
   readonly takes?: Takes
@@ -57,6 +83,10 @@ export interface Meaning {
 export interface StoodAt {
   /** From the bottom of the pad to the top of the cap. */
   readonly height: number
+  /** What shows of it; the whole height where left out. */
+  readonly showing?: number
+  /** How far back from the face the cut reaches: its edge as planned, or the line from its bottom that no foundation lies within. */
+  readonly cut?: number
   readonly length: number
   /** Ids of the work of its system, for inspection points. */
   readonly stages: readonly string[]
@@ -66,7 +96,7 @@ export interface StoodAt {
 export const reachOfLoads = (plan: Ruled, height: number) => limitsOf(plan).loadReach.value * height
 
 /**
- * Why a stand makes the wall an engineer's; undefined where it does not. Unknown is taken for the worst.
+ * Why a stand makes the wall an engineer's by rule table 2; undefined where it does not. Unknown is taken for the worst.
  *
  * @param height - of the wall as built, m
  * @example engineerFor({ kind: 'drive', away: 1.5 }, plan, 1) // 'a drive, parking or stored goods 1.50 m behind it, …'
@@ -99,8 +129,99 @@ export function engineerFor(stand: Surrounding, plan: Ruled, height: number): st
       return (stand.away ?? 0) < limits.fenceBehind.value - 1e-6
         ? `a fence or rail (${where}) stands nearer than ${said.given(limits.fenceBehind.value)}`
         : undefined
+    // Not asked under the tables this judges by.
+    case 'barrier':
+    case 'boundary':
+      return undefined
   }
 }
+
+/** What a thing that stands around makes of a wall: by which fact of the ladder, and why in words. */
+export interface StandFact {
+  readonly fact: WallFact
+  readonly whose: Whose
+  readonly says: string
+}
+
+/** The highest wall anybody would build beside another, m: where nobody said how high that one is. */
+const TALLEST = 20
+
+/**
+ * What a stand makes of the wall since rule table 3; undefined where it is too far off to matter. Unknown is the worst of its kind.
+ *
+ * @example standFact({ kind: 'building', away: 1.9 }, plan, { height: 0.85, cut: 2.8, length: 9, stages: [] })?.whose // 'engineer'
+ */
+export function standFact(stand: Surrounding, plan: Ruled, at: StoodAt): StandFact | undefined {
+  const limits = limitsOf(plan)
+  const { kind, size, how } = stand
+  const cut = at.cut ?? 0
+  const away = stand.away ?? 0
+  const low = (at.showing ?? at.height) <= limits.lowShowing.value + 1e-6
+  const where = stand.away === undefined ? 'nobody has said how far off' : `${said.given(stand.away)} behind its face`
+  const name = STAND_NAMES[kind].toLowerCase()
+  const make = (fact: WallFact, says: string): StandFact => ({
+    fact,
+    says,
+    whose: whoseBy(plan, fact, { low, beyond: stand.away !== undefined && away >= at.height - 1e-6 }),
+  })
+  const reach = Math.max(reachOfLoads(plan, at.height), cut)
+  const within =
+    reach > cut + 1e-6
+      ? `within ${said.length(reach, 2)}, ${limits.loadReach.value} × its height`
+      : `within ${said.length(reach, 2)} of the face, as far as its cut reaches`
+  switch (kind) {
+    case 'slope': {
+      if (away >= reach - 1e-6) return undefined
+      if (size === undefined) return make('slope-steep', 'the ground behind it rises, nobody has said how steeply')
+      const says = `the ground behind it rises ${slopeSaid(size)}`
+      if (size > limits.steepBehind.value + 1e-9) return make('slope-steep', `${says}, steeper than ${slopeSaid(limits.steepBehind.value)}`)
+      return size > limits.levelBehind.value + 1e-9 ? make('slope', says) : undefined
+    }
+    case 'drive':
+      return away < reach - 1e-6 ? make('drive', `${name} (${where}) stands ${within}`) : undefined
+    case 'pool':
+    case 'building':
+      if (away < cut - 1e-6)
+        return make(
+          'foundation',
+          `${name} (${where}) stands within the cut or the line of 1 : ${limits.footingLine.value} from its bottom, ${said.length(cut, 2)} back`,
+        )
+      return away < reach - 1e-6 ? make(kind, `${name} (${where}) stands ${within}`) : undefined
+    case 'wall': {
+      if (away < cut - 1e-6)
+        return make(
+          'foundation',
+          `another wall (${where}) stands within the cut or the line of 1 : ${limits.footingLine.value} from its bottom, ${said.length(cut, 2)} back`,
+        )
+      const both = Math.max(reachOfLoads(plan, Math.max(at.height, size ?? TALLEST)), cut)
+      const unsaid = size === undefined ? ', nobody has said how high it is' : ''
+      return away < both - 1e-6
+        ? make('wall', `another wall (${where}${unsaid}) stands within ${said.length(both, 2)}, ${limits.loadReach.value} × the higher of both`)
+        : undefined
+    }
+    case 'water':
+      return how === 'led'
+        ? make('water-led', 'water comes to it and is led away')
+        : make('water-stands', how === 'stands' ? 'water stands or flows at it' : 'water comes to it, and nobody has said that it is led away')
+    case 'fence': {
+      if (away >= Math.max(reach, limits.fenceBehind.value) - 1e-6) return undefined
+      if (how === 'open' && size !== undefined && size <= limits.fenceOpen.value + 1e-6)
+        return make('fence-open', `an open fence of ${said.given(size)} (${where}) stands on it`)
+      const as = how === undefined ? 'a fence, open or closed nobody has said,' : `${how === 'open' ? 'an open' : 'a closed'} fence`
+      const high = size === undefined ? 'nobody has said how high' : `${said.given(size)} high`
+      return make('fence-closed', `${as} (${high}; ${where}) stands on it`)
+    }
+    case 'barrier':
+      return away < reach - 1e-6 ? make('barrier', `a barrier that stops cars (${where}) stands ${within}`) : undefined
+    case 'boundary':
+      return away < cut - 1e-6
+        ? make('boundary', `the boundary (${where}) lies within the cut, which reaches ${said.length(cut, 2)} back`)
+        : undefined
+  }
+}
+
+/** So much up per 1 across, as a slope is written. */
+const slopeSaid = (rise: number) => (rise <= 0 ? 'level' : formatSlope(1 / rise))
 
 /** Water, kN/m³. */
 const WATER = 9.81
@@ -123,10 +244,12 @@ export function meaningsOf(stand: Surrounding, plan: Ruled, at: StoodAt): Meanin
   const list: Meaning[] = []
   const put = (of: Meaning['of'], says: string, why: string, takes?: Takes) =>
     list.push({ id: `${stand.kind}-${of}`, of, says, why, ...(takes ? { takes } : {}) })
-  const engineer = engineerFor(stand, plan, at.height)
-  const reach = reachOfLoads(plan, at.height)
+  const around = since(plan, 3) ? standFact(stand, plan, at) : undefined
+  const engineer = since(plan, 3) ? (around?.whose === 'engineer' ? around.says : undefined) : engineerFor(stand, plan, at.height)
+  const reach = Math.max(reachOfLoads(plan, at.height), since(plan, 3) ? (at.cut ?? 0) : 0)
+  if (around?.whose === 'ask') put('ask', `Ask first: ${around.says}.`, 'The authority or a competent person answers, on record, before the dig.')
   if (engineer) put('engineer', `An engineer’s wall: ${engineer}.`, 'Its plan and who made it are asked for before the dig.')
-  else if (stand.kind === 'drive' || stand.kind === 'pool' || stand.kind === 'building' || stand.kind === 'wall')
+  else if (around?.whose !== 'ask' && (stand.kind === 'drive' || stand.kind === 'pool' || stand.kind === 'building' || stand.kind === 'wall'))
     put('load', `Further back than ${said.length(reach, 2)}: it is not counted as a load on this wall.`, limits.loadReach.reason)
   const load = surchargeOf(stand, plan, at.height)
   if (load > 0)
@@ -150,7 +273,7 @@ export function meaningsOf(stand: Surrounding, plan: Ruled, at: StoodAt): Meanin
       if (stand.size !== undefined)
         put(
           'slope',
-          `Ground behind rises ${stand.size} up per 1 back.`,
+          since(plan, 3) ? `Ground behind rises ${slopeSaid(stand.size)}.` : `Ground behind rises ${stand.size} up per 1 back.`,
           (stand.size > limits.levelBehind.value ? 'It is in the engineer’s sum. ' : '') + limits.levelBehind.reason,
         )
       heel('What falls on the slope comes down behind the wall; it is caught before it reaches the fill.')
@@ -252,6 +375,20 @@ export function meaningsOf(stand: Surrounding, plan: Ruled, at: StoodAt): Meanin
           },
         )
       put('caution', 'A wall above stands on what this one holds; which of them is built first is the engineer’s.', limits.loadReach.reason)
+      break
+    case 'barrier':
+      put(
+        'caution',
+        'Posts of a barrier stand in ground of their own behind the wall, never in its units, and no car comes near before they do.',
+        limits.loadReach.reason,
+      )
+      break
+    case 'boundary':
+      put(
+        'caution',
+        'The line of the boundary is found and marked by who may, before the set-out; spoil and plant stay on this side of it.',
+        'A wall or a cut over the line is taken out again.',
+      )
   }
   return list
 }

@@ -102,7 +102,7 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
   if (own) return own(state, entry, step)
   if (kind?.beside === 'anywhere' || step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
   const stopped =
-    openStops(state).length > 0 && (entry.supersedes || entry.recheckOf) ? barriers(state, step).filter((b) => b.step === undefined) : []
+    openStops(state).length > 0 && (entry.supersedes || entry.recheckOf) ? barriers(state, step).filter((b) => b.step === undefined && !b.kept) : []
   if (stopped.length > 0) return failAll(stopped.map((b) => ({ field: 'where', message: b.message })))
   if (kind?.work !== step.stage.work.type) {
     return fail('kind', `${step.stage.title} is recorded as ${step.stage.work.type}, not as ${entry.kind}`)
@@ -110,7 +110,7 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
   // A correction or re-check belongs to work that is already there; the gates let the first one through.
   if (!entry.supersedes && !entry.recheckOf) {
     // A device whose clock is fast cures nothing: what has to stand for days is timed by the house where that is earlier.
-    const closed = barriers(state, step, at > now ? new Date(now).toISOString() : entry.at)
+    const closed = barriers(state, step, at > now ? new Date(now).toISOString() : entry.at).filter((b) => !b.kept)
     if (closed.length > 0) {
       return failAll(
         closed.map(

@@ -1,7 +1,6 @@
 import { said } from '../base/said'
-import { WEATHER_LIMITS } from '../ground'
 import { cutTopAt, turnsOf } from '../layout'
-import { limitsOf, tableOf } from '../rules'
+import { limitsOf, tableOf, weatherLimitsOf } from '../rules'
 import type { Entry, RecordedEntry } from './entry'
 import type { CheckData, LookData, WeatherData } from './kinds'
 import { live, type WallState } from './state'
@@ -72,7 +71,7 @@ export function dailyNeeds(state: WallState, step: Step, at: string): DailyNeed[
   const rain = newest(
     state,
     now,
-    (e) => e.kind === 'weather' && !(e.data as WeatherData).expected && (e.data as WeatherData).rain >= WEATHER_LIMITS.wet,
+    (e) => e.kind === 'weather' && !(e.data as WeatherData).expected && (e.data as WeatherData).rain >= weatherLimitsOf(plan).wet,
   )
   const look = newest(state, now, (e) => e.kind === 'look')
   const seen = look ? Date.parse(look.entry.at) : Number.NEGATIVE_INFINITY
@@ -106,11 +105,12 @@ export function fillHeld(state: WallState, step: Step, at: string): string | und
   const last = newest(state, now, (e) => e.kind === 'lift' && e.where.section === step.section && e.where.stage === below)
   // The first lift lies on ground that was released; what held that is looked at there.
   const since = last ? Date.parse(last.entry.at) : now - FRESH
+  const limits = weatherLimitsOf(state.layout.plan)
   const bad = newest(state, now, (e) => {
     if (e.kind !== 'weather' || (e.data as WeatherData).expected) return false
     const d = e.data as WeatherData
     const when = Date.parse(e.at)
-    return when >= since && (d.rain >= WEATHER_LIMITS.soaked || d.low <= WEATHER_LIMITS.frost)
+    return when >= since && (d.rain >= limits.soaked || d.low <= limits.frost)
   })
   if (!bad) return undefined
   const d = bad.entry.data as WeatherData

@@ -1,7 +1,7 @@
 import { identifySoil, type PadFacts, type PadReading, type SoilFinding, type SoilParameters, swellFactor, testsOwed, trench } from '../ground'
 import { cutTopAt, frostCover, type PadStep, pointsOver, stepAt } from '../layout'
 import { exposedHeight, toeAt, topAt } from '../plan'
-import { limitsOf, type Ruled, schoolBy, tableOf } from '../rules'
+import { limitsOf, type Ruled, schoolBy, since, tableOf } from '../rules'
 import { formatDeviation, type UnitSystem } from '../units/length'
 import type { RecordedEntry } from './entry'
 import { contextOf, statusOf } from './fold'
@@ -351,8 +351,9 @@ function owedByLift(state: WallState, key: string, length: number, tests: readon
   const byMethod = work?.type === 'lifts' && work.of === 'pad' && schoolBy(plan, 'pad-test') === 'method'
   const every = byMethod ? Number.POSITIVE_INFINITY : limitsOf(plan).testEvery.value
   for (const [lift, parts] of placed) {
-    // A percentage typed with the lift is a test of it too.
-    const given = tests.filter((t) => !t.out && t.data.lift === lift).length + parts.filter((d) => d.compaction != null).length
+    // A percentage typed with the lift was a test of it before rule table 3; it is a claim, and pays for none.
+    const typed = since(plan, 3) ? 0 : parts.filter((d) => d.compaction != null).length
+    const given = tests.filter((t) => !t.out && t.data.lift === lift).length + typed
     const count = testsOwed({ lifts: 1, length, given, every })
     wanted += count.wanted
     owed += count.owed

@@ -1,5 +1,5 @@
 import { said } from '../base/said'
-import { choice, optionalText, quantity, text } from '../base/schema'
+import { choice, quantity, text } from '../base/schema'
 
 /** What materials are measured in; m, m², m³, kg or pieces. */
 export const ITEM_UNITS = ['m', 'm²', 'm³', 'kg', 'pieces'] as const
@@ -9,14 +9,8 @@ export type ItemUnit = (typeof ITEM_UNITS)[number]
 export const itemShape = { item: text(80), name: text(120), unit: choice(ITEM_UNITS) }
 /** An amount nobody could have meant is refused; one that is only far off is asked about where it is typed. */
 export const amountOf = (min = 0) => quantity({ min, max: 1e6 })
-const SHAPE = /^\d{4}-\d\d-\d\d$/
-const isDay = (v: string | null | undefined) => v == null || !SHAPE.test(v) || new Date(`${v}T00:00:00Z`).toJSON()?.slice(0, 10) === v
-const NO_DAY = 'is not a day of the calendar'
-const DAY_SHAPE = 'must be a day such as 2026-05-31'
-/** A day as 2026-05-31. */
-export const dayText = () => text(10).matches(SHAPE, DAY_SHAPE).test('is-a-day', NO_DAY, isDay)
-/** The same, but it may be left out. */
-export const optionalDay = () => optionalText(10).matches(SHAPE, DAY_SHAPE).test('is-a-day', NO_DAY, isDay)
+
+export { dayText, optionalDay } from '../base/day'
 
 /** @example amountSaid(6.25, 'm³') // '6.3 m³' in the reader's units */
 export const amountSaid = (amount: number, unit: ItemUnit): string =>

@@ -1,7 +1,8 @@
 import { said } from '../base/said'
-import { tableOf } from '../rules'
+import { since, tableOf } from '../rules'
 import type { RecordedEntry } from './entry'
 import { densityReport } from './ground-report'
+import { pipe } from './kinds/pipe'
 import { levelBooks } from './level-book'
 import { live, type WallState } from './state'
 import { isClosed } from './status'
@@ -75,6 +76,7 @@ export function owedBefore(state: WallState, step: Step): string[] {
         )
     }
   }
+  if (step.stage.hold === 'drain' && since(state.layout.plan, 3)) words.push(...noOutlet(state, step))
   if (final) {
     const open = placelessFindings(state)
     if (open.length > 0)
@@ -83,6 +85,40 @@ export function owedBefore(state: WallState, step: Step): string[] {
       )
   }
   return words
+}
+
+/** Two stretches of pipe meet where their ends are so near, m. */
+const MEETS = 0.1
+/** A drain that leads nowhere: from the pipe of a section no laid stretch leads to an outlet. */
+function noOutlet(state: WallState, step: Step): string[] {
+  const laid = state.entries.flatMap((e) =>
+    pipe.is(e.entry) && live(state, e.entry.id) ? [{ section: e.entry.where.section, ...e.entry.data }] : [],
+  )
+  if (!laid.some((l) => l.section === step.section)) return []
+  const closed = (end: string) => end === 'cap' || end === 'open'
+  const reached = new Set(laid.filter((l) => l.start === 'outlet' || l.end === 'outlet' || l.start === 'tee' || l.end === 'tee'))
+  for (let grew = true; grew; ) {
+    grew = false
+    for (const a of laid) {
+      if (reached.has(a)) continue
+      const meets = [...reached].some(
+        (b) =>
+          (Math.abs(a.to - b.from) <= MEETS && !closed(a.end) && !closed(b.start)) ||
+          (Math.abs(b.to - a.from) <= MEETS && !closed(b.end) && !closed(a.start)) ||
+          (a.from < b.to && b.from < a.to),
+      )
+      if (meets) {
+        reached.add(a)
+        grew = true
+      }
+    }
+  }
+  const lost = laid.filter((l) => l.section === step.section && !reached.has(l))
+  return lost.length > 0
+    ? [
+        `an outlet that the pipe from ${said.station(Math.min(...lost.map((l) => l.from)))} to ${said.station(Math.max(...lost.map((l) => l.to)))} leads to: none was laid yet`,
+      ]
+    : []
 }
 
 const at = (state: WallState, step: Step, stage: string): Step[] => {

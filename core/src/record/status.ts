@@ -1,3 +1,4 @@
+import { isClosed } from './closed'
 import type { RecordedEntry } from './entry'
 import { kindOf } from './kinds'
 import { mismatch } from './match'
@@ -7,19 +8,14 @@ import type { StepLog, StepStatus, WallState } from './state'
 import type { Step } from './step'
 import { workOf } from './works'
 
+export { isClosed } from './closed'
+
 /** Everything recorded and within limits. */
 export const complete = (s: StepStatus) => s.state === 'done' && s.open.length === 0
 /** Complete, or passed with a written reason. */
 export const settled = (s: StepStatus) => complete(s) || s.passed
 /** Settled, and released where it holds. */
 export const cleared = (s: StepStatus) => settled(s) && (s.hold === 'none' || s.hold === 'released')
-
-/** An out-of-tolerance entry closes with an action and a re-check within limits. */
-export function isClosed(state: WallState, id: string): boolean {
-  const action = state.actions.get(id)
-  if (!action || state.superseded.has(action.entry.id)) return false
-  return (state.rechecks.get(id) ?? []).some((r) => !state.superseded.has(r.entry.id) && !state.outs.has(r.entry.id))
-}
 
 export function evaluate(state: WallState, step: Step, log: StepLog): StepStatus {
   const inForce = (list: readonly RecordedEntry[]) => list.filter((e) => !state.superseded.has(e.entry.id)).sort((a, b) => a.seq - b.seq)

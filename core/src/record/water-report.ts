@@ -1,8 +1,8 @@
 import { fail, ok, type Result } from '../base/result'
 import { said } from '../base/said'
-import { builtHeight, invertAt, type Layout, pipeFloor, schoolOf, seatedInvert, stepAt } from '../layout'
+import { bedOf, builtHeight, invertAt, type Layout, pipeFloor, schoolOf, seatedInvert, stepAt } from '../layout'
 import { toeAt, topAt } from '../plan'
-import { limitsOf, tableOf } from '../rules'
+import { limitsOf, since, tableOf } from '../rules'
 import type { Drain } from '../systems'
 import {
   DRAIN_SCHOOLS,
@@ -129,17 +129,14 @@ export function drainPlan(layout: Layout): DrainPlan | undefined {
       cover: toe - invert - d.diameter,
     }
   })
-  const plain = drain({
-    length: plan.length,
-    fall: d.fall,
-    maxOutletSpacing: d.maxOutletSpacing,
-    outlets: [...d.outlets],
-    ceiling: drainCeiling(layout),
-  })
+  const plain = drain(
+    { length: plan.length, fall: d.fall, maxOutletSpacing: d.maxOutletSpacing, outlets: [...d.outlets], ceiling: drainCeiling(layout) },
+    since(plan, 3),
+  )
   // Since rule table 2 the pipe follows what the pad allows.
   const profile = tableOf(plan) > 1 && plain.ok ? ok(seatedProfile(layout, plain.value)) : plain
   const lowest = Math.min(...layout.steps.map((s) => s.elevation))
-  const bed = water?.bed ?? limitsOf(plan).pipeBed.value
+  const bed = bedOf(plan)
   const fits = drainSeat({
     open: foundation.drains,
     padBottom: lowest - foundation.thickness,
@@ -177,7 +174,7 @@ export function drainPlan(layout: Layout): DrainPlan | undefined {
     chosen: water?.school !== undefined,
     fits,
     bed,
-    coverStone: water?.cover ?? limitsOf(plan).pipeCover.value,
+    coverStone: since(plan, 3) ? limitsOf(plan).pipeCover.value : (water?.cover ?? limitsOf(plan).pipeCover.value),
     sock: water?.sock ?? false,
     surface,
     flow,

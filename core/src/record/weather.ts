@@ -1,4 +1,5 @@
 import { type WeatherCaution, weatherCautions } from '../ground'
+import { weatherLimitsOf } from '../rules'
 import type { WeatherData } from './kinds'
 import { latestOf } from './latest'
 import type { WallState } from './state'
@@ -30,5 +31,8 @@ export function weatherAt(state: WallState, at: string): { cautions: readonly We
   if (!now) return { cautions: [], old: undefined }
   const age = (then: string) => Date.parse(at) - Date.parse(then)
   if (age(now.at) > FRESH) return { cautions: [], old: now.at.slice(0, 10) }
-  return { cautions: weatherCautions(now, expected && age(expected.at) <= 2 * FRESH ? expected : undefined), old: undefined }
+  return {
+    cautions: weatherCautions(now, expected && age(expected.at) <= 2 * FRESH ? expected : undefined, weatherLimitsOf(state.layout.plan)),
+    old: undefined,
+  }
 }

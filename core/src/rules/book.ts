@@ -1,10 +1,11 @@
 import { failAll, ok, type Problem, type Result } from '../base/result'
 import { choice, type InferType, list, optionalList, optionalYesNo, quantity, record, text, yesNo } from '../base/schema'
-import { CHOICES, choiceDef } from './choices'
+import { choiceDef, choicesOf } from './choices'
 import { kinder, limitDef } from './definitions'
+import { ladderOf, STEPS, WALL_FACTS } from './ladder'
 import { type InspectionPoint, POINT_KINDS, POINTS, ROLES, type Role, shippedPoint } from './points'
 import { type AddedPoint, addedPointSchema, CHANGE_FIELDS, checkRules, LEVEL_NAMES, LEVELS, type Level, limitSaid, type Rules } from './rule-file'
-import { type LimitName, RULE_TABLE, shippedLimits } from './shipped'
+import { type LimitName, limitNames, RULE_TABLE, shippedLimits } from './shipped'
 import { STARTS, type StartName } from './starts'
 
 /** Points of one's own on a wall, of all its levels together. */
@@ -20,6 +21,10 @@ export const ruleBookSchema = record({
   /** What the planner starts from; left out in books of before. */
   starts: optionalList(record({ start: text(40), value: quantity({}) }), 100),
   /** `limit.compaction`, `choice.adhesive`, `point.subgrade`: which level set it last. */
+  /** What is firm and a drawing goes past, since rule table 3: the value that is firm, and whose it is. */
+  clashes: optionalList(record({ limit: text(40), value: quantity({}), level: choice(LEVELS) }), 60),
+  /** Whose wall a fact makes it, since rule table 3. */
+  ladder: optionalList(record({ fact: choice(WALL_FACTS), low: choice(STEPS), higher: choice(STEPS) }), 60),
   set: list(record({ rule: text(90), level: choice(LEVELS), firm: optionalYesNo(), ...CHANGE_FIELDS }), 0, 600),
 })
 export type RuleBook = InferType<typeof ruleBookSchema>
@@ -50,18 +55,38 @@ const RANK: Readonly<Record<string, number>> = { off: 0, witness: 1, hold: 2 }
 const lessOf = (a: Pick<InspectionPoint, 'kind' | 'roles' | 'own'>, b: Pick<InspectionPoint, 'kind' | 'roles' | 'own'>): boolean =>
   (RANK[a.kind] as number) < (RANK[b.kind] as number) || (b.kind === 'hold' && (a.roles.some((r) => !b.roles.includes(r)) || (a.own && !b.own)))
 
+/** Who may release, from the least to the most. */
+const HIGH: Readonly<Record<Role, number>> = { crew: 0, office: 0, foreman: 1, inspector: 2 }
+/** What cannot be looked at later keeps at least a witness. */
+const SEEN: ReadonlySet<string> = new Set(['subgrade', 'pad-level', 'first-course', 'geogrid', 'final'])
+/** Why a point may not be made so much less of, since rule table 3; undefined where it may. */
+function madeLess(id: string, p: Pick<InspectionPoint, 'kind' | 'roles' | 'own'>): string | undefined {
+  const ships = shippedPoint(id)
+  if (!ships) return undefined
+  if (SEEN.has(id) && p.kind === 'off') return `${ships.title} keeps at least a witness. ${ships.reason}`
+  const least = Math.min(...ships.roles.map((r) => HIGH[r]))
+  const under = p.kind === 'hold' ? p.roles.find((r) => HIGH[r] < least) : undefined
+  return under && SEEN.has(id)
+    ? `${ships.title} is released by the ${ships.roles.join(' or ')}, not by the ${under}. ${ships.reason} A company of one person says so under “People in the company”.`
+    : undefined
+}
+
 const named = (c: { by?: string | undefined }) => (c.by ? ` (${c.by})` : '')
 
 /**
  * The effective rules of a wall: what ships, and over it what company, site and wall change.
  *
+ * @param table - the shipped table it rests on; an earlier one where a wall of that day is looked at
  * @returns the whole book with who set what, or every change that does not fit, by level and field
  * @example resolveRules({ company }).value.limits.find((l) => l.limit === 'compaction')?.value // 97
  */
-export function resolveRules(levels: { company?: Rules | undefined; site?: Rules | undefined; wall?: WallRules | undefined }): Result<RuleBook> {
-  const shipped = shippedLimits(RULE_TABLE)
-  const limits = new Map<string, number>(Object.entries(shipped).map(([name, l]) => [name, l.value]))
-  const choices = new Map(CHOICES.map((c) => [c.id, c.standard]))
+export function resolveRules(
+  levels: { company?: Rules | undefined; site?: Rules | undefined; wall?: WallRules | undefined },
+  table: number = RULE_TABLE,
+): Result<RuleBook> {
+  const shipped = shippedLimits(table)
+  const limits = new Map<string, number>(limitNames(table).map((name) => [name, shipped[name].value]))
+  const choices = new Map(choicesOf(table).map((c) => [c.id, c.standard]))
   const points = new Map(POINTS.map((p) => [p.id, { point: p.id, kind: p.kind, roles: [...p.roles], own: p.own }]))
   const starts = new Map<string, number>(Object.entries(STARTS).map(([name, d]) => [name, d.value]))
   const added = new Map<string, AddedPoint>()
@@ -102,14 +127,15 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
       note(`limit.${limit}`, level, { why: `${def?.title}: ${school?.title.toLowerCase()}.` })
     }
   }
+  // A company that is one person has nobody to leave a point to.
+  const alone = [levels.company, levels.site, levels.wall].some((l) => l?.choices?.some((c) => c.choice === 'crew' && c.option === 'one'))
+  const clashes: NonNullable<RuleBook['clashes']>[number][] = []
   const levelsOf: readonly (readonly [Level, Rules | undefined])[] = [
     ['company', levels.company],
     ['site', levels.site],
     [
       'wall',
-      levels.wall
-        ? { format: 'stone-tally-rules', version: 1, shipped: RULE_TABLE, ...levels.wall, limits: undefined, starts: undefined }
-        : undefined,
+      levels.wall ? { format: 'stone-tally-rules', version: 1, shipped: table, ...levels.wall, limits: undefined, starts: undefined } : undefined,
     ],
   ]
   for (const [level, rules] of levelsOf) {
@@ -121,11 +147,13 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
       if (!d || !ships) continue
       const above = limits.get(l.limit) as number
       const who = set.get(`limit.${l.limit}`)
-      if (d.safety && kinder(d, l.value, ships.value))
+      if (d.safety && (d.since ?? 1) <= table && kinder(d, l.value, ships.value))
         say(
           level,
           `limits[${i}].value`,
-          `${limitSaid(d, l.value)} lets more pass than the ${limitSaid(d, ships.value)} that ships. ${ships.reason} Nobody sets it kinder.`,
+          `${limitSaid(d, l.value)} lets more pass than the ${limitSaid(d, ships.value)} that ships. ${ships.reason} ${
+            d.safety === 'people' ? 'Nobody sets it kinder.' : 'Only a signed plan sets it kinder, for its own wall, with its reference.'
+          }`,
         )
       else if (who?.firm && kinder(d, l.value, above))
         say(
@@ -161,6 +189,8 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
           `points[${i}]`,
           `makes less of ${shippedPoint(point)?.title.toLowerCase()} than the ${LEVEL_NAMES[who.level].toLowerCase()}${named(who)}, which may only be made stricter`,
         )
+      const less = table > 2 && !alone ? madeLess(point, { kind, roles, own }) : undefined
+      if (less) say(level, `points[${i}]`, less)
       points.set(point, { point, kind, roles: [...roles] as Role[], own })
       note(`point.${point}`, level, c)
     }
@@ -181,7 +211,16 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
         `${limitSaid(limitDef(name), value)} does not fit the ${LEVEL_NAMES[who.level].toLowerCase()}'s ${limitSaid(limitDef(name), limits.get(name) as number)}${named(who)}, which may only be made stricter`,
       )
   }
-  for (const l of levels.wall?.limits ?? []) {
+  for (const [i, l] of (levels.wall?.limits ?? []).entries()) {
+    const [d, who, above, ships] = [limitDef(l.limit), set.get(`limit.${l.limit}`), limits.get(l.limit), shipped[l.limit as LimitName]]
+    if (table > 2 && d && ships && d.safety === 'people' && kinder(d, l.value, ships.value))
+      say(
+        'wall',
+        `limits[${i}].value`,
+        `${limitSaid(d, l.value)} lets more pass than the ${limitSaid(d, ships.value)} that ships. ${ships.reason} It keeps people safe: no drawing sets it kinder.`,
+      )
+    else if (table > 2 && d && who?.firm && above !== undefined && kinder(d, l.value, above))
+      clashes.push({ limit: l.limit, value: above, level: who.level })
     limits.set(l.limit, l.value)
     note(`limit.${l.limit}`, 'wall', { why: `${DRAWN}${l.source}` })
   }
@@ -197,12 +236,14 @@ export function resolveRules(levels: { company?: Rules | undefined; site?: Rules
   }
   if (problems.length > 0) return failAll(problems)
   return ok({
-    shipped: RULE_TABLE,
+    shipped: table,
     limits: [...limits].filter(([, value]) => Number.isFinite(value)).map(([limit, value]) => ({ limit, value })),
     choices: [...choices].map(([c, option]) => ({ choice: c, option })),
     points: [...points.values()],
     added: [...added.values()],
     starts: [...starts].map(([s, value]) => ({ start: s, value })),
+    ...(clashes.length > 0 ? { clashes } : {}),
+    ...(table > 2 ? { ladder: ladderOf({}).map(({ fact, low, higher }) => ({ fact, low, higher })) } : {}),
     set: [...set.values()],
   })
 }
@@ -227,10 +268,15 @@ export interface Booked {
 /** The rules a plan is judged by, whatever time it is of: its own book, or the shipped one of its table. */
 export function bookOf(plan: Booked & { readonly ruleTable?: number | undefined }): RuleBook {
   if (plan.book) return plan.book
-  const limits = Object.entries(shippedLimits(plan.ruleTable ?? 1)).flatMap(([limit, l]) =>
-    Number.isFinite(l.value) ? [{ limit, value: l.value }] : [],
-  )
-  return { ...shippedRules(), limits }
+  const table = plan.ruleTable ?? 1
+  const limits = limitNames(table).flatMap((limit) => {
+    const { value } = shippedLimits(table)[limit]
+    return Number.isFinite(value) ? [{ limit, value }] : []
+  })
+  const now = shippedRules()
+  const asked = new Set(choicesOf(table).map((c) => c.id))
+  const { ladder, ...rest } = now
+  return { ...rest, ...(table > 2 && ladder ? { ladder } : {}), limits, choices: now.choices.filter((c) => asked.has(c.choice)) }
 }
 
 /**
@@ -259,6 +305,59 @@ export function kinderRules(
         : []
     }),
   ]
+}
+
+/** A limit its drawing sets kinder than it ships, or kinder than somebody above holds firm. */
+export interface Clash {
+  readonly limit: string
+  readonly clash: boolean
+  readonly message: string
+}
+/**
+ * What a drawing lets pass that the rules do not, since rule table 3: a clash with what is firm, else a deviation with its reference.
+ *
+ * @example clashesOf(plan)[0]?.message
+ */
+export function clashesOf(plan: Booked & { readonly rules?: WallRules | undefined }): Clash[] {
+  const { book } = plan
+  if (!book || book.shipped < 3) return []
+  const shipped = shippedLimits(book.shipped)
+  return (plan.rules?.limits ?? []).flatMap((l): Clash[] => {
+    const [d, ships] = [limitDef(l.limit), shipped[l.limit as LimitName]]
+    const firm = book.clashes?.find((c) => c.limit === l.limit)
+    if (!d || !ships || (!firm && !kinder(d, l.value, ships.value))) return []
+    const is = `${d.title}: the drawing (${l.source}) has ${limitSaid(d, l.value)}`
+    return [
+      firm
+        ? {
+            limit: l.limit,
+            clash: true,
+            message: `${is}, the ${LEVEL_NAMES[firm.level].toLowerCase()} holds ${limitSaid(d, firm.value)} firm. Both stand: settle it with the office and whoever signed the drawing.`,
+          }
+        : {
+            limit: l.limit,
+            clash: false,
+            message: `${is}, a deviation from the ${limitSaid(d, ships.value)} of the rules. Whoever signs for the wall should know.`,
+          },
+    ]
+  })
+}
+
+/**
+ * A plan as it is judged: an issued revision by its own table, a file that was never issued by the newest one.
+ *
+ * @returns the plan, and in words which table was taken and why; or what of its own rules does not fit the newest table
+ * @example judgedBy(plan).value.table // 'rule table 3, the newest: the file names none'
+ */
+export function judgedBy<P extends Booked & { readonly ruleTable?: number | undefined; readonly rules?: WallRules | undefined }>(
+  plan: P,
+): Result<{ readonly plan: P; readonly table: string }> {
+  if (plan.ruleTable !== undefined) {
+    const newest = plan.ruleTable === RULE_TABLE ? ', the newest' : ''
+    return ok({ plan, table: `rule table ${plan.ruleTable}${newest}: the one it was issued under` })
+  }
+  const made = issueUnder(plan, {})
+  return made.ok ? ok({ plan: made.value, table: `rule table ${RULE_TABLE}, the newest: the file names none` }) : made
 }
 
 /** The school a plan is built by; the standard one where it has no book. @example schoolBy(plan, 'adhesive') // 'caps' */
@@ -295,8 +394,9 @@ export function checkBook(book: RuleBook): Problem[] {
 export function issueUnder<P extends Booked & { readonly rules?: WallRules | undefined }>(
   plan: P,
   levels: { company?: Rules | undefined; site?: Rules | undefined },
+  table: number = RULE_TABLE,
 ): Result<P & { ruleTable: number; book: RuleBook }> {
-  const book = resolveRules({ ...levels, wall: plan.rules })
+  const book = resolveRules({ ...levels, wall: plan.rules }, table)
   if (!book.ok) return failAll(book.problems.map((p) => ({ ...p, field: p.field.startsWith('wall.') ? `rules.${p.field.slice(5)}` : p.field })))
-  return ok({ ...plan, ruleTable: RULE_TABLE, book: book.value })
+  return ok({ ...plan, ruleTable: table, book: book.value })
 }

@@ -40,6 +40,8 @@ export interface ChoiceDef {
   readonly chapter: Chapter
   readonly options: readonly School[]
   readonly standard: string
+  /** Asked since this rule table; always where left out. */
+  readonly since?: number
   /** The school the facts of a wall speak for, and why; undefined where they speak for none. */
   recommend?(wall: WallFacts): { readonly option: string; readonly because: string } | undefined
 }
@@ -208,7 +210,16 @@ const ALL: readonly ChoiceDef[] = [
       'Corner units in turn',
       'Finished on two faces, long side and short side in turn. Strong; to be ordered by hand, left and right.',
     ],
-    ['mitred', 'Mitred cuts in turn', 'Any angle from whole units; a cut piece meets a whole one in turn. Slower, wants a saw day.'],
+    [
+      'mitred',
+      'Mitred, both at half the angle',
+      'Any angle from whole units; both stones are cut at half the turn and the corner looks even. Its joint runs up.',
+    ],
+    [
+      'mitred-turn',
+      'Mitred in turn',
+      'One stone cut at the whole angle against a whole one, in turn: the cut of one course lies over a whole stone of the next. Slower, wants a saw day.',
+    ],
     ['broken', 'Never the same joint twice', 'Whatever fits, so long as no joint runs up the corner. For free curves and landscape stone.'],
   ]),
   choose(
@@ -299,6 +310,23 @@ const ALL: readonly ChoiceDef[] = [
     ],
     (w) => (w.slope || w.load ? { option: 'height', because: w.slope ? 'Ground rises behind it.' : 'A load stands above it.' } : undefined),
   ),
+  {
+    ...choose('layer-edge', 'grid', 'Where the edge of a layer lies', 'by-unit', [
+      [
+        'by-unit',
+        'As the unit wants it',
+        'Behind the lug where units have one, up to the face where they are flat: what the unit grips is what holds.',
+      ],
+      [
+        'behind',
+        `${said.small(0.025)} to ${said.small(0.05)} behind the face`,
+        'Never seen, and held between the units. Some grip is given away on shallow ones.',
+      ],
+      ['flush', `Within ${said.small(0.025)} of the face`, 'All of the unit grips it; an edge that shows is burnt off.'],
+      ['lip', 'Against the lip', 'Where a lip at the back holds it: no edge in the bed that lets units rock. Less of the unit lies on it.'],
+    ]),
+    since: 3,
+  },
   choose('top-row', 'top', 'Top row under the cap', 'upright', [
     ['upright', 'As every other', 'Lugs up; the cap is laid over them or they are knocked off.'],
     ['inverted', 'Laid upside down', 'The cap sits flat without knocking lugs off. The row must be bonded, nothing engages it.'],
@@ -312,6 +340,50 @@ const ALL: readonly ChoiceDef[] = [
     ['stepped', 'Stepped with the grade', 'Follows the ground; finished ends at every step.'],
     ['level', 'One level top', 'For a fence or a terrace; the wall is as high as its highest ground everywhere.'],
   ]),
+  {
+    ...choose('height-from', 'engineer', 'Height of a wall is counted from', 'pad', [
+      ['pad', 'The bottom of the pad', 'What is buried pushes as what is seen does. The engineer is asked sooner.'],
+      [
+        'first-course',
+        'The underside of the first course',
+        'As some local codes count it; the pad is left out. Say which code, by its section: the engineer is asked a pad’s thickness later.',
+      ],
+    ]),
+    since: 3,
+  },
+  {
+    ...choose('second-eyes', 'engineer', 'Who releases a hold point', 'others', [
+      ['others', 'Somebody who did not do the work', 'A second pair of eyes sees what the first got used to.'],
+      [
+        'own',
+        'Who did the work, where the point can be looked at later',
+        'Faster for a small crew. What is covered and cannot be looked at again still takes somebody else.',
+      ],
+    ]),
+    since: 3,
+  },
+  {
+    ...choose('crew', 'engineer', 'People in the company', 'several', [
+      ['several', 'Several', 'A release waits for a second person where its point asks for one.'],
+      [
+        'one',
+        'One person',
+        'The same person looks again after a pause, by a list made for that look and with a photo, and the record says so. Lifting, picks and deep cuts keep their second person; engineers’ walls keep somebody from outside.',
+      ],
+    ]),
+    since: 3,
+  },
+  {
+    ...choose('low-pipe', 'water', 'Low walls without a pipe', 'always', [
+      ['always', 'Always a pipe', 'A pipe costs an hour and shows where water comes from. Three courses at most go without.'],
+      [
+        'drained',
+        'None where the ground lets it through',
+        'Gravel and sand below, an open pad with a way out for the water: a pipe lies dry there, and may clog unseen. Wrong where the ground was judged kinder than it is.',
+      ],
+    ]),
+    since: 3,
+  },
   choose('waterproofing', 'water', 'Waterproofing of masonry', 'membrane', [
     ['membrane', 'Self-adhesive membrane', 'Lasts as long as the wall; wants a dry, clean, primed face and boards before the fill.'],
     ['coating', 'Brushed coating', 'Goes on damp walls and round corners; thinner, and roots and stones get through it sooner.'],
@@ -329,5 +401,8 @@ export const CHOICES: readonly ChoiceDef[] = ALL.map((c) => ({
     return limits ? { ...o, limits } : o
   }),
 }))
+
+/** The choices a rule table knows. @example choicesSince(2).length */
+export const choicesOf = (table: number): readonly ChoiceDef[] => CHOICES.filter((c) => (c.since ?? 1) <= table)
 
 export const choiceDef = (id: string): ChoiceDef | undefined => CHOICES.find((c) => c.id === id)

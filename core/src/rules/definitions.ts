@@ -1,7 +1,9 @@
 import type { LimitName } from './shipped'
 
 /** How a limit is written: a length, or a number of its own. */
-export type LimitUnit = 'length' | '%' | 'passes' | '°' | 'share' | 'ratio' | 'mass' | 'count' | 'days' | 'temperature' | 'pressure'
+export type LimitUnit =
+  | ('length' | '%' | 'passes' | '°' | 'share' | 'ratio' | 'mass' | 'count' | 'days' | 'hours' | 'temperature' | 'pressure')
+  | ('speed' | 'rain')
 
 /** Chapters of the rule book, in the order of the work. */
 export const CHAPTERS = ['engineer', 'dig', 'pad', 'first', 'courses', 'water', 'fill', 'grid', 'concrete', 'top', 'lifting', 'devices'] as const
@@ -31,8 +33,13 @@ export interface LimitDef {
   readonly chapter: Chapter
   /** An approved drawing may set it for its wall, with its reference. */
   readonly drawing?: true
-  /** It keeps people safe: nobody sets it kinder than it ships. */
-  readonly safety?: true
+  /**
+   * people: it keeps people safe, nobody sets it kinder than it ships, no drawing either. plan: it holds the wall; a signed plan sets it
+   * with its reference, company and wall only stricter.
+   */
+  readonly safety?: 'people' | 'plan'
+  /** Held so since this rule table; always where left out. */
+  readonly since?: number
 }
 
 const def = (title: string, of: LimitUnit, sense: LimitDef['sense'], range: LimitDef['range'], chapter: Chapter): LimitDef => ({
@@ -43,7 +50,12 @@ const def = (title: string, of: LimitUnit, sense: LimitDef['sense'], range: Limi
   chapter,
 })
 const drawn = (...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), drawing: true })
-const safe = (...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), safety: true })
+const safe = (...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), safety: 'people' })
+/** Of the structure: a signed plan may set it, nobody else makes it kinder. */
+const signed = (...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), safety: 'plan', drawing: true })
+
+/** What a drawing could set either way before rule table 3. */
+const since3 = (safety: 'people' | 'plan', ...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), drawing: true, safety, since: 3 })
 
 /** Every limit of the rule book, in the order of the work. */
 export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
@@ -89,7 +101,7 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   filterPermeability: def('Filter: lets the water through', 'ratio', 'least', [4, 10], 'water'),
   filterOpening: def('Filter: stone beside the openings of the pipe', 'ratio', 'least', [1, 3], 'water'),
   stoneFines: def('Fines in the stone', '%', 'most', [0, 15], 'water'),
-  compaction: drawn('Compaction, of maximum density', '%', 'least', [85, 105], 'fill'),
+  compaction: since3('plan', 'Compaction, of maximum density', '%', 'least', [85, 105], 'fill'),
   passes: drawn('Passes', 'passes', 'least', [1, 20], 'fill'),
   passesTamper: drawn('Passes by hand tamper, granular', 'passes', 'least', [1, 20], 'fill'),
   passesTamperFine: drawn('Passes by hand tamper, silt or clay', 'passes', 'least', [1, 20], 'fill'),
@@ -107,13 +119,13 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   testEvery: def('Wall to each density test', 'length', 'most', [3, 50], 'fill'),
   backfillLoose: def('Loose over compacted thickness', 'ratio', 'most', [1, 2], 'fill'),
   oversize: def('Coarse stones in fill that is tested', '%', 'most', [10, 60], 'fill'),
-  plantStandoff: drawn('Heavy plant from the face', 'length', 'least', [0.5, 5], 'fill'),
+  plantStandoff: since3('people', 'Heavy plant from the face', 'length', 'least', [0.5, 5], 'fill'),
   gridFrontMin: drawn('Geogrid behind the face, least', 'length', 'least', [0, 0.3], 'grid'),
   gridFrontMax: drawn('Geogrid behind the face, most', 'length', 'most', [0, 0.3], 'grid'),
-  gridCover: drawn('Fill on geogrid before traffic', 'length', 'least', [0.1, 0.6], 'grid'),
-  gridLapSoil: drawn('Soil between overlapping geogrid', 'length', 'least', [0.025, 0.3], 'grid'),
-  gridSpacing: drawn('Geogrid layers apart, most', 'length', 'most', [0.2, 1], 'grid'),
-  gridShare: drawn('Geogrid length, share of the height', 'share', 'least', [0.4, 1.5], 'grid'),
+  gridCover: since3('plan', 'Fill on geogrid before traffic', 'length', 'least', [0.1, 0.6], 'grid'),
+  gridLapSoil: since3('plan', 'Soil between overlapping geogrid', 'length', 'least', [0.025, 0.3], 'grid'),
+  gridSpacing: since3('plan', 'Geogrid layers apart, most', 'length', 'most', [0.2, 1], 'grid'),
+  gridShare: since3('plan', 'Geogrid length, share of the height', 'share', 'least', [0.4, 1.5], 'grid'),
   courseWithoutPipe: safe('Courses a wall may have without a pipe', 'count', 'most', [0, 3], 'water'),
   topLayer: drawn('Layer over the stone', 'length', 'least', [0.05, 1], 'top'),
   overhangMin: drawn('Cap overhang, least', 'length', 'least', [-0.05, 0.1], 'top'),
@@ -135,8 +147,8 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   slumpMax: drawn('Concrete slump, most', 'length', 'most', [0.05, 0.28], 'concrete'),
   concreteCold: drawn('Concrete placed, no colder than', 'temperature', 'least', [2, 15], 'concrete'),
   concreteHot: drawn('Concrete placed, no warmer than', 'temperature', 'most', [25, 38], 'concrete'),
-  cureUnits: drawn('Footing cured before units stand on it', 'days', 'least', [0, 28], 'concrete'),
-  cureBackfill: drawn('Grout cured before the backfill', 'days', 'least', [1, 28], 'concrete'),
+  cureUnits: since3('plan', 'Footing cured before units stand on it', 'days', 'least', [0, 28], 'concrete'),
+  cureBackfill: since3('plan', 'Grout cured before the backfill', 'days', 'least', [1, 28], 'concrete'),
   groutLift: drawn('Grout placed in one go, high', 'length', 'most', [0.2, 3.6], 'concrete'),
   groutSlumpMin: drawn('Grout slump, least', 'length', 'least', [0.15, 0.25], 'concrete'),
   membraneLap: drawn('Membrane lap', 'length', 'least', [0.05, 0.5], 'concrete'),
@@ -149,6 +161,32 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   standSlope: safe('Ground that carries a stack, across to down', 'ratio', 'most', [0, 0.5], 'dig'),
   deviceDays: safe('A device goes on without a word of the house', 'days', 'most', [1, 30], 'devices'),
   belowSlab: drawn('Footing below the finished slab', 'length', 'least', [0, 1], 'concrete'),
+  lowShowing: safe('Low wall, shows at most', 'length', 'most', [0.2, 0.6], 'engineer'),
+  steepBehind: safe('Ground behind too steep for a crew, up per 1 back', 'ratio', 'most', [0.1, 0.5], 'engineer'),
+  steepFront: safe('Ground in front too steep for a crew, down per 1 out', 'ratio', 'most', [0.1, 0.5], 'engineer'),
+  frontNoFigure: safe('Ground in front on which no embedment answers, down per 1 out', 'ratio', 'most', [0.3, 0.67], 'engineer'),
+  fenceOpen: safe('Open fence on the wall, high', 'length', 'most', [0.3, 2], 'engineer'),
+  guardAbove: safe('Guard over the edge, from a fall of', 'length', 'most', [0.3, 1.2], 'top'),
+  footingLine: safe('Line from the bottom of the cut that no foundation lies within, back per 1 up', 'ratio', 'least', [1, 3], 'engineer'),
+  slendernessSilty: safe('Height over depth in silty or clayey sand', 'ratio', 'most', [1, 4], 'engineer'),
+  slendernessFine: safe('Height over depth in silt, clay or soil unsaid', 'ratio', 'most', [1, 4], 'engineer'),
+  cutEvery: safe('Cut that one look speaks for', 'length', 'most', [3, 15], 'dig'),
+  matShare: signed('Mat length, share of the height', 'share', 'least', [0.4, 1.5], 'grid'),
+  matSpacing: signed('Mats apart, most', 'length', 'most', [0.2, 1], 'grid'),
+  courseWithoutStone: safe('Courses a wall may have without stone behind', 'count', 'most', [0, 3], 'water'),
+  heightWithoutPipe: safe('Wall without a pipe on ground that drains, high', 'length', 'most', [0, 1.2], 'water'),
+  windLift: safe('Wind in which units hang', 'speed', 'most', [10, 45], 'lifting'),
+  rainDamp: def('Rain in 24 h that leaves beds damp, over', 'rain', 'most', [0, 5], 'fill'),
+  rainWet: safe('Rain in 24 h after which a cut is looked at again', 'rain', 'most', [1, 10], 'dig'),
+  rainSoaked: def('Rain in 24 h that soaks fill', 'rain', 'most', [5, 40], 'fill'),
+  frostAt: def('Frost, down to', 'temperature', 'least', [-2, 3], 'fill'),
+  frostNear: def('Look for frozen crusts, down to', 'temperature', 'least', [0, 6], 'fill'),
+  heatAt: def('Too hot for mortar and adhesive, from', 'temperature', 'most', [25, 38], 'concrete'),
+  cureLean: signed('Lean concrete before light units', 'days', 'least', [0.5, 28], 'concrete'),
+  cureLeanHeavy: signed('Lean concrete before units a machine sets', 'days', 'least', [1, 28], 'concrete'),
+  cureMean: signed('A day counts for curing from a mean of', 'temperature', 'least', [0, 10], 'concrete'),
+  frostWatch: safe('No frost expected after a pour within', 'hours', 'least', [24, 120], 'concrete'),
+  secondLook: safe('Second look by the same person, after', 'hours', 'least', [0.5, 72], 'engineer'),
 }
 
 /** Is a value of a limit kinder than another: does it let more pass? */

@@ -19,6 +19,8 @@ export interface PlanLimit {
 
 /** @example tableOf({}) // 1: issued before tables had numbers */
 export const tableOf = (plan: Ruled): number => plan.ruleTable ?? 1
+/** Is a plan judged by a rule table or a later one? @example since({ ruleTable: 2 }, 3) // false */
+export const since = (plan: Ruled, table: number): boolean => tableOf(plan) >= table
 
 /** What a frozen book says other than its table, each with who said so and why. */
 function bookLimits(book: RuleBook, table: Limits): [string, Limit][] {
@@ -48,10 +50,14 @@ export function limitsOf(plan: Ruled): Limits {
       ['pipeBed', plan.water?.bed],
       ['pipeCover', plan.water?.cover],
     ] as const
+    const asRuled = (name: LimitName) => book.find(([n]) => n === name)?.[1].value ?? table[name].value
     const drawn =
       tableOf(plan) === 1
         ? []
-        : water.flatMap(([name, value]) => (value == null ? [] : [[name, { value, reason: 'The plan draws it so.' }] as const]))
+        : water.flatMap(([name, value]) =>
+            // Less than the rules takes a drawing's limit with its reference, since table 3.
+            value == null || (since(plan, 3) && value < asRuled(name)) ? [] : [[name, { value, reason: 'The plan draws it so.' }] as const],
+          )
     const set = (plan.rules?.limits ?? []).map((l) => [l.limit, { value: l.value, reason: `The drawing says so: ${l.source}.` }])
     const own = [...book, ...drawn, ...set]
     found = own.length > 0 ? { ...table, ...Object.fromEntries(own) } : table
@@ -84,5 +90,10 @@ export function checkLimits(plan: Ruled): Problem[] {
   return problems
 }
 
-/** A plan as it is issued today: under the table in force. @example issued(plan).ruleTable // 2 */
-export const issued = <P extends Ruled>(plan: P): P & { ruleTable: number } => ({ ...plan, ruleTable: RULE_TABLE })
+/**
+ * A plan as it is issued today: under the table in force.
+ *
+ * @param table - an earlier one, where a wall of that day is looked at
+ * @example issued(plan).ruleTable // 3
+ */
+export const issued = <P extends Ruled>(plan: P, table: number = RULE_TABLE): P & { ruleTable: number } => ({ ...plan, ruleTable: table })

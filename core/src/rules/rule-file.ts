@@ -86,6 +86,9 @@ export const RULE_UNITS: Readonly<Record<LimitUnit, string>> = {
   days: 'days',
   temperature: '°C',
   pressure: 'kPa',
+  hours: 'h',
+  speed: 'km/h',
+  rain: 'mm',
 }
 
 /** A limit as people read it; the reader's units. @example limitSaid(limitDef('padLevel'), 0.005) */
@@ -98,9 +101,14 @@ export const limitSaid = (d: { readonly of: LimitUnit } | undefined, value: numb
         ? said.temperature(value)
         : d?.of === 'pressure'
           ? said.pressure(value)
-          : d?.of === '%' || d?.of === '°' || d?.of === 'days'
-            ? `${value} ${d.of}`
-            : `${value}`
+          : d?.of === 'speed'
+            ? said.speed(value)
+            : d?.of === 'rain'
+              ? said.rain(value)
+              : d?.of === '%' || d?.of === '°' || d?.of === 'days' || d?.of === 'hours'
+                ? `${value} ${d.of}`
+                : // A third and two thirds as people write them.
+                  `${Math.round(value * 1000) / 1000}`
 
 /**
  * Reads rules from outside: an open file, or what a form sends.

@@ -16,6 +16,7 @@ export const oddsInput = (p: Programme, today: string, runs = 1000, seed = 1): O
   },
   spreads: p.tasks.map((t) => t.spread),
   groups: p.tasks.map((t) => RATE_NAMES.indexOf(t.rate as RateName) + 1),
+  shared: sharedBy(p),
   workdays: p.calendar.data,
   lost: p.lost.map((l) => l.day),
   foreseen: p.foreseen,
@@ -23,6 +24,22 @@ export const oddsInput = (p: Programme, today: string, runs = 1000, seed = 1): O
   runs,
   seed,
 })
+
+/** What all work shares before anything was recorded, and what is left of it however much was. */
+const UNKNOWN = 1.16
+const LEFT = 1.06
+/** So many recorded days are worth as much as what was believed. */
+const WORTH_DAYS = 12
+/**
+ * How far all of the work may be off together: much while nothing was recorded, less with every day that was.
+ *
+ * @example sharedBy(programme) // 1.16
+ */
+export function sharedBy(p: Pick<Programme, 'paces'>): number {
+  const days = Object.values(p.paces).reduce((n, pace) => n + (pace.seen?.days ?? 0), 0)
+  const [most, least] = [Math.log(UNKNOWN), Math.log(LEFT)]
+  return Math.exp(least + (most - least) / Math.sqrt(1 + days / WORTH_DAYS))
+}
 
 /** An order that has to be made, of one material. */
 export interface OrderLine {

@@ -1,7 +1,7 @@
 export { type Calendar, calendarFrom, dayAfter, daylight, daysTo, workdaysOf } from './calendar'
 export { type CriticalPathInput, criticalPath, criticalPathInput, type TimedTask } from './critical-path'
 export { allTasksOf, type Fix, fixesOf, hiresOf, tasksOf } from './extras'
-export { type OrderLine, oddsInput, orderList } from './forecast'
+export { type OrderLine, oddsInput, orderList, sharedBy } from './forecast'
 export { type PlantDays, plantDays } from './hires'
 export { type Levelled, level, type Resources } from './level'
 export { Network, type Wiring } from './network'

@@ -9,6 +9,8 @@ export interface OddsInput {
   readonly spreads: readonly number[]
   /** Of each task: which pace it hangs on; who is slow at one course is slow at all of them. Left out, each by itself. */
   readonly groups?: readonly number[]
+  /** What all work shares: one time in six everything takes so many times as long as believed. 1 where left out. */
+  readonly shared?: number
   readonly workdays: WorkdaysData
   /** Days the weather expected takes, and days it speaks of at all: of those nothing is left to chance. */
   readonly lost?: readonly string[]
@@ -57,6 +59,8 @@ function inverse(p: number): number {
 
 /** Half of what is not known of a task is shared with all of its kind, and half is its own: variances add up. */
 const SHARED = Math.SQRT1_2
+/** How much a day of weather takes after the day before it: rain comes in spells. Share of the way from the month's odds to certainty. */
+const SPELL = 0.4
 /** How many times as long by one half of it, at each of the equal shares, by spread; each spread's table is made once. */
 function factorsOf(spreads: readonly number[]): { tables: Float64Array[]; of: Uint16Array } {
   const known = new Map<number, number>()
@@ -73,8 +77,8 @@ function factorsOf(spreads: readonly number[]): { tables: Float64Array[]; of: Ui
 }
 
 /**
- * When the wall will be done, with odds: every task takes what it usually does, times what its kind and what it itself scatters by; every
- * working day may be lost to the weather of its month. What is not known stays out of it: a delivery that fails, a machine that breaks.
+ * When the wall will be done, with odds: every task takes what it usually does, times what all work, its kind and it itself scatter by;
+ * working days are lost to the weather of their month, in spells. What is not known stays out of it: a delivery that fails, a machine that breaks.
  *
  * @param told - hears how many runs are done; what it answers false to ends it, with the runs made so far
  * @example odds({ …, runs: 1000, seed: 1 }).at(90) // '2026-12-08'
@@ -94,31 +98,34 @@ export function oddsOf(days: readonly string[]): Odds {
 }
 
 /** Working hours until the end, run by run. */
-export function endsOf(network: Network, { wiring, spreads, groups, runs, seed }: OddsInput, told?: (runs: number) => boolean): number[] {
+export function endsOf(network: Network, { wiring, spreads, groups, shared, runs, seed }: OddsInput, told?: (runs: number) => boolean): number[] {
   const next = random(seed)
   const { tables, of } = factorsOf(spreads)
+  // One factor a run for everything: a crew that is slower than believed, ground that is worse, is so at all of it.
+  const common = shared && shared > 1 ? Float64Array.from(normal, (z) => shared ** z) : undefined
   const middle = Float64Array.from(wiring.durations)
   const [durations, finish] = [new Float64Array(middle.length), new Float64Array(middle.length)]
   const ends: number[] = []
   // Tasks of one kind and spread share a factor in each run; there are few of those.
-  const shared = new Map<string, number>()
+  const kindsOf = new Map<string, number>()
   const share = Int32Array.from({ length: middle.length }, (_, i) => {
     const key = `${groups?.[i] ?? `own ${i}`} ${of[i]}`
-    const known = shared.get(key) ?? shared.size
-    shared.set(key, known)
+    const known = kindsOf.get(key) ?? kindsOf.size
+    kindsOf.set(key, known)
     return known
   })
-  const tableOf = new Array<Float64Array>(shared.size)
-  const groupOf = new Int32Array(shared.size)
+  const tableOf = new Array<Float64Array>(kindsOf.size)
+  const groupOf = new Int32Array(kindsOf.size)
   share.forEach((k, i) => {
     tableOf[k] = tables[of[i] as number] as Float64Array
     groupOf[k] = groups?.[i] ?? i
   })
-  const factors = new Float64Array(shared.size)
+  const factors = new Float64Array(kindsOf.size)
   const kinds = new Uint16Array(groupOf.reduce((most, g) => Math.max(most, g), 0) + 1)
   for (let r = 0; r < runs; r++) {
     for (let g = 0; g < kinds.length; g++) kinds[g] = next() >>> 22
-    for (let k = 0; k < factors.length; k++) factors[k] = tableOf[k]?.[kinds[groupOf[k] as number] as number] as number
+    const all = common ? (common[next() >>> 22] as number) : 1
+    for (let k = 0; k < factors.length; k++) factors[k] = all * (tableOf[k]?.[kinds[groupOf[k] as number] as number] as number)
     for (let i = 0; i < durations.length; i++) {
       const k = share[i] as number
       durations[i] = (middle[i] as number) * (factors[k] as number) * ((tableOf[k] as Float64Array)[next() >>> 22] as number)
@@ -129,17 +136,22 @@ export function endsOf(network: Network, { wiring, spreads, groups, runs, seed }
   return ends
 }
 
-/** The days those hours end on, each working day lost with the odds of its month. */
+/** The days those hours end on, working days lost with the odds of their month, more likely after one that was lost. */
 function daysLost(hours: readonly number[], { workdays, today, seed, lost: gone, foreseen }: OddsInput): string[] {
   const next = random(seed ^ 0x5bd1e995)
   const plain = calendarFrom(workdays, today, new Set(gone))
   const known = new Set(foreseen)
   return hours.map((h) => {
     let left = h
+    let wet = false
     for (let k = 0; ; k++) {
       const day = plain.nth(k)
       const lost = workdays.lost[Number(day.slice(5, 7)) - 1] ?? 0
-      if (!known.has(day) && next() < (lost / 100) * 2 ** 32) continue
+      const share = lost / 100
+      // In the long run as many days are lost as the month loses; they come together.
+      const likely: number = wet ? share + (1 - share) * SPELL : share * (1 - SPELL)
+      wet = !known.has(day) && next() < likely * 2 ** 32
+      if (wet) continue
       left -= plain.hoursOn(day)
       if (left <= 1e-9) return day
     }

@@ -1,6 +1,5 @@
-import { WEATHER_LIMITS } from '../ground'
 import { live, type PromiseData, type RecordedEntry, statusOf, titleOf, type WallState } from '../record'
-import { RATES, type RateName } from '../rules'
+import { RATES, type RateName, weatherLimitsOf } from '../rules'
 import { calendarFrom, dayAfter, daysTo, workdaysOf } from './calendar'
 import { type Otherwise, type Programme, programmeOf } from './programme'
 
@@ -154,7 +153,7 @@ function idleDays(state: WallState, today: string): Slip | undefined {
     const day = entry.at.slice(0, 10)
     if (entry.where.stage !== undefined) worked.add(day)
     const w = entry.data as { rain?: number; expected?: boolean }
-    if (entry.kind === 'weather' && !w.expected && (w.rain ?? 0) >= WEATHER_LIMITS.wet) rained.add(day)
+    if (entry.kind === 'weather' && !w.expected && (w.rain ?? 0) >= weatherLimitsOf(state.layout.plan).wet) rained.add(day)
   }
   const calendar = calendarFrom(workdaysOf(state), since)
   const idle: string[] = []

@@ -1,5 +1,5 @@
 import type { Step, WallState, WorkdaysData } from '../record'
-import { MACHINE_KINDS, MACHINES, type MachineName, type RateName } from '../rules'
+import { MACHINE_KINDS, MACHINES, type MachineName, type RateName, weatherLimitsOf } from '../rules'
 import { stockBook } from '../stock'
 import { type Calendar, calendarFrom, dayAfter, workdaysOf } from './calendar'
 import { draftsOf, type Reckoned } from './drafts'
@@ -142,7 +142,7 @@ function lostDays(state: WallState, p: Programme, today: string): readonly LostD
       const share = Math.min(t.finish, from + hours) - Math.max(t.start, from)
       if (t.kind !== 'work' || !t.critical || !(share > 1e-6)) continue
       due += share
-      const reason = t.step && against(t.step.stage, w)
+      const reason = t.step && against(t.step.stage, w, weatherLimitsOf(state.layout.plan))
       if (reason) stopped += share
       why ||= reason ?? ''
     }

@@ -1,4 +1,5 @@
 import { titleOf, type WallState } from '../record'
+import { weatherLimitsOf } from '../rules'
 import type { Programme, ProgrammeTask } from './programme'
 import { against, expectedDays } from './windows'
 
@@ -23,7 +24,7 @@ export function threats(state: WallState, p: Programme, at: string): readonly Th
       // Days that were taken out of the calendar for it are threatened too: what would have been done then comes next.
       const begins = p.lost.some((l) => l.day === w.day) && task.from === nextWorked(p, w.day)
       if (task.kind !== 'work' || !task.step || seen.has(task.id) || ((task.to < w.day || task.from > w.day) && !begins)) return []
-      const why = against(task.step.stage, w)
+      const why = against(task.step.stage, w, weatherLimitsOf(state.layout.plan))
       if (!why) return []
       seen.add(task.id)
       return [{ task, day: w.day, text: `${titleOf(task.step)}: ${why}` }]

@@ -1,6 +1,7 @@
 import { said } from '../base/said'
 import { WEATHER_LIMITS } from '../ground'
 import { type WallState, type WeatherData, weatherOf } from '../record'
+import type { WeatherLimits } from '../rules'
 import type { Stage } from '../systems'
 import { dayAfter } from './calendar'
 
@@ -40,8 +41,8 @@ export function expectedDays(state: WallState, today: string): readonly DayWeath
 }
 
 /** Why a kind of work is not done in that weather; the first that fits says it. What it is, is left to the words of its system. */
-export function against({ work, dry, heat }: Stage, w: Omit<DayWeather, 'day'>): string | undefined {
-  const L = WEATHER_LIMITS
+export function against({ work, dry, heat }: Stage, w: Omit<DayWeather, 'day'>, limits: WeatherLimits = WEATHER_LIMITS): string | undefined {
+  const L = limits
   if (dry && (w.rain > L.damp || w.low <= L.frost)) return dry
   if (heat && (w.high ?? Number.NEGATIVE_INFINITY) >= L.heat) return heat
   if (work.type === 'picks' && w.wind >= L.lift) return `nothing hangs on a hook at ${said.speed(w.wind)}`

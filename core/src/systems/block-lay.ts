@@ -51,6 +51,8 @@ function cornerPiece(run: CourseRun, unit: Unit, end: RunEnd, turn: number, side
   if (turn > SQUARE[0] && turn < SQUARE[1] && unit.cornerLength) {
     return runs ? { at: 0, length: unit.cornerLength, kind: 'corner' } : { at: 0, length: unit.depth, kind: 'return' }
   }
+  // One stone cut at the whole angle against a whole one: what is cut on this course lies over what is whole on the next.
+  if (run.mitre === 'turn') return runs ? { at: 0, length: unit.length, kind: 'full' } : { at: 0, length: unit.length / 2, kind: 'mitre' }
   // Mitred on both sides; long and short change places with every course.
   return { at: 0, length: runs ? unit.length : unit.length / 2, kind: 'mitre' }
 }

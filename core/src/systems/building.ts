@@ -75,6 +75,8 @@ export interface Building {
   readonly tilt?: number
   /** How far the pieces of a course themselves lie into the fill, from the face, m; left out where they do not. */
   reach?(course: number): number
+  /** Tied to its foundation with bars: both turn over together or not at all. */
+  readonly tied?: true
   /** Elevation of a finished slab that the foundation lies below, m. */
   readonly slab?: number
   /** Stations of joints that run through every course, m; none where left out. */

@@ -77,7 +77,7 @@ export const groundStages: readonly Stage[] = [
     witness: 'pad-lifts',
     scope: 'section',
     when: 'every',
-    how: 'Place equal lifts, level each, at least two passes each way.',
+    how: 'Place equal lifts, level each, as many passes as the rules ask of the plant: once over the whole lift is one, there and back are two.',
     caution: 'Plate and roller: hearing protection, feet clear, no riders. Wet the stone: its dust is silica.',
     also: ['density', 'pad-choice'],
     work: { type: 'lifts', of: 'pad' },

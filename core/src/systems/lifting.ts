@@ -1,4 +1,5 @@
-import { list, optionalQuantity, optionalRecord, quantity, record, text } from '../base/schema'
+import { optionalDay } from '../base/day'
+import { list, optionalQuantity, optionalRecord, optionalText, quantity, record, text } from '../base/schema'
 
 const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
 const kilograms = (min: number, max: number) => quantity({ min, max, unit: 'kg' })
@@ -6,6 +7,9 @@ const kilograms = (min: number, max: number) => quantity({ min, max, unit: 'kg' 
 /** What a plan says of a machine that sets units: its table, where it stands, the gear the unit hangs on, the truck it comes by. m, kg, degrees. */
 export const liftingSchema = record({
   machine: text(80),
+  /** Where its table comes from, and of which day; since rule table 3 nothing is judged by one without. */
+  source: optionalText(160),
+  on: optionalDay(),
   /** From the face of the first course to the middle of the machine, which stands on the toe grade in front. */
   stands: metres(1, 60),
   /** What it lifts: at a reach, up to a height of the hook over the ground it stands on; every height where left out. */
@@ -22,6 +26,10 @@ export const liftingSchema = record({
     angle: quantity({ min: 10, max: 90, unit: '°' }),
     /** From the top of the unit to the hook. */
     length: metres(0, 10),
+    /** By which paper inserts and gear were tested, and on which day; the wind their maker allows, km/h. */
+    source: optionalText(160),
+    on: optionalDay(),
+    wind: optionalQuantity({ min: 5, max: 60, unit: 'km/h' }),
   }),
   truck: optionalRecord({ mass: kilograms(500, 60_000), count: quantity({ min: 1, max: 1000, whole: true }) }),
 })
@@ -29,10 +37,39 @@ export const liftingSchema = record({
 /** Units that a machine sets, in the terms every wall has. */
 export interface Lifting {
   readonly machine: string
+  readonly source?: string | undefined
+  readonly on?: string | undefined
   readonly stands: number
   readonly table: readonly { readonly reach: number; readonly height?: number | undefined; readonly capacity: number }[]
-  readonly gear: { readonly points: number; readonly tested: number; readonly mass: number; readonly angle: number; readonly length: number }
+  readonly gear: {
+    readonly points: number
+    readonly tested: number
+    readonly mass: number
+    readonly angle: number
+    readonly length: number
+    readonly source?: string | undefined
+    readonly on?: string | undefined
+    readonly wind?: number | undefined
+  }
   readonly truck?: { readonly mass: number; readonly count: number } | undefined
+}
+
+/** What nobody calls a machine: its table is made up, to be replaced by that of the one that comes. */
+export const PLACEHOLDER = 'excavator, table to be entered'
+
+/**
+ * What of a lift is not proved yet, in words: a table that is made up or comes from nowhere, inserts and gear nobody tested. Without them
+ * there is no verdict on a pick.
+ *
+ * @example unproved(lifting) // ['the load table of the machine: its source and its day']
+ */
+export function unproved({ machine, source, on, gear }: Lifting): string[] {
+  const said = (text: string | undefined) => (text?.trim().length ?? 0) > 2
+  return [
+    ...(machine.trim() === PLACEHOLDER ? ['which machine comes, with its own load table'] : []),
+    ...(said(source) && on ? [] : ['the load table of the machine: its source and its day']),
+    ...(said(gear.source) && gear.on ? [] : ['the test of inserts and gear: its paper and its day']),
+  ]
 }
 
 type Table = Lifting['table']

@@ -19,6 +19,7 @@ export function madeUpWall(): Plan {
     holds: [],
     front: { slope: 0, erodible: false },
     frost: 0,
+    soil: { behind: 'clean-gravel', below: 'clean-gravel', by: 'made up' },
     grades: [
       { station: 0, toe: 0, top: 0.35 },
       { station: 9, toe: 0.45, top: 0.8 },

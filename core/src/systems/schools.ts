@@ -114,7 +114,11 @@ const EFFECTS: Readonly<Record<string, Effect>> = {
   ),
   'setback chosen': change('setback', (s) => ({ ...s, how: `${s.how} Set back as chosen, ${said.small(0.01)} to ${said.small(0.015)} a course.` })),
   'setback near-vertical': change('setback', (s) => ({ ...s, how: `${s.how} The face stands nearly upright: whatever leans out counts at once.` })),
-  'corner mitred': change('units', (s) => ({ ...s, how: `${s.how} At corners a mitred piece meets a whole one, in turn course by course.` })),
+  'corner mitred': change('units', (s) => ({ ...s, how: `${s.how} At corners both stones are cut at half the angle.` })),
+  'corner mitred-turn': all(
+    change('units', (s) => ({ ...s, how: `${s.how} At corners a stone cut at the whole angle meets a whole one, in turn course by course.` })),
+    instead('joints', 'mitres', 'At bends a cut stone meets a whole one, in turn course by course'),
+  ),
   'corner broken': change('units', (s) => ({ ...s, how: `${s.how} At corners whatever fits, so long as no joint runs up.` })),
   'pipe-sock sock': also('drain', { id: 'sock', text: 'Sock whole, pulled over every joint and tied at the ends' }),
   'fabric wrap': instead('cover', 'fabric', 'Fabric all round the stone, lapped with the flow'),

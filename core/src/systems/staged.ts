@@ -1,8 +1,9 @@
 import { said } from '../base/said'
 import type { Plan } from '../plan'
-import { type AddedPoint, pointOf, type RuleBook } from '../rules'
+import { type AddedPoint, pointOf, type RuleBook, since } from '../rules'
 import type { DrainSchool } from '../water/seat'
 import { type BuiltInPlace, withBuiltIn } from './built-in'
+import { withConcrete } from './concrete'
 import { foundationKindOf } from './foundations'
 import { pipeOrder } from './pipe-order'
 import { schooled } from './schools'
@@ -76,12 +77,19 @@ export interface StagedBy {
  *
  * @example staged(system, plan, { foundation: 'dense-graded', pipe: 'raised' }).stages.map((s) => s.id)
  */
-export function staged(system: WallSystem, plan: Pick<Plan, 'book'> & Partial<Pick<Plan, 'system'>>, by: StagedBy): WallSystem {
+export function staged(system: WallSystem, plan: Pick<Plan, 'book'> & Partial<Pick<Plan, 'system' | 'ruleTable'>>, by: StagedBy): WallSystem {
   const { book } = plan
   const own = made.get(system) ?? new Map<string, WallSystem>()
   made.set(system, own)
   const bare = standing((plan.system && system.staged?.(plan.system.data)) ?? system.stages, by.foundation, by.pipe !== undefined)
-  const stages = (plan.system && system.onFoundation?.(bare, plan.system.data)) ?? bare
+  const founded = (plan.system && system.onFoundation?.(bare, plan.system.data)) ?? bare
+  const stages = since(plan, 3)
+    ? withConcrete(
+        founded,
+        by.foundation,
+        founded.some((s) => s.work.type === 'picks'),
+      )
+    : founded
   // What a part makes of the stages is in their words and measures as well as in which there are.
   const variant = stages === system.stages ? '' : JSON.stringify(stages)
   const key = JSON.stringify([by, variant, ...(book ? [book.choices, book.points, book.added] : [])])

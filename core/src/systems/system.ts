@@ -25,6 +25,8 @@ export interface CourseRun {
   /** Turn of the wall at a corner, radians without sign. */
   readonly startTurn: number
   readonly endTurn: number
+  /** At a mitred corner one stone is cut at the whole angle against a whole one, in turn; both at half of it where left out. */
+  readonly mitre?: 'turn'
   /** Joints of the course below, ascending; may lie outside the run. */
   readonly below: ArrayLike<number>
 }

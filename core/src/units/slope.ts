@@ -47,3 +47,11 @@ export function parseLean(text: string): Result<number> {
   if (!plain[2]) return ok(n)
   return n > 0 && n <= 90 ? ok(n === 90 ? 0 : 1 / Math.tan((n * Math.PI) / 180)) : fail('', `is ${n}°; the angle of a cut is above 0 and at most 90°`)
 }
+
+/**
+ * A slope as it is written everywhere: so much across to one up.
+ *
+ * @param across - across per 1 up
+ * @example formatSlope(1.5) // '1.5H:1V'
+ */
+export const formatSlope = (across: number): string => `${Math.round(across * 100) / 100}H:1V`

@@ -22,6 +22,47 @@ export interface Outlet {
 export const drainInvert = (outlets: readonly Outlet[], fall: number, station: number) =>
   Math.min(...outlets.map((o) => o.invert + fall * Math.abs(station - o.station)))
 
+/** Where the lines of two neighbouring outlets meet, m from the first; without fall water goes to the nearer of two equal ones. */
+const meets = (a: Outlet, b: Outlet, fall: number) => {
+  const span = b.station - a.station
+  return fall > 0 ? Math.min(span, Math.max(0, span / 2 + (b.invert - a.invert) / (2 * fall))) : span / 2
+}
+/** Outlets that water reaches at all, along the wall: those on the lower envelope of all lines. */
+const reached = (outlets: readonly Outlet[], fall: number) =>
+  [...outlets].sort((a, b) => a.station - b.station || a.invert - b.invert).filter((o) => drainInvert(outlets, fall, o.station) >= o.invert - 1e-12)
+
+/**
+ * Outlets that no water reaches: they lie above the line of another one.
+ *
+ * @example stoodOn({ fall: 0.01, outlets: [{ station: 0, invert: 9 }, { station: 10, invert: 9.5 }] })[0]?.station // 10
+ */
+export const stoodOn = ({ outlets, fall }: { readonly outlets: readonly Outlet[]; readonly fall: number }): Outlet[] => {
+  const good = new Set(reached(outlets, fall))
+  return outlets.filter((o) => !good.has(o))
+}
+
+/**
+ * The longest way of water to an outlet, and the longer one of those from an end of the wall, m.
+ *
+ * @example longestWay({ length: 60, fall: 0.01, outlets: [{ station: 0, invert: 9 }] }) // { most: 60, end: { at: 60, way: 60 } }
+ */
+export function longestWay(of: { readonly length: number; readonly fall: number; readonly outlets: readonly Outlet[] }): {
+  readonly most: number
+  readonly end: { readonly at: number; readonly way: number }
+} {
+  const active = reached(of.outlets, of.fall)
+  const [first, last] = [active[0], active[active.length - 1]]
+  if (!first || !last) return { most: of.length, end: { at: 0, way: of.length } }
+  const end = first.station > of.length - last.station ? { at: 0, way: first.station } : { at: of.length, way: of.length - last.station }
+  let most = end.way
+  for (let i = 1; i < active.length; i++) {
+    const [a, b] = [active[i - 1] as Outlet, active[i] as Outlet]
+    const meet = meets(a, b, of.fall)
+    most = Math.max(most, meet, b.station - a.station - meet)
+  }
+  return { most, end }
+}
+
 /** Length and stations m, fall m per m; the ceiling is what the invert may not rise above. */
 export const drainInput = record({
   length: quantity({ min: 0.01, max: 100_000, unit: 'm' }),
@@ -38,7 +79,7 @@ export interface DrainProfile {
   readonly longestRun: number
   /** Where the invert stands above its ceiling, and by how much, m. */
   readonly violations: readonly { readonly station: number; readonly by: number }[]
-  /** No two neighbouring outlets are further apart than allowed. */
+  /** No two neighbouring outlets are further apart than allowed, and no water travels further to one. */
   readonly spacingOk: boolean
 }
 
@@ -46,11 +87,12 @@ export interface DrainProfile {
  * The toe drain between its outlets: inverts at the stations of the ceiling, the longest way to an outlet, and where the pipe would
  * stand too high. An outlet that lies above the line of another one drains nothing: water passes below it.
  *
+ * @param ends - does an end of the pipe count for the spacing? Rule tables 1 and 2 looked at neighbours alone
  * @returns profile, or the first field that cannot be
  * @example drain({ length: 20, fall: 0.01, maxOutletSpacing: 15, outlets: [{ station: 0, invert: 9 }, { station: 20, invert: 9 }], ceiling: [{ station: 10, elevation: 9.2 }] })
  * // inverts [{ station: 10, invert: 9.1 }], longestRun 10, violations [], spacingOk false
  */
-export function drain(input: DrainInput): Result<DrainProfile> {
+export function drain(input: DrainInput, ends = true): Result<DrainProfile> {
   const { length, fall, outlets } = input
   for (const [i, o] of outlets.entries())
     if (o.station > length) return fail(`outlets[${i}].station`, `${said.given(o.station)} is beyond the wall, which ends at ${said.given(length)}`)
@@ -65,18 +107,7 @@ export function drain(input: DrainInput): Result<DrainProfile> {
       )
     }
   }
-  // Outlets that water reaches at all: those on the lower envelope.
-  const active = sorted.filter((o) => drainInvert(outlets, fall, o.station) >= o.invert - 1e-12)
-  const first = active[0] as Outlet
-  const last = active[active.length - 1] as Outlet
-  let longestRun = Math.max(first.station, length - last.station)
-  for (let i = 1; i < active.length; i++) {
-    const [a, b] = [active[i - 1] as Outlet, active[i] as Outlet]
-    const span = b.station - a.station
-    // Where the two lines meet, measured from a; without fall water goes to the nearer one of two equal outlets.
-    const meet = fall > 0 ? Math.min(span, Math.max(0, span / 2 + (b.invert - a.invert) / (2 * fall))) : span / 2
-    longestRun = Math.max(longestRun, meet, span - meet)
-  }
+  const longestRun = longestWay({ length, fall, outlets }).most
   const inverts = input.ceiling.map((c) => ({ station: c.station, invert: drainInvert(outlets, fall, c.station) }))
   return ok({
     inverts,
@@ -85,6 +116,9 @@ export function drain(input: DrainInput): Result<DrainProfile> {
       const by = (inverts[i]?.invert ?? 0) - c.elevation
       return by > 1e-9 ? [{ station: c.station, by }] : []
     }),
-    spacingOk: sorted.every((o, i) => i === 0 || o.station - (sorted[i - 1] as Outlet).station <= input.maxOutletSpacing + 1e-9),
+    // An end of the pipe counts as well: what it sends to its outlet travels as far.
+    spacingOk:
+      (!ends || longestRun <= input.maxOutletSpacing + 1e-9) &&
+      sorted.every((o, i) => i === 0 || o.station - (sorted[i - 1] as Outlet).station <= input.maxOutletSpacing + 1e-9),
   })
 }

@@ -8,17 +8,20 @@ import { at, planOn, unitNamed } from '../walls'
 
 const { engineer: _, ...bare } = smallPlan
 /** A low wall of deep units that a crew may build by itself: 0.8 m from the bottom of the pad. */
-const low: Plan = issued({
-  ...bare,
-  holds: [],
-  front: { slope: 0, erodible: false },
-  frost: 0,
-  grid: [],
-  grades: [
-    { station: 0, toe: 10, top: 10.3 },
-    { station: 9, toe: 10, top: 10.3 },
-  ],
-} as Plan)
+const low: Plan = issued(
+  {
+    ...bare,
+    holds: [],
+    front: { slope: 0, erodible: false },
+    frost: 0,
+    grid: [],
+    grades: [
+      { station: 0, toe: 10, top: 10.3 },
+      { station: 9, toe: 10, top: 10.3 },
+    ],
+  } as Plan,
+  2,
+)
 const cautions = (plan: Plan, id = 'engineer') =>
   plain(
     layoutOf(plan)
@@ -68,7 +71,7 @@ describe('the engineer’s gate', () => {
   test('baskets on the depth of one basket, and a wall too slim for its units', () => {
     const one = planOn([at(0, 0), at(9, 0)], false, { system: 'gabion', unit: unitNamed('basket-2x1x1'), pad: { ...smallPlan.pad, width: 1.3 } })
     const two = { ...one, grades: one.grades.map((g) => ({ ...g, top: 11.6 })) }
-    expect(cautions(issued({ ...two, engineer: undefined, holds: [] }))[0]).toMatch(/2 rows of baskets stand on the depth of one/)
+    expect(cautions(issued({ ...two, engineer: undefined, holds: [] }, 2))[0]).toMatch(/2 rows of baskets stand on the depth of one/)
     const slim = with_({ unit: { ...smallPlan.unit, depth: 0.29 }, grades: [0, 9].map((station) => ({ station, toe: 10, top: 10.6 })) })
     expect(cautions(slim)[0]).toMatch(/3\.\d times as high as its units are deep, over 3/)
     expect(cautions(with_({ unit: { ...slim.unit, depth: 0.4 } }, slim))).toEqual([])

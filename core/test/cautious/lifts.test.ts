@@ -14,7 +14,7 @@ describe('lifts: no thicker than the plant reaches, whatever the height of the u
       of,
       'lift',
       { stage: 'backfill', section: of.sections[0]?.id, course },
-      { lift: 1, thickness: 0.1, passes: 4, plant: 'light-plate', ...data },
+      { lift: 1, thickness: 0.1, passes: 4, plant: 'light-plate', fill: 'granular', ...data },
     )
   test('a metre behind a basket with a hand tamper and two passes is out on both counts; it was ok under table 1', () => {
     const wrong = { thickness: 1, passes: 2, plant: 'hand-tamper' } as const
@@ -109,7 +109,7 @@ describe('what a drawing sets itself', () => {
         of,
         'lift',
         { stage: 'backfill', section: 'A', course: 3 },
-        { lift: 1, thickness: 0.2, passes: 6, plant: 'light-plate', compaction: 98, ...data },
+        { lift: 1, thickness: 0.2, passes: 6, plant: 'light-plate', fill: 'granular', compaction: 98, ...data },
       )
     expect(lift({})?.verdict).toBe('ok')
     expect(lift({ compaction: 97 })?.text).toBe('97 % of maximum density, at least 98 %')
@@ -132,7 +132,7 @@ describe('what a drawing sets itself', () => {
     expect(layOut(built(own({ limit: 'gridFrontMin', value: 0.2, source: 'S-3' }))).ok).toBe(false)
   })
   test('a table of another number is refused, none is the first', () => {
-    expect(readPlan({ ...smallPlan, ruleTable: 3 }).ok).toBe(false)
+    expect(readPlan({ ...smallPlan, ruleTable: 4 }).ok).toBe(false)
     expect(limitsOf(smallPlan)).toBe(limitsOf({ ...smallPlan, ruleTable: 1 }))
   })
 })

@@ -23,7 +23,7 @@ import {
   type WallState,
 } from '@stone-tally/core'
 import { good, goodSize, morningLook } from '../build'
-import { entry, layoutOf, plain, recorded, smallPlan, stateOf } from '../plans'
+import { ENGINEERED, entry, layoutOf, plain, recorded, smallPlan, stateOf } from '../plans'
 import { Site } from '../site'
 import { at, planOn, unitNamed } from '../walls'
 import { judge, plan, today } from './wall'
@@ -290,7 +290,7 @@ describe('walls of earlier rules', () => {
     expect(state.outs.size).toBe(0)
     expect(stricter(stateOf([thick], plan))).toBeUndefined()
     const fine = entry('lift', { stage: 'backfill', section: 'A', course: 3 }, { lift: 1, thickness: 0.1, passes: 4, plant: 'light-plate' })
-    expect(stricter(stateOf([fine], { ...smallPlan, engineerBy: 'E. Record' }))).toBeUndefined()
+    expect(stricter(stateOf([fine], { ...smallPlan, ...ENGINEERED }))).toBeUndefined()
   })
 })
 

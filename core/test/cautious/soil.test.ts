@@ -196,7 +196,8 @@ describe('soil and cut before the subgrade is released', () => {
     const [soil, from] = groundOf(site.state.layout, 'B', { ...FIRM_CLAY, grain: 'sand', ribbon: 'none', feel: 'gritty' })
     const clay = { slope: 0.75, soil: 'stiff-clay', sound: true, water: false, spoil: 1, plant: 1.5, ladder: 6, by: 'Rhea Moss' }
     site.put(...check(site), { ...(from as Entry), data: clay } as Entry)
-    expect(missing(site)).not.toMatch(/the cut/)
+    // A name alone makes no stiff clay since rule table 3: what was found there has to say so.
+    expect(missing(site)).toMatch(/the cut at 4.50: nobody has said which soil is there/)
     site.put(soil as Entry)
     expect(missing(site)).toMatch(/the cut at 4.50: clean sand was found there, which stands no steeper than 1.5/)
     site.put(entry('cut', { stage: 'dig', section: 'B', station: 4.5 }, { ...clay, slope: 1.5 }))

@@ -1,8 +1,8 @@
 import { type Entry, issued, type EarlierPlan as Plan, verdictOf, type WallState } from '@stone-tally/core'
-import { entry, plain, smallPlan, stateOf } from '../plans'
+import { ENGINEERED, entry, plain, smallPlan, stateOf } from '../plans'
 
 /** A plan as it would be issued today, its engineer named. */
-export const today = (of: Plan): Plan => issued({ ...of, engineerBy: 'E. Record, licence 4711' })
+export const today = (of: Plan): Plan => issued({ ...of, ...ENGINEERED })
 /** The small wall of the tests as it would be issued today, and one that is taller. */
 export const plan: Plan = today(smallPlan)
 export const tall: Plan = today({ ...smallPlan, grades: smallPlan.grades.map((g) => ({ ...g, top: g.top + 1.3 })) })

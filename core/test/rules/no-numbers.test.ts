@@ -40,6 +40,10 @@ const KNOWN: readonly (readonly [code: string, what: string])[] = [
   ['stations.length < 400', 'a loop'],
   ['up > plan.length + 3 && down < -3', 'how far past its ends room is looked for'],
   ['down >= -3', 'the same'],
+  ['words.length < 2', 'words of a list'],
+  ['n < 200', 'a loop'],
+  ['strength.source.trim().length > 2', 'a text that says something'],
+  ['> 2 * DAY', 'a forecast that is still one'],
 ]
 /** Constants of a size: noise, spacing and shape of what is worked out, physics, and time. */
 const NAMED: ReadonlySet<string> = new Set([
@@ -60,6 +64,10 @@ const NAMED: ReadonlySet<string> = new Set([
   'MEASURED',
   // How much of a link stands in a short code.
   'LINK_BYTES',
+  // Ends of pipe that meet, an end at its outlet, an edge that is close to a face or a lip.
+  ...['MEETS', 'AT_OUTLET', 'CLOSE'],
+  // How far along the wall a thing has to do with its cut, and how finely a slope is read.
+  ...['ALONG', 'SLOPE_READ'],
   // Paper, and how much of a day's work a sheet shows.
   ...['OVERLAP', 'MARGIN', 'AHEAD'],
 ])

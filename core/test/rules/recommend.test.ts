@@ -69,9 +69,14 @@ test('what recommends nothing has no recommendation', () => {
     'fabric',
     'lift-thickness',
     'grid-start',
+    'layer-edge',
     'top-row',
     'cap',
     'top-grade',
+    'height-from',
+    'second-eyes',
+    'crew',
+    'low-pipe',
     'waterproofing',
   ])
 })

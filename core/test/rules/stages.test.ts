@@ -23,13 +23,13 @@ import {
   type WallSystem,
 } from '@stone-tally/core'
 import { build } from '../build'
-import { entry, layoutOf, NOW, plain, recorded, SIGNED, smallPlan } from '../plans'
+import { ENGINEERED, entry, layoutOf, NOW, plain, recorded, SIGNED, smallPlan } from '../plans'
 import { started } from '../started'
 import { at, planOn, unitNamed } from '../walls'
 
 const rules = (more: Partial<Rules>): Rules => ({ ...emptyRules(), ...more })
 const under = (more: Partial<Rules>, of: Plan = smallPlan): Plan => {
-  const made = issueUnder({ ...of, engineerBy: 'E. Record, licence 4711' }, { company: rules(more) })
+  const made = issueUnder({ ...of, ...ENGINEERED }, { company: rules(more) })
   if (!made.ok) throw new Error(JSON.stringify(plain(made.problems)))
   return made.value
 }
@@ -123,7 +123,21 @@ test('where the pipe sits follows from pad and outlet, unless the rules or the p
 })
 test('something follows from every choice', () => {
   const without = CHOICES.filter((c) => c.options.every((o) => !changesStages(c.id, o.id))).map((c) => c.id)
-  const planned = ['pad-material', 'pad-test', 'open-courses', 'drain-seat', 'lift-thickness', 'top-grade', 'embedment', 'grid-length']
+  const planned = [
+    'pad-material',
+    'pad-test',
+    'open-courses',
+    'drain-seat',
+    'lift-thickness',
+    'top-grade',
+    'embedment',
+    'grid-length',
+    'height-from',
+    'second-eyes',
+    'crew',
+    'low-pipe',
+    'layer-edge',
+  ]
   expect(without.filter((id) => !planned.includes(id))).toEqual([])
 })
 
@@ -152,7 +166,7 @@ describe('how the pad is proved', () => {
 describe('inspection points', () => {
   const point = (p: string, kind: 'hold' | 'witness' | 'off') =>
     under({ points: [{ point: p, kind, roles: ['inspector'], own: false, why: 'ours' }] })
-  test.each(['hold', 'witness', 'off'] as const)('pad level as %s, and the wall is built to its end', (kind) => {
+  test.each(['hold', 'witness'] as const)('pad level as %s, and the wall is built to its end', (kind) => {
     const layout = layoutOf(point('pad-level', kind))
     const stage = layout.system.stages.find((s) => s.id === 'pad-level')
     expect([stage?.hold, stage?.witness]).toEqual(
@@ -231,8 +245,8 @@ describe('inspection points', () => {
     const later = fold([after, before], build(after).state.entries)
     expect(nextStep(later, 'B')?.stage.id).toBe('point-client-look')
   })
-  test('a plan may let people release their own work, but not what nobody can look at later', () => {
-    const own = under({}, { ...smallPlan, rules: { ownRelease: true } } as Plan)
+  test('a company may let people release their own work, but not what nobody can look at later', () => {
+    const own = under({ choices: [{ choice: 'second-eyes', option: 'own', why: 'two people' }] }, smallPlan)
     const by = (stage: string, course?: number) => {
       const where = { stage, section: 'B', ...(course ? { course } : {}) }
       const layout = layoutOf(own)

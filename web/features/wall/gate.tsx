@@ -9,6 +9,7 @@ import {
   lineOf,
   live,
   mayRecord,
+  openStops,
   placeOf,
   pointOf,
   type RecordedEntry,
@@ -18,10 +19,12 @@ import {
   say,
   settled,
   type WallState,
+  whyNotAlone,
 } from '@stone-tally/core'
 import { type ReactNode, useState } from 'react'
 import { Button, Check, Choice, Field, LinkButton, NowButton, Problems, Quiet, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { LiftClearance, SecondLook, StrengthForm } from './opened'
 import { SignatureField } from './signature'
 import type { Signature } from './signature-strokes'
 import { useNow } from './today'
@@ -42,12 +45,17 @@ interface GateProps {
 export function GatePanel({ state, step, me, record, onStep }: GateProps) {
   const list = barriers(state, step, useNow(state))
   if (list.length === 0) return null
+  const lifted = step.stage.work.type === 'picks' ? openStops(state).filter((s) => s.entry.kind === 'pick') : []
   return (
     <Stop role="alert">
       <strong>⬣ Stop. {step.stage.title} may not go on:</strong>
       {list.map((b) => (
         <Reason key={b.message} barrier={b} me={me} record={record} onStep={onStep} />
       ))}
+      {lifted.map((s) => (
+        <LiftClearance key={s.entry.id} of={s} record={record} />
+      ))}
+      {list.every((b) => b.kept) ? <div>What was done all the same is recorded below: it is kept, as a finding.</div> : null}
     </Stop>
   )
 }
@@ -70,6 +78,7 @@ function Reason({ barrier, me, record, onStep }: { barrier: Barrier } & Pick<Gat
           <Button onPress={() => setOpen(true)}>Go on with a reason</Button>
         ) : null}
       </Row>
+      {barrier.strength && other && mayRecord(me.role, 'override') ? <StrengthForm step={other} record={record} /> : null}
       {open && other ? (
         <Row>
           <div style={{ flex: 1, minWidth: 200 }}>
@@ -146,6 +155,9 @@ export function HoldPanel({ state, step, status, me, record }: Omit<GateProps, '
       ) : (
         <div>The work is recorded. It waits for the {point.roles.join(' or ')}; work may not go past it.</div>
       )}
+      {!may && me.role === 'foreman' && whyNotAlone(state, step) === undefined ? (
+        <SecondLook state={state} step={step} me={me} record={record} />
+      ) : null}
       {!may && me.role === 'foreman' ? (
         <>
           <Check checked={told} onChange={setTold}>

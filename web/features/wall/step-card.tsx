@@ -58,7 +58,9 @@ export function StepCard({
   const mayDo = mayRecord(me.role, kind)
   const today = useDaily(state, step)
   const at = useNow(state)
-  const gated = recheck ? false : barriers(state, step, at).length > 0
+  const stands = recheck ? [] : barriers(state, step, at)
+  // What only warns lets the work be recorded that was done all the same.
+  const gated = stands.some((b) => !b.kept)
   // What has to be done anew each day stands before the work, a re-check included; a step that is done asks for nothing.
   const waits = !gated && today.length > 0 && (status.state !== 'done' || recheck !== undefined)
   const blocked = gated || waits
@@ -102,7 +104,7 @@ export function StepCard({
       <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
       {step.stage.needs ? <NeedsPanel state={state} step={step} wall={wall} /> : null}
       {waits ? <TodayPanel needs={today} me={me} record={record} wall={wall} /> : null}
-      {gated ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
+      {stands.length > 0 ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
       {Panel && !blocked && (status.state !== 'done' || recheck || isTyping(`${step.key}`)) && mayDo && !unitRecheck ? (
         <Panel
           key={`w${step.key}`}

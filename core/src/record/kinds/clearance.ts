@@ -25,11 +25,12 @@ export type ClearanceData = InferType<typeof clearanceData>
 export const clearance = defineKind({
   kind: 'clearance',
   beside: true,
-  closes: ['soil'],
+  closes: ['soil', 'pick'],
   roles: ['foreman', 'inspector'],
   schema: clearanceData,
   check({ recheckOf }, { find, layout }) {
     const of = recheckOf ? find(recheckOf) : undefined
+    if (of?.kind === 'pick') return ok(true)
     if (of?.kind !== 'soil') return fail('recheckOf', 'is missing; name the finding that stopped the work')
     return identifySoil((of.data as SoilData).answers, tableOf(layout.plan)).stop
       ? ok(true)

@@ -9,6 +9,9 @@ import { BUILDERS, defineKind, judged } from './kind'
 
 /** The trench as dug at a station: width and room behind the face, side slope (m across per m up), spoil from the edge. m. */
 export const cutData = record({
+  /** The stretch it speaks for, stations in m; about its station where left out. One look speaks for so much at most, and for one soil. */
+  from: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
+  to: optionalQuantity({ min: 0, max: 2000, unit: 'm' }),
   width: optionalQuantity({ min: 0, max: 30, unit: 'm' }),
   behind: optionalQuantity({ min: 0, max: 50, unit: 'm' }),
   slope: optionalQuantity({ min: 0, max: 6, unit: 'm across per m up' }),
@@ -85,6 +88,8 @@ export const cut = defineKind({
   check(entry, { layout }) {
     const d = entry.data
     const deep = cutDepth(layout, entry.where.station ?? 0)
+    if ((d.from == null) !== (d.to == null)) return fail(d.from == null ? 'data.from' : 'data.to', 'is missing; a stretch has two ends')
+    if (d.from != null && d.to != null && !(d.from < d.to)) return fail('data.to', `must be beyond ${said.given(d.from)}, not ${said.given(d.to)}`)
     if (tableOf(layout.plan) === 1 || deep <= limitsOf(layout.plan).shoreAbove.value + 1e-6) return ok(true)
     const missing = (field: keyof CutData, what: string) =>
       fail(`data.${field}`, `is missing; the cut is ${said.length(deep, 2)} deep here: say ${what}`)

@@ -1,6 +1,6 @@
 import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo } from '../../base/schema'
-import { gridOn } from '../../layout'
+import { gridOn, layerEdge } from '../../layout'
 import { limitsOf } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, covers, defineKind, judged } from './kind'
@@ -39,7 +39,8 @@ export const geogrid = defineKind({
     if (!plan) return judged(['the plan has no layer on this course'], '')
     const mm = (v: number) => said.small(v)
     const short = d.length < plan.length - 0.005
-    const away = d.front < limits.gridFrontMin.value - 0.0005 || d.front > limits.gridFrontMax.value + 0.0005
+    const edge = layerEdge(layout.plan, entry.where.course ?? 1)
+    const away = d.front < edge.least - 0.0005 || d.front > edge.most + 0.0005
     return judged(
       [
         short && `${said.length(d.length, 2)} long, the plan wants ${said.length(plan.length, 2)}`,
@@ -47,7 +48,7 @@ export const geogrid = defineKind({
         d.direction === 'along' && 'strength direction along the wall; turn it across',
         !d.tight && 'slack; pull tight and pin',
         away &&
-          `front edge ${mm(d.front)} ${d.front < -0.0005 ? 'in front of' : 'behind'} the face, wanted ${mm(limits.gridFrontMin.value)} to ${mm(limits.gridFrontMax.value)} behind it`,
+          `front edge ${mm(d.front)} ${d.front < -0.0005 ? 'in front of' : 'behind'} the face, wanted ${mm(edge.least)} to ${mm(edge.most)} behind it`,
         d.cover != null &&
           d.cover < limits.gridCover.value - 0.0005 &&
           `driven on with ${mm(d.cover)} of fill, at least ${mm(limits.gridCover.value)}`,

@@ -1,8 +1,9 @@
+import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { choice, type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, quantity, record } from '../../base/schema'
 import { SQUEEZE } from '../../ground'
 import type { Layout } from '../../layout'
-import { limitsOf, plantRule, schoolBy, tableOf } from '../../rules'
+import { limitsOf, plantRule, schoolBy, since, tableOf } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import type { Verdict } from '../entry'
 import { BUILDERS, covers, defineKind, judged } from './kind'
@@ -26,7 +27,7 @@ export const liftData = record({
   near: optionalQuantity({ min: 0, max: 30, unit: 'm' }),
   /** What was placed, and whether silt or clay is in it. */
   soil: optionalText(60),
-  fill: optionalChoice(['granular', 'fine'] as const),
+  fill: optionalChoice(['granular', 'fine', 'swelling', 'organic', 'frozen', 'made'] as const),
   /** The material is poured, not compacted: concrete or a cement mix. */
   poured: optionalYesNo(),
   /** Frozen or soaked fill of before, looked at by somebody before this was placed: who, and what was done. */
@@ -36,6 +37,14 @@ export const liftData = record({
 })
 export type LiftData = InferType<typeof liftData>
 export const PLANT_NAMES = { 'hand-tamper': 'hand tamper', 'light-plate': 'light plate', 'heavy-plate': 'heavy plate', roller: 'roller' }
+
+/** What nobody places behind a wall, in words. */
+const NO_FILL: Readonly<Record<string, string>> = {
+  swelling: 'clay that swells',
+  organic: 'organic soil',
+  frozen: 'frozen soil',
+  made: 'made ground',
+}
 
 /** Concrete and cement mixes are poured or tamped in one go: passes and density say nothing of them. */
 function judgePoured(d: LiftData, { plan, building }: Layout): Verdict {
@@ -61,6 +70,17 @@ export const lift = defineKind({
       ? covers(entry.data, finding.data)
       : { field: 'data.lift', message: `re-check lift ${lift}, where the finding is, not lift ${entry.data.lift}` }
   },
+  check(entry, { layout, stage }) {
+    const { plant, near } = entry.data
+    const heavy = plant === 'roller' || plant === 'heavy-plate'
+    // Nobody's answer would be the worst one: it is asked.
+    if (since(layout.plan, 3) && stage?.work.type === 'lifts' && stage.work.of === 'backfill' && heavy && near == null)
+      return fail(
+        'data.near',
+        `is missing; say how near the ${PLANT_NAMES[plant]} came to the face, at least ${said.given(limitsOf(layout.plan).plantStandoff.value)}`,
+      )
+    return ok(true)
+  },
   judge(entry, { layout, stage }) {
     if (stage?.work.type !== 'lifts') return undefined
     const pad = stage.work.of === 'pad'
@@ -71,16 +91,18 @@ export const lift = defineKind({
     const { thickness, passes, compaction, plant, near, loose, fabricLap, fill } = entry.data
     if (pad && entry.data.poured) return judgePoured(entry.data, layout)
     const first = tableOf(plan) === 1
-    const tool = plantRule(plan, plant, fill)
+    const tool = plantRule(plan, plant, pad ? (fill ?? 'granular') : fill)
     // Of a pad the plan has its own limit, and no plant reaches deeper than it does.
     const limit = pad ? (first ? most : Math.min(most, tool.compacted)) : tool.compacted
     const wet = SQUEEZE.find((s) => s.id === entry.data.squeeze)
     const heavy = plant === 'roller' || plant === 'heavy-plate'
     const mm = (v: number) => said.small(v)
     const thick = thickness > limit + (first ? 1e-6 : 0.0005) && (pad || !first || building.course(entry.where.course ?? 1).height + 1e-6 < thickness)
-    const by = first ? '' : ` with a ${PLANT_NAMES[plant]}${fill === 'fine' ? ' in silt or clay' : ''}`
+    const unsaid = fill === undefined && !pad && since(plan, 3)
+    const by = first ? '' : ` with a ${PLANT_NAMES[plant]}${fill === 'fine' ? ' in silt or clay' : unsaid ? ' in fill nobody has named' : ''}`
     return judged(
       [
+        fill !== undefined && NO_FILL[fill] !== undefined && `${NO_FILL[fill]} was placed: it comes out again`,
         thick && `lift ${mm(thickness)}, limit ${mm(limit)}${limit === most && pad ? '' : by}`,
         passes < tool.passes && `${passes} ${passes === 1 ? 'pass' : 'passes'}${by}, at least ${tool.passes}`,
         compaction != null && compaction < limits.compaction.value && `${compaction} % of maximum density, at least ${limits.compaction.value} %`,

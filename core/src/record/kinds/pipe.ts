@@ -1,7 +1,8 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { choice, type InferType, list, optionalText, quantity, record, text, yesNo } from '../../base/schema'
-import { limitsOf } from '../../rules'
+import { bedOf } from '../../layout'
+import { since } from '../../rules'
 import { formatSmall, formatStation } from '../../units/length'
 import { BUILDERS, covers, defineKind, judged } from './kind'
 
@@ -30,6 +31,21 @@ export const pipeData = record({
 })
 export type PipeData = InferType<typeof pipeData>
 
+/** As near to a planned outlet an end of a stretch is that outlet's, m. */
+const AT_OUTLET = 0.3
+/** Ends at a planned outlet that are none. */
+const endsWrong = (d: PipeData, outlets: readonly { readonly station: number }[]): string[] =>
+  (
+    [
+      [d.from, d.start],
+      [d.to, d.end],
+    ] as const
+  ).flatMap(([station, end]) =>
+    outlets.some((o) => Math.abs(o.station - station) <= AT_OUTLET) && end !== 'outlet' && end !== 'tee'
+      ? [`its end at ${said.station(station)} is ${end === 'cap' ? 'capped' : end === 'joined' ? 'joined on' : 'open'}, where the plan has an outlet`]
+      : [],
+  )
+
 export const pipe = defineKind({
   kind: 'pipe',
   roles: BUILDERS,
@@ -50,13 +66,14 @@ export const pipe = defineKind({
     const { plan } = layout
     const { drain } = layout.building
     const mm = (v: number) => said.small(v)
-    const bed = plan.water?.bed ?? limitsOf(plan).pipeBed.value
+    const bed = bedOf(plan)
     const missing = stage?.work.type === 'pipe' ? stage.work.items.filter((i) => !d.confirmed.includes(i.id)) : []
     return judged(
       [
         drain && d.diameter < drain.diameter - 0.005 && `pipe of ${mm(d.diameter)}, the plan wants ${mm(drain.diameter)}`,
         d.bed < bed - 0.005 && `bed of ${mm(d.bed)}, at least ${mm(bed)}`,
         (d.start === 'open' || d.end === 'open') && 'an open end takes in soil; cap and wrap it',
+        ...(since(plan, 3) ? endsWrong(d, drain?.outlets ?? []) : []),
         d.laps === 'against' && 'laps against the flow catch soil; turn them with it',
         plan.water?.sock === true && !d.sock && 'laid without a sock, the plan wants one',
         missing.length > 0 && `not confirmed: ${missing.map((i) => i.text.toLowerCase()).join('; ')}`,

@@ -12,6 +12,8 @@ export const releaseData = record({
   signature: optionalRecord({ typed: optionalText(120), drawn: optionalList(list(record({ x: share(), y: share() }), 1, 400), 60) }),
   /** Somebody else who was there and saw it. */
   witness: optionalText(120),
+  /** The same person looked again, where a company is one: what of the list made for that look was seen, and the photo taken at it. */
+  second: optionalRecord({ confirmed: list(text(40), 0, 40), photo: text(36) }),
   /** The decision of somebody who has no account here, by the paper or the photo that says so. */
   reported: optionalRecord({ name: text(120), role: text(80), document: optionalText(200), photo: optionalText(36) }),
 })
@@ -29,8 +31,12 @@ export const isSigned = (s: ReleaseData['signature']) => (s?.typed?.trim().lengt
  *
  * @example decidedBy({ by: { name: 'Mara Quill', … }, data: { reported: { name: 'I. Vale', role: 'inspector', … }, … } }) // 'I. Vale, inspector, as reported by Mara Quill'
  */
-export const decidedBy = (e: { by: { name: string }; data: Pick<ReleaseData, 'reported'> }): string =>
-  e.data.reported ? `${e.data.reported.name}, ${e.data.reported.role}, as reported by ${e.by.name}` : e.by.name
+export const decidedBy = (e: { by: { name: string }; data: Pick<ReleaseData, 'reported' | 'second'> }): string =>
+  e.data.second
+    ? `${e.by.name}, second look by the same person`
+    : e.data.reported
+      ? `${e.data.reported.name}, ${e.data.reported.role}, as reported by ${e.by.name}`
+      : e.by.name
 
 export const release = defineKind({
   kind: 'release',
@@ -40,13 +46,14 @@ export const release = defineKind({
   roles: ROLES,
   schema: releaseData,
   line(e, _r, c) {
-    const { decision, reason, signature, witness, reported } = e.data
+    const { decision, reason, signature, witness, reported, second } = e.data
     const shown = reported ? (reported.document ? `${reported.document}` : 'photo') : undefined
     const more = [
       // A signature of before may bear another name than the person's.
       signature?.typed && signature.typed.trim() !== e.by.name ? `signed ${signature.typed}` : '',
       signature?.drawn?.length ? 'signed by hand' : '',
       witness ? `in the presence of ${witness}` : '',
+      second ? 'second look by the same person' : '',
     ].filter(Boolean)
     const who = reported ? ` by ${reported.name}, ${reported.role}, as reported by ${e.by.name} (${shown})` : ''
     return `Hold point ${pointOf(c.layout.plan, c.stage?.hold ?? '')?.title ?? ''} ${decision}${who}: ${reason}${more.length > 0 ? ` (${more.join(', ')})` : ''}`

@@ -26,6 +26,8 @@ export const soilData = record({
   }),
   from: quantity({ min: 0, max: 2000, unit: 'm' }),
   to: quantity({ min: 0, max: 2000, unit: 'm' }),
+  /** Where it lies; in both where nobody says. */
+  place: optionalChoice(['floor', 'sides'] as const),
 })
 export type SoilData = InferType<typeof soilData>
 /** Hoisted, so that a kind may look at entries of its own. */

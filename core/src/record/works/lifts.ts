@@ -2,7 +2,7 @@ import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { lifts as fittedLifts } from '../../ground/rod'
 import type { Layout, Stretch } from '../../layout'
-import { limitsOf, tableOf } from '../../rules'
+import { limitsOf, since, tableOf } from '../../rules'
 import { fillHeld } from '../daily'
 import type { Entry } from '../entry'
 import { lift as kind, type LiftData } from '../kinds/lift'
@@ -93,13 +93,14 @@ export const lifts = defineWork({
     const count = step.lifts?.count ?? 1
     const as = (i: number): LiftData => {
       const model = below?.lifts.find((l) => l.lift === i) ?? below?.lifts[below.lifts.length - 1]
-      const { plant, passes, soil, near, loose } = model ?? { plant: 'light-plate' as const, passes: limitsOf(state.layout.plan).passes.value }
+      const { plant, passes, soil, near, loose, fill } = model ?? { plant: 'light-plate' as const, passes: limitsOf(state.layout.plan).passes.value }
       return {
         lift: i,
         thickness: step.lifts?.compacted ?? model?.thickness ?? 0.1,
         passes,
         plant,
         ...(soil === undefined ? {} : { soil }),
+        ...(fill === undefined || !since(state.layout.plan, 3) ? {} : { fill }),
         ...(near === undefined ? {} : { near }),
         ...(loose === undefined ? {} : { loose }),
       } as LiftData

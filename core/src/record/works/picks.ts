@@ -1,7 +1,8 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { pickAt, picksOf } from '../../layout'
-import { pick } from '../kinds/pick'
+import { isClosed } from '../closed'
+import { liesWell, pick } from '../kinds/pick'
 import { reading } from '../kinds/reading'
 import { live, type WallState } from '../state'
 import { type Step, stepKey, titleOf } from '../step'
@@ -14,6 +15,8 @@ const NEAR = 0.5
 /** Units of a step that a machine sets. @example plannedPicks(state, step).map((p) => p.name) */
 export const plannedPicks = ({ layout }: Pick<WallState, 'layout'>, step: Pick<Step, 'section' | 'course'>) =>
   picksOf(layout).filter((p) => p.section === step.section && p.course === step.course)
+
+const contextOfPick = (state: WallState, revision: number) => state.layouts[revision - 1] ?? state.layout
 
 /** The station of the pad that is read again before a unit that was out is set once more; undefined where it lies on a course. */
 export function bedUnder(state: WallState, step: Step, number: number): { readonly step: Step; readonly station: number } | undefined {
@@ -35,7 +38,12 @@ export const picks = defineWork({
     const last = new Map<number, string>()
     for (const e of pick.among(work)) last.set(e.entry.data.number, e.entry.id)
     const planned = plannedPicks(state, step)
-    const out = planned.filter((p) => state.outs.has(last.get(p.number) ?? ''))
+    // A unit that lies well stays where it is, however it was lifted; that is answered by name.
+    const answered = (id: string) => {
+      const found = state.byId.get(id)
+      return found !== undefined && pick.is(found.entry) && isClosed(state, id) && liesWell(found.entry, contextOfPick(state, found.entry.revision))
+    }
+    const out = planned.filter((p) => state.outs.has(last.get(p.number) ?? '') && !answered(last.get(p.number) ?? ''))
     const left = planned.filter((p) => !last.has(p.number))
     return {
       ...NOT_READ,

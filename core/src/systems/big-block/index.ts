@@ -16,7 +16,7 @@ import {
   refitBlocks,
   settleBlocks,
 } from '../blocks'
-import { type Lifting, liftingSchema } from '../lifting'
+import { type Lifting, liftingSchema, PLACEHOLDER } from '../lifting'
 import type { Question } from '../question'
 import { defineSystem, type PartChange } from '../system'
 import { stages } from './stages'
@@ -42,7 +42,7 @@ const BEFORE_FACE = 0.2
 
 /** A machine nobody has chosen yet: a usual one, to be replaced by the table of the one that comes. */
 const USUAL: Lifting = {
-  machine: 'excavator, table to be entered',
+  machine: PLACEHOLDER,
   stands: 4,
   table: [
     { reach: 3, capacity: 4200 },
@@ -72,6 +72,8 @@ const own = (
 const questions: readonly Question[] = [
   ...blockQuestions(),
   own('machine', 'lifting.machine', 'Machine', 'text'),
+  own('machineSource', 'lifting.source', 'Load table from', 'text', { optional: true, hint: 'maker, sheet; no pick is judged without' }),
+  own('machineOn', 'lifting.on', 'Load table of the day', 'text', { optional: true, hint: '2026-05-31' }),
   own('stands', 'lifting.stands', 'Stands in front of the face', 'length', { hint: 'to the middle of the machine' }),
   {
     id: 'reachTable',
@@ -93,6 +95,9 @@ const questions: readonly Question[] = [
   own('slings', 'lifting.gear.mass', 'Slings and lifter', 'mass'),
   own('angle', 'lifting.gear.angle', 'Slings over the level, °', 'number'),
   own('hook', 'lifting.gear.length', 'Block top to hook', 'length'),
+  own('gearSource', 'lifting.gear.source', 'Inserts and gear tested by', 'text', { optional: true, hint: 'paper or tag; no pick is judged without' }),
+  own('gearOn', 'lifting.gear.on', 'Tested on the day', 'text', { optional: true, hint: '2026-05-31' }),
+  own('gearWind', 'lifting.gear.wind', 'Wind its maker allows, km/h', 'number', { optional: true }),
   own('truckMass', 'lifting.truck.mass', 'A truck carries', 'mass', { optional: true, hint: 'left empty: they come one by one' }),
   own('truckCount', 'lifting.truck.count', 'Blocks on a truck, at most', 'number', { optional: true }),
   own('gap', 'stays.gap', 'Space to a wall that stays', 'length', { optional: true, hint: 'only in front of one' }),

@@ -60,6 +60,7 @@ const own = adapted(plainBlockStages, {
     how: 'Pick by pick in the order of the trucks: sweep the bed, lower, engage the knobs, read the top. What is out comes off again; its bed is mended and read.',
     caution: `Nobody under a hanging block, nor between it and a wall. Hands off until it hangs still, ${said.small(0.1)} over its bed.`,
     work: { type: 'picks' },
+    also: ['clearance'],
   }),
   // A block is read as it is set, not course by course.
   level: () => undefined,

@@ -23,7 +23,7 @@ const stages = schooled(
     joints: withItems(
       (list) => [
         ...saying('engaged', 'Bonded: none moves by hand')(list),
-        { id: 'mitres', text: 'At bends a cut stone meets a whole one, in turn course by course', maybe: true },
+        { id: 'mitres', text: 'At bends both stones cut at half the angle, no gap between them', maybe: true },
       ],
       { title: 'Bond and mitres' },
     ),

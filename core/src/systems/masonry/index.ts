@@ -293,6 +293,7 @@ export const masonry = defineSystem<MasonryData>({
     ...blockBuilding(plan, data),
     ...(data.slab === undefined ? {} : { slab: data.slab }),
     joints: jointsAt(plan.length, data.joints),
+    tied: true,
   }),
   staged: ({ groutEvery, finish }) =>
     stages.map((s) => {

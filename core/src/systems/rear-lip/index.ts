@@ -22,7 +22,7 @@ const stages = adapted(plainBlockStages, {
   ),
   fill: withItems((list) => list.filter((i) => i.id !== 'cores'), {
     title: 'Stone behind',
-    how: 'Fill the stone behind to the top of the course, rod it, sweep the top clean. Below a raised pipe it is drainage stone all the way.',
+    how: 'Fill the stone behind to the top of the course, rod it, sweep the top clean. Below a raised pipe lies what carries it: compacted soil or dense stone up to its bed, open stone from there on.',
   }),
   'cap-dry': withItems((list) => [...list, { id: 'turned', text: 'Wide and narrow faces in turn on straight runs, all one way on curves' }]),
 })

@@ -10,6 +10,7 @@ import {
   type SoilAnswers,
   type SoilReportData,
   say,
+  since,
   soilParameters,
   soilQuestions,
   soilsOf,
@@ -125,8 +126,9 @@ function Questions({ state, section, station, units, record }: GroundProps) {
   const { v, set } = useTypedForm(`soil stretch ${section} ${units}`, {
     from: formatStation(own?.from ?? 0, units),
     to: formatStation(own?.to ?? 0, units),
+    place: '',
   })
-  const { from, to } = v
+  const { from, to, place } = v
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
   const table = tableOf(state.layout.plan)
@@ -170,7 +172,12 @@ function Questions({ state, section, station, units, record }: GroundProps) {
   const put = async () => {
     if (!a.ok || !b.ok) return setProblems([...(a.ok ? [] : a.problems), ...(b.ok ? [] : b.problems)])
     if (!step) return
-    if (await go([{ kind: 'soil', where: { stage: step.stage.id, section }, data: { answers, from: a.value, to: b.value } }])) again()
+    if (
+      await go([
+        { kind: 'soil', where: { stage: step.stage.id, section }, data: { answers, from: a.value, to: b.value, ...(place ? { place } : {}) } },
+      ])
+    )
+      again()
   }
   return (
     <Stack>
@@ -206,6 +213,18 @@ function Questions({ state, section, station, units, record }: GroundProps) {
       {found.advice.map((t) => (
         <Caution key={t}>{say(t, units)}</Caution>
       ))}
+      {since(state.layout.plan, 3) ? (
+        <Choice<string>
+          label="It lies"
+          value={place}
+          options={[
+            ['', 'In floor and sides'],
+            ['floor', 'In the floor alone'],
+            ['sides', 'In the sides alone'],
+          ]}
+          onChange={(place) => set({ place })}
+        />
+      ) : null}
       <Row>
         <AmountField label="From" of="length" value={from} onChange={(from) => set({ from })} />
         <AmountField label="To" of="length" value={to} onChange={(to) => set({ to })} />

@@ -5,6 +5,7 @@ import {
   type Problem,
   parseAmount,
   parseFall,
+  STAND_HOWS,
   STAND_SIZES,
   type StandKind,
   type Surrounding,
@@ -17,13 +18,17 @@ type Stands = Draft['stands']
 const length = (m: number | undefined, units: UnitSystem) => shownAs('length', m, units)
 
 /** A thing that stands around, nothing said of it yet. */
-export const newStand = (kind: StandKind): Line & { kind: StandKind } => ({ kind, cells: { away: '', size: '', note: '' } })
+export const newStand = (kind: StandKind): Line & { kind: StandKind } => ({ kind, cells: { away: '', size: '', how: '', note: '' } })
 
 /** What a plan knows of its surroundings, as texts of the form. */
 export function aroundTexts(plan: Plan, units: UnitSystem): Pick<Draft, 'stands' | 'found' | 'foundBack' | 'padSteps'> {
   const size = (s: Surrounding) => (STAND_SIZES[s.kind]?.of === 'fall' ? (s.size === undefined ? '' : `${s.size}`) : length(s.size, units))
   return {
-    stands: (plan.stands ?? []).map((s, was) => ({ was, kind: s.kind, cells: { away: length(s.away, units), size: size(s), note: s.note ?? '' } })),
+    stands: (plan.stands ?? []).map((s, was) => ({
+      was,
+      kind: s.kind,
+      cells: { away: length(s.away, units), size: size(s), how: s.how ?? '', note: s.note ?? '' },
+    })),
     found: plan.found?.points.map((p) => [p.station, p.behind, p.level].map((v) => length(v, units)).join('; ')).join('\n') ?? '',
     foundBack: length(plan.found?.back, units),
     padSteps: plan.padSteps === undefined ? '' : plan.padSteps.map((s) => length(s, units)).join('; ') || 'none',
@@ -64,7 +69,14 @@ export function standsRead(typed: Stands, shown: Stands | undefined, own: Plan['
     const away = cell('away', metres)
     const size = of && cell('size', of.of === 'fall' ? fall : metres)
     const note = (line.cells.note ?? '').trim()
-    return { ...made, ...(away === undefined ? {} : { away }), ...(size === undefined ? {} : { size }), ...(note ? { note } : {}) }
+    const how = STAND_HOWS[line.kind]?.options.find(([id]) => id === line.cells.how)?.[0]
+    return {
+      ...made,
+      ...(how ? { how } : {}),
+      ...(away === undefined ? {} : { away }),
+      ...(size === undefined ? {} : { size }),
+      ...(note ? { note } : {}),
+    }
   })
 }
 

@@ -29,6 +29,21 @@ export interface Draft {
   drawing: string
   engineer: string
   engineerBy: string
+  engineerLicence: string
+  /** The day of its plan. */
+  engineerOn: string
+  coversHeight: string
+  coversFrom: string
+  coversTo: string
+  /** Facts its plan reckons with, ids with commas. */
+  coversFacts: string
+  /** What was asked first: facts with commas, who, as, on, reference, question, may. */
+  asked: Line[]
+  soilBehind: string
+  soilBelow: string
+  soilBy: string
+  /** Who comes to the edge on top: people, nobody, or not said. */
+  edge: string
   /** Ids with commas; `none`: nothing; empty: not said. */
   holds: string
   frontSlope: string

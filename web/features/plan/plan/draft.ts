@@ -31,6 +31,7 @@ import { builtInField, builtInRead, builtInTexts } from './built-in'
 import { chosenOf, startsOf } from './chosen'
 import type { Draft, Was } from './draft-fields'
 import { EVERY, EVERY_ROOT, partField, partRead, partTexts } from './part'
+import { signedRead, signedTexts } from './signed'
 import { frontRead, holdsRead, rulesRead, surroundingsOf } from './surroundings'
 
 export type { Draft } from './draft-fields'
@@ -61,6 +62,7 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
     foundBack: '',
     padSteps: '',
     ...everyTexts({}, units),
+    ...signedTexts({}, units),
     drawn: {},
     sketches: [],
     limits: [],
@@ -104,6 +106,7 @@ export function draftOf(plan: Plan, units: UnitSystem): Draft {
     ...surroundingsOf(plan, units),
     ...aroundTexts(plan, units),
     ...everyTexts(plan, units),
+    ...signedTexts(plan, units),
     sketches: [],
     drawn: {
       ...(plan.alignment ? { alignment: plan.alignment } : {}),
@@ -133,6 +136,10 @@ const FIELD: Record<string, string> = {
   'excavation.behind': 'behind',
   'excavation.slope': 'slope',
   'rules.openCourses': 'openCourses',
+  'engineerCovers.height': 'coversHeight',
+  'engineerCovers.from': 'coversFrom',
+  'engineerCovers.to': 'coversTo',
+  'soil.by': 'soilBy',
 }
 const ASKED_OF_EVERY = /^(water|openings|rules\.(pointSpacing|engineeredAbove|heightFrom|ownRelease)|top\.minRun)/
 const draftField = (field: string, system: WallSystem) =>
@@ -141,7 +148,10 @@ const draftField = (field: string, system: WallSystem) =>
   (ASKED_OF_EVERY.test(field) ? partField(EVERY, field, EVERY_ROOT) : undefined) ??
   builtInField(field) ??
   (field.startsWith(PART) ? partField(system, field.slice(PART.length)) : undefined) ??
-  field.replace(/^rules\.limits/, 'limits').replace(/\[(\d+)\]/g, '.$1')
+  field
+    .replace(/^rules\.limits/, 'limits')
+    .replace(/^asked\[(\d+)\]\.(\w+)$/, 'asked.$1.cells.$2')
+    .replace(/\[(\d+)\]/g, '.$1')
 
 /** Problems of a plan, each at the field of the draft it was typed in. */
 export const placedIn = (
@@ -256,6 +266,7 @@ export function planRead(
     drawing: words('drawing', base?.drawing),
     engineer: words('engineer', base?.engineer),
     engineerBy: words('engineerBy', base?.engineerBy),
+    ...signedRead(draft, shown, base, units, problems),
     holds: draft.holds === (shown?.holds ?? '') ? base?.holds : holdsRead(draft.holds),
     front: frontRead(draft, shown, base?.front, fall),
     frost: draft.frost === (shown?.frost ?? '') ? base?.frost : draft.frost.trim() ? metres('frost', draft.frost) : undefined,

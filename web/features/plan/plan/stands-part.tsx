@@ -2,12 +2,15 @@
 
 import {
   builtHeight,
+  cutReach,
+  exposedHeight,
   HOLDS,
   type Holds,
   holdsAlready,
   type Meaning,
   meaningsOf,
   type Plan,
+  STAND_HOWS,
   STAND_NAMES,
   STAND_SIZES,
   STANDS,
@@ -18,7 +21,7 @@ import {
 import type { ReactNode } from 'react'
 import type { FieldPath } from 'react-hook-form'
 import styled from 'styled-components'
-import { Button, Check, Quiet, Row, Small, Stack } from '@/ui/controls'
+import { Button, Check, Choice, Quiet, Row, Small, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { newStand } from './around'
 import type { Draft } from './draft-fields'
@@ -38,6 +41,8 @@ const SKETCHES: Readonly<Record<StandKind, string>> = {
   fence: 'M4 34H18V18H58M26 18V4M36 18V4M46 18V4M24 8H48M24 14H48',
   water: 'M18 34V14H58M2 30q4 -4 8 0t8 0M2 36q4 -4 8 0t8 0',
   wall: 'M4 36H14V24H34V10H58M14 30H10M34 17H28',
+  barrier: 'M4 34H18V18H58M28 18V8M42 18V8M24 8H46M24 12H46',
+  boundary: 'M4 34H18V18H58M38 34V2M34 6H42M34 12H42M34 24H42M34 30H42',
 }
 const List = styled.ul`
   list-style: none; margin: 0; padding: 0; display: grid; gap: 10px;
@@ -111,6 +116,14 @@ export function StandsPart({
                       </div>
                     ) : null}
                     <div style={{ width: 200 }}>{text(`stands.${i}.cells.note`, 'Note')}</div>
+                    {STAND_HOWS[kind] ? (
+                      <Choice<string>
+                        label={STAND_HOWS[kind]?.label ?? ''}
+                        value={draft.stands[i]?.cells.how ?? ''}
+                        options={[['', 'Not said: the worse'], ...(STAND_HOWS[kind]?.options ?? [])]}
+                        onChange={(how) => form.setValue(`stands.${i}.cells.how`, how, { shouldDirty: true })}
+                      />
+                    ) : null}
                   </Row>
                   <Means of={of} under={under} index={i} keptBy={keptBy} />
                 </div>
@@ -145,6 +158,8 @@ function Means({ of, under, index, keptBy }: { of: PlanForm; under: Plan | undef
   if (!stand || !under || !layout || !plan) return <Small>What it means stands here as soon as the wall can be drawn.</Small>
   const at = {
     height: builtHeight(under, layout.steps, layout.tops).height,
+    showing: exposedHeight(under),
+    cut: cutReach(under, layout.steps),
     length: plan.length,
     stages: layout.system.stages.map((s) => s.id),
   }
@@ -167,6 +182,7 @@ function Means({ of, under, index, keptBy }: { of: PlanForm; under: Plan | undef
 
 const MARK: Readonly<Record<Meaning['of'], string>> = {
   engineer: '▲',
+  ask: '?',
   load: '↓',
   slope: '∠',
   drain: '≋',
@@ -194,7 +210,7 @@ function MeaningLine({
       <Row style={{ alignItems: 'center', gap: 10 }}>
         <span style={{ flex: '1 1 220px' }}>
           <span aria-hidden>{MARK[m.of]} </span>
-          {m.of === 'engineer' ? <strong>{sayIt(m.says)}</strong> : sayIt(m.says)}
+          {m.of === 'engineer' || m.of === 'ask' ? <strong>{sayIt(m.says)}</strong> : sayIt(m.says)}
         </span>
         {!m.takes ? null : taken ? (
           <span>✓ in the plan</span>

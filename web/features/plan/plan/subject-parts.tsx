@@ -22,6 +22,7 @@ import { DrawingLimits, Surroundings } from './surroundings-part'
 import { UnitPictures } from './unit-pictures'
 import type { Beginning, PlanForm } from './use-plan-form'
 import { TOPS } from './variants'
+import { WhosePart } from './whose-part'
 
 type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
 
@@ -109,11 +110,8 @@ export function SubjectParts({
           <legend>What it holds, and whose plan it is</legend>
           <StandsPart of={of} text={text} under={layout?.plan} keptBy={keptBy} />
           <Surroundings control={form.control} text={text} u={u} />
-          <Grid>
-            {text('drawing', 'Drawing')}
-            {text('engineer', 'Engineered plan', 'number; needed above the height your code allows')}
-            {text('engineerBy', 'Its engineer', 'name, with licence or reference')}
-          </Grid>
+          <Grid>{text('drawing', 'Drawing')}</Grid>
+          <WhosePart of={of} text={text} />
         </Part>
       ) : null}
       {shown('unit') ? (

@@ -126,13 +126,13 @@ export const defOf = (
 const LARGE = 2
 
 /** How a number of the book is measured; undefined for one that has no unit of its own to turn into another. */
-export const measureOf = (name: string): 'length' | 'small' | 'mass' | 'temperature' | 'pressure' | undefined => {
+export const measureOf = (name: string): 'length' | 'small' | 'mass' | 'temperature' | 'pressure' | 'speed' | 'rain' | undefined => {
   const d = defOf(name)
   return d?.of === 'length'
     ? d.range[1] >= LARGE
       ? 'length'
       : 'small'
-    : d?.of === 'mass' || d?.of === 'temperature' || d?.of === 'pressure'
+    : d?.of === 'mass' || d?.of === 'temperature' || d?.of === 'pressure' || d?.of === 'speed' || d?.of === 'rain'
       ? d.of
       : undefined
 }
@@ -143,7 +143,7 @@ export function unitOf(name: string, units: UnitSystem): string {
   const measure = measureOf(name)
   if (!d) return ''
   if (measure) return unitOfMeasure(measure, units)
-  const words: Readonly<Record<Exclude<LimitUnit, 'length' | 'mass' | 'temperature' | 'pressure'>, string>> = {
+  const words: Readonly<Record<Exclude<LimitUnit, 'length' | 'mass' | 'temperature' | 'pressure' | 'speed' | 'rain'>, string>> = {
     '%': '%',
     '°': '°',
     passes: 'passes',
@@ -151,6 +151,7 @@ export function unitOf(name: string, units: UnitSystem): string {
     ratio: ': 1',
     count: '',
     days: 'days',
+    hours: 'h',
   }
   return words[d.of as keyof typeof words]
 }
@@ -160,7 +161,8 @@ export function limitText(name: string, value: number, units: UnitSystem): strin
   const measure = measureOf(name)
   const either = defOf(name)?.sense === 'within' ? '±' : ''
   if (measure === 'mass') return `${either}${formatMass(value, units)}`
-  if (measure === 'pressure') return `${either}${typedAmount(value, 'pressure', units)} ${unitOf(name, units)}`
+  if (measure === 'pressure' || measure === 'speed' || measure === 'rain')
+    return `${either}${typedAmount(value, measure, units)} ${unitOf(name, units)}`
   if (measure === 'temperature') return `${either}${formatTemperature(value, units)}`
   if (measure === 'length') return `${either}${formatLength(value, units, 2)}`
   if (measure === 'small') return `${either}${formatSigned(value, units)}`

@@ -6,8 +6,8 @@ import {
   formatSmall,
   formatStation,
   type GeogridData,
+  layerEdge,
   layerSchedule,
-  limitsOf,
   ok,
   type Problem,
   parseLength,
@@ -85,7 +85,8 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
     const done = await go([{ kind: 'geogrid', where: whereOf(step), data: now.value, ...(recheck ? { recheckOf: recheck.id } : {}) }])
     if (done) for (const letGo of [noLength, noFront, noRoll, noLot, noPins, noCover, noBetween, noFrom, noTo]) letGo()
   }
-  const range = `${formatSmall(limitsOf(state.layout.plan).gridFrontMin.value, units)} to ${formatSmall(limitsOf(state.layout.plan).gridFrontMax.value, units)}`
+  const edge = layerEdge(state.layout.plan, step.course ?? 1)
+  const range = `${formatSmall(edge.least, units)} to ${formatSmall(edge.most, units)}`
   const pick = (name: string) => {
     setRoll(name)
     setLot(rolls.find((r) => r.roll === name)?.lot ?? '')

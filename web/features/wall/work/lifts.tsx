@@ -15,6 +15,12 @@ const FILL: readonly (readonly [NonNullable<LiftData['fill']>, string])[] = [
   ['granular', 'Stone, gravel or sand'],
   ['fine', 'Silt or clay in it'],
 ]
+const UNFIT: readonly (readonly [NonNullable<LiftData['fill']>, string])[] = [
+  ['swelling', 'Clay that swells'],
+  ['organic', 'Organic soil'],
+  ['frozen', 'Frozen soil'],
+  ['made', 'Made ground'],
+]
 const HAND: readonly (readonly [Squeeze, string])[] = SQUEEZE.map((s) => [s.id, s.name] as const)
 
 /** A lift placed and compacted; moisture by hand or meter, stretch and fabric where they matter. */
@@ -63,7 +69,12 @@ export function LiftsWork(props: WorkProps) {
         <>
           <Choice label="Compacted with" value={lift.plant} options={PLANT} onChange={lift.setPlant} />
           {lift.byRule ? (
-            <Choice label="What is placed" value={lift.fill ?? ('' as NonNullable<LiftData['fill']>)} options={FILL} onChange={lift.setFill} />
+            <Choice
+              label="What is placed"
+              value={lift.fill ?? ('' as NonNullable<LiftData['fill']>)}
+              options={lift.pad ? FILL : [...FILL, ...UNFIT]}
+              onChange={lift.setFill}
+            />
           ) : null}
         </>
       )}

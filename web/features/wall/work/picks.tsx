@@ -11,14 +11,19 @@ import {
   pickAt,
   plannedPicks,
   say,
+  since,
+  typedAmount,
   type UnitSystem,
+  unitOf,
   type WallState,
+  weatherOf,
 } from '@stone-tally/core'
 import { AmountField } from '@/ui/amount-field'
 import { Button, Caution, Field, NowButton, Problems, RecordRow, Row, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { Tally } from '@/ui/tally'
+import { useNow } from '../today'
 import { useTyped, useTypedForm } from '../typed'
 import { Judged, judge } from './judged'
 import { type WorkProps, whereOf } from './types'
@@ -45,18 +50,24 @@ export function PicksWork({ state, step, status, me, record, recheck }: WorkProp
   const next = planned.find((p) => p.number === found?.number) ?? planned.find((p) => !set.has(p.number))
   const scope = `${step.key}|${recheck?.id ?? ''}|${units}`
   const [chosen, setChosen, noChosen] = useTyped(scope, 'chosen')
+  const at = useNow(state)
+  const newest = weatherOf(state).now
+  const known = newest && at && Math.abs(Date.parse(at) - Date.parse(newest.at)) < 86_400_000 ? newest.wind : undefined
   const pick = (chosen ? pickAt(state.layout, step.course ?? 0, Number(chosen)) : undefined) ?? next
   const {
     v,
     set: type,
     letGo,
-  } = useTypedForm<Readonly<Record<'level' | 'tilt' | 'reach' | 'ticket', string>>>(`${scope}|${pick?.number ?? ''}`, {
+  } = useTypedForm<Readonly<Record<'level' | 'tilt' | 'reach' | 'wind' | 'ticket', string>>>(`${scope}|${pick?.number ?? ''}`, {
     level: '',
     tilt: '',
     reach: '',
+    // What the weather of today says; changed where it was measured at the hook.
+    wind: known === undefined ? '' : typedAmount(known, 'speed', units),
     ticket: '',
   })
   const { busy, problems, setProblems, go } = useRecord(record)
+  const wind = parseAmount(v.wind, 'speed', units)
   if (!pick)
     return (
       <WorkStack>
@@ -73,6 +84,7 @@ export function PicksWork({ state, step, status, me, record, recheck }: WorkProp
       level: value,
       ...(v.tilt.trim() && tilt.ok ? { tilt: tilt.value } : {}),
       ...(v.reach.trim() && reach.ok ? { reach: reach.value } : {}),
+      ...(v.wind.trim() && wind.ok ? { wind: wind.value } : {}),
       ...(v.ticket.trim() ? { ticket: v.ticket.trim() } : {}),
     },
     ...(recheck ? { recheckOf: recheck.id } : {}),
@@ -82,6 +94,7 @@ export function PicksWork({ state, step, status, me, record, recheck }: WorkProp
     for (const [field, text, got] of [
       ['Front against back', v.tilt, tilt],
       ['Reach', v.reach, reach],
+      ['Wind', v.wind, wind],
     ] as const)
       if (text.trim() && !got.ok) return setProblems(got.problems.map((p) => ({ ...p, field })))
     if (await go([of(value)])) {
@@ -116,6 +129,11 @@ export function PicksWork({ state, step, status, me, record, recheck }: WorkProp
         <div style={{ flex: 1, minWidth: 110 }}>
           <AmountField label="Reach, if another" of="length" value={v.reach} onChange={(text) => type({ reach: text })} />
         </div>
+        {since(state.layout.plan, 3) ? (
+          <div style={{ flex: 1, minWidth: 110 }}>
+            <Field label={`Wind, ${unitOf('speed', units)}`} value={v.wind} onChange={(text) => type({ wind: text })} inputMode="decimal" />
+          </div>
+        ) : null}
         <div style={{ flex: 1, minWidth: 110 }}>
           <Field label="Ticket" value={v.ticket} onChange={(text) => type({ ticket: text })} />
         </div>
