@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { type BrowserContext, test as base, expect, type Page } from '@playwright/test'
 import { issued, type Plan, placesOf, stepsOf } from '@stone-tally/core'
-import { FIRM_CLAY, goodSize } from '../core/test/build'
+import { CURVE, FIRM_CLAY, goodSize } from '../core/test/build'
 import { built, ENGINEERED, layoutOf, SIGNED, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { pictureOf } from '../demo/pictures'
@@ -95,9 +95,16 @@ export function upTo(wall: string, stage: string): { by: 'foreman' | 'inspector'
       put('photo', {}, { station: 6 })
     }
     if (s.work.type === 'units') put('units', { set: layout.cells.get('B/1')?.pieces.length })
-    if (s.work.type === 'lifts')
+    if (s.work.type === 'lifts') {
+      const backfill = s.work.of === 'backfill'
+      const curve = fact(wall, 'curve', where, CURVE)
+      list.push({ by: 'foreman', fact: curve })
       for (let lift = 1; lift <= 2; lift++)
-        put('lift', { lift, thickness: s.work.of === 'pad' ? 0.075 : 0.1, passes: 3, plant: 'light-plate', compaction: 96 })
+        put('lift', { lift, thickness: backfill ? 0.1 : 0.075, passes: 3, plant: 'light-plate', ...(backfill ? { fill: 'granular' } : {}) })
+      // What is typed with a lift pays for no test.
+      const gauge = { wetDensity: 2150, moisture: 9, densityStandard: 2300, densityReference: 2300, moistureStandard: 680, moistureReference: 680 }
+      for (let lift = 1; lift <= 2; lift++) put('density', { method: 'gauge', lift, curve: curve.id, gauge }, { station: 6 })
+    }
     if (s.work.type === 'readings') for (const at of points(s.id)) put('reading', { method: 'deviation', value: 0.001 }, at)
     if (s.hold)
       list.push({

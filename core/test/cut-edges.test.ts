@@ -26,9 +26,7 @@ test('the made-up banks are as deep as they say', () => {
 })
 test('up to the depth that buries nobody a side may stand; beyond it nothing goes without saying', () => {
   expect(outs(deep(1.2), { ...good, slope: 0 })).toBeUndefined()
-  expect(outs(deep(1.21), { ...good, slope: 0 })).toMatch(
-    /1.21 m deep and stands at 0 across per m up, at least 1.5: nobody goes in before it is laid back/,
-  )
+  expect(outs(deep(1.21), { ...good, slope: 0 })).toMatch(/1.21 m deep and stands upright, at least 1.5H:1V: nobody goes in before it is laid back/)
   expect(outs(deep(1.21), { ...good, slope: undefined })).toMatch(/stands at no slope anybody gave, at least 1.5/)
   expect(outs(deep(1.21), good)).toBeUndefined()
   expect(outs(deep(1.21), { ...good, slope: 1.499 })).toMatch(/at least 1.5/)

@@ -6,6 +6,7 @@ import {
   type EarlierPlan,
   earlierField,
   layOut,
+  type Plan,
   planHash,
   quantities,
   type RecordFile,
@@ -26,12 +27,15 @@ const text = (...path: string[]) => readFileSync(join(HERE, ...path), 'utf8')
 const files = readdirSync(join(HERE, 'version-1'))
 const saidOf = (r: ReturnType<typeof readPlan>) => (r.ok ? '' : plain(r.problems.map((p) => `${p.field}: ${p.message}`).join('\n')))
 
+const wallAlone = ({ engineerBy: _b, engineerLicence: _l, engineerOn: _o, engineerCovers: _c, asked: _a, ...wall }: Plan) => wall
+
 describe('files written before a system had a part of its own', () => {
   test.each(files)('%s is the wall it was', (file) => {
     const [then, now] = [readPlanFile(text('version-1', file)), readPlanFile(readFileSync(join('demo', file), 'utf8'))]
     expect(then.ok && now.ok).toBe(true)
-    expect(then).toEqual(now)
-    if (!then.ok) return
+    if (!then.ok || !now.ok) return
+    // Who signs for it stands in more fields since, and what was asked first; the wall is the same.
+    expect(wallAlone(then.value)).toEqual(wallAlone(now.value))
     const [a, b] = [layOut(then.value), layOut(JSON.parse(JSON.stringify(then.value)))]
     if (!a.ok || !b.ok) throw new Error('not laid out')
     expect(quantities(a.value)).toEqual(quantities(b.value))

@@ -5,6 +5,7 @@ import type { Plan } from '../plan'
 import { HOLDS_NAMES, STAND_NAMES, toeAt, topAt } from '../plan'
 import { bookOf, compareRules, rungOf } from '../rules'
 import { counted, stageChanges } from '../systems'
+import { formatSlope } from '../units/slope'
 import { type Layout, stepAt } from './layout'
 
 /** One difference between two revisions; where it has a place, the stations (m) and course it is at. */
@@ -36,7 +37,14 @@ const FIELDS: readonly [string, string, (p: Plan) => string][] = [
     (p) => p.stands?.map((s) => STAND_NAMES[s.kind].toLowerCase() + (s.away === undefined ? '' : ` ${m(s.away)} behind`)).join(', ') || 'nothing',
   ],
   ['found', 'Ground as found', (p) => (p.found ? `${p.found.points.length} ${p.found.points.length === 1 ? 'level' : 'levels'}` : 'not measured')],
-  ['front', 'Ground in front', (p) => (p.front ? `falls ${p.front.slope} per 1 out${p.front.erodible ? ', washes out' : ''}` : 'nobody has said')],
+  [
+    'front',
+    'Ground in front',
+    (p) =>
+      p.front
+        ? `falls ${p.front.slope > 0 ? formatSlope(1 / p.front.slope) : 'nowhere'}${p.front.erodible ? ', washes out' : ''}`
+        : 'nobody has said',
+  ],
   ['frost', 'Frost depth', (p) => (p.frost === undefined ? 'not given' : m(p.frost))],
   ['engineer-by', 'Its engineer', (p) => p.engineerBy ?? 'none'],
   ['engineer-licence', 'Licence or register', (p) => p.engineerLicence ?? 'none'],

@@ -1,7 +1,8 @@
 import { said } from '../base/said'
 import { groundReader, type Plan, toeAt, topAt } from '../plan'
-import { limitsOf } from '../rules'
+import { limitsOf, since } from '../rules'
 import { buildingOf, riseOf } from '../systems'
+import { formatSlope } from '../units/slope'
 import type { PadStep } from './base-steps'
 
 /**
@@ -88,7 +89,7 @@ export function frontCautions(plan: Plan, buried: number, height: number): Word[
       buried < wanted - 1e-6 ? `bury at least ${said.small(wanted)}, the plan buries ${said.small(buried)}` : `${said.small(buried)} is buried`
     words.push({
       id: 'front',
-      message: `The ground in front falls ${front.slope} down per 1 out: ${deep}, with at least ${said.given(bermWidth.value)} of level ground in front. Whether the slope itself stands is an engineer's question.`,
+      message: `The ground in front falls ${since(plan, 3) ? formatSlope(1 / front.slope) : `${front.slope} down per 1 out`}: ${deep}, with at least ${said.given(bermWidth.value)} of level ground in front. Whether the slope itself stands is an engineer's question.`,
     })
   }
   if (front?.erodible)
@@ -174,7 +175,7 @@ export function slopeCautions(plan: Plan, deepest: number): Word[] {
     ? [
         {
           id: 'cut-slope',
-          message: `The plan lays a cut of ${said.length(deepest, 2)} back at ${plan.excavation.slope} across per 1 up. ${limits.cutSlope.reason} Shore it, or make room.`,
+          message: `The plan lays a cut of ${said.length(deepest, 2)} back at ${since(plan, 3) ? formatSlope(plan.excavation.slope) : `${plan.excavation.slope} across per 1 up`}. ${limits.cutSlope.reason} Shore it, or make room.`,
         },
       ]
     : []

@@ -38,6 +38,8 @@ export interface LimitDef {
    * with its reference, company and wall only stricter.
    */
   readonly safety?: 'people' | 'plan'
+  /** A slope, written as 1.5H:1V: its number is across per 1 up, or up per 1 across. */
+  readonly slope?: 'across' | 'up'
   /** Held so since this rule table; always where left out. */
   readonly since?: number
 }
@@ -57,6 +59,8 @@ const signed = (...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), sa
 /** What a drawing could set either way before rule table 3. */
 const since3 = (safety: 'people' | 'plan', ...of: Parameters<typeof def>): LimitDef => ({ ...def(...of), drawing: true, safety, since: 3 })
 
+const sloped = (slope: 'across' | 'up', of: LimitDef): LimitDef => ({ ...of, slope })
+
 /** Every limit of the rule book, in the order of the work. */
 export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   excavation: drawn('Excavation depth', 'length', 'within', [0.002, 0.1], 'dig'),
@@ -64,9 +68,9 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   plantEdge: safe('Plant from the edge of a cut', 'length', 'least', [0.3, 10], 'dig'),
   ladder: safe('Way out of a cut, no further than', 'length', 'most', [1, 15], 'dig'),
   shoreAbove: safe('Cut to be sloped, benched or shored above', 'length', 'most', [0.3, 3], 'dig'),
-  cutSlope: safe('Cut nobody has classified, across per 1 up', 'ratio', 'least', [0.25, 4], 'dig'),
+  cutSlope: sloped('across', safe('Cut nobody has classified, across per 1 up', 'ratio', 'least', [0.25, 4], 'dig')),
   cutDesigned: safe('Cut that an engineer designs, above', 'length', 'most', [3, 6], 'dig'),
-  cutStiffClay: safe('Cut in dry stiff clay, classified, across per 1 up', 'ratio', 'least', [0.25, 4], 'dig'),
+  cutStiffClay: sloped('across', safe('Cut in dry stiff clay, classified, across per 1 up', 'ratio', 'least', [0.25, 4], 'dig')),
   padLevel: drawn('Pad level', 'length', 'within', [0.001, 0.03], 'pad'),
   padPrecise: drawn('Pad level under heavy units', 'length', 'within', [0.001, 0.03], 'pad'),
   preciseUnits: def('Units whose pad is read closer, above', 'mass', 'most', [25, 2000], 'pad'),
@@ -154,7 +158,7 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   membraneLap: drawn('Membrane lap', 'length', 'least', [0.05, 0.5], 'concrete'),
   loadReach: safe('Loads behind the wall count up to, times its height', 'ratio', 'least', [1, 5], 'engineer'),
   driveLoad: safe('Load of a drive behind the wall', 'pressure', 'least', [10, 60], 'engineer'),
-  levelBehind: safe('Ground behind taken for level, up per 1 back', 'ratio', 'most', [0, 0.2], 'engineer'),
+  levelBehind: sloped('up', safe('Ground behind taken for level, up per 1 back', 'ratio', 'most', [0, 0.2], 'engineer')),
   fenceBehind: safe('Posts behind the face', 'length', 'least', [0.6, 5], 'top'),
   standBehind: safe('Material behind the wall, times its height', 'ratio', 'least', [1, 5], 'fill'),
   swing: safe('Material clear of the machine to either side', 'length', 'least', [1.5, 15], 'lifting'),
@@ -162,12 +166,15 @@ export const LIMIT_DEFS: Readonly<Record<LimitName, LimitDef>> = {
   deviceDays: safe('A device goes on without a word of the house', 'days', 'most', [1, 30], 'devices'),
   belowSlab: drawn('Footing below the finished slab', 'length', 'least', [0, 1], 'concrete'),
   lowShowing: safe('Low wall, shows at most', 'length', 'most', [0.2, 0.6], 'engineer'),
-  steepBehind: safe('Ground behind too steep for a crew, up per 1 back', 'ratio', 'most', [0.1, 0.5], 'engineer'),
-  steepFront: safe('Ground in front too steep for a crew, down per 1 out', 'ratio', 'most', [0.1, 0.5], 'engineer'),
-  frontNoFigure: safe('Ground in front on which no embedment answers, down per 1 out', 'ratio', 'most', [0.3, 0.67], 'engineer'),
+  steepBehind: sloped('up', safe('Ground behind too steep for a crew, up per 1 back', 'ratio', 'most', [0.1, 0.5], 'engineer')),
+  steepFront: sloped('up', safe('Ground in front too steep for a crew, down per 1 out', 'ratio', 'most', [0.1, 0.5], 'engineer')),
+  frontNoFigure: sloped('up', safe('Ground in front on which no embedment answers, down per 1 out', 'ratio', 'most', [0.3, 0.67], 'engineer')),
   fenceOpen: safe('Open fence on the wall, high', 'length', 'most', [0.3, 2], 'engineer'),
   guardAbove: safe('Guard over the edge, from a fall of', 'length', 'most', [0.3, 1.2], 'top'),
-  footingLine: safe('Line from the bottom of the cut that no foundation lies within, back per 1 up', 'ratio', 'least', [1, 3], 'engineer'),
+  footingLine: sloped(
+    'across',
+    safe('Line from the bottom of the cut that no foundation lies within, back per 1 up', 'ratio', 'least', [1, 3], 'engineer'),
+  ),
   slendernessSilty: safe('Height over depth in silty or clayey sand', 'ratio', 'most', [1, 4], 'engineer'),
   slendernessFine: safe('Height over depth in silt, clay or soil unsaid', 'ratio', 'most', [1, 4], 'engineer'),
   cutEvery: safe('Cut that one look speaks for', 'length', 'most', [3, 15], 'dig'),

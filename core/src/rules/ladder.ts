@@ -34,7 +34,7 @@ const rung = (fact: WallFact, title: string, low: LadderStep, higher: LadderStep
 const LADDER: readonly Rung[] = [
   rung('footing', 'It stands on a footing', 'ask', 'ask', 'A footing is concrete with bars: somebody who knows the ground says its size.'),
   rung('fence-open', 'An open fence on it', 'ask', 'ask', 'Posts want ground of their own and a hand on the rail pushes.'),
-  rung('slope', 'Ground rises gently behind', 'ask', 'engineer', 'A slope of 1 in 10 to 1 in 4 pushes up to half as much again.'),
+  rung('slope', 'Ground rises gently behind', 'ask', 'engineer', 'A slope of 10H:1V to 4H:1V pushes up to half as much again.'),
   rung('water-led', 'Water comes to it and is led away', 'ask', 'engineer', 'It is dry as long as what leads the water away works.'),
   rung('slender', 'High for its depth', 'ask', 'engineer', 'Dry units stand by their weight over their depth.'),
   rung(
@@ -56,7 +56,7 @@ const LADDER: readonly Rung[] = [
     'Steep ground behind',
     'engineer',
     'engineer',
-    'Steeper than 1 in 4, a slope about doubles what pushes, and may come down itself.',
+    'Steeper than 4H:1V, a slope about doubles what pushes, and may come down itself.',
   ),
   rung('front-steep', 'Steep ground in front', 'engineer', 'engineer', 'The toe stands on the edge of a slope that may go.'),
   rung('front-erodible', 'Ground in front washes out', 'engineer', 'engineer', 'What is carried away in front no longer holds the toe.'),

@@ -14,6 +14,7 @@ import {
   text,
   yesNo,
 } from '../base/schema'
+import { formatSlope } from '../units/slope'
 import { CHOICES, choiceDef } from './choices'
 import { LIMIT_DEFS, type LimitUnit, limitDef } from './definitions'
 import { POINT_KINDS, ROLES, shippedPoint } from './points'
@@ -92,23 +93,25 @@ export const RULE_UNITS: Readonly<Record<LimitUnit, string>> = {
 }
 
 /** A limit as people read it; the reader's units. @example limitSaid(limitDef('padLevel'), 0.005) */
-export const limitSaid = (d: { readonly of: LimitUnit } | undefined, value: number): string =>
-  d?.of === 'length'
-    ? said.given(value)
-    : d?.of === 'mass'
-      ? said.mass(value)
-      : d?.of === 'temperature'
-        ? said.temperature(value)
-        : d?.of === 'pressure'
-          ? said.pressure(value)
-          : d?.of === 'speed'
-            ? said.speed(value)
-            : d?.of === 'rain'
-              ? said.rain(value)
-              : d?.of === '%' || d?.of === '°' || d?.of === 'days' || d?.of === 'hours'
-                ? `${value} ${d.of}`
-                : // A third and two thirds as people write them.
-                  `${Math.round(value * 1000) / 1000}`
+export const limitSaid = (d: { readonly of: LimitUnit; readonly slope?: 'across' | 'up' } | undefined, value: number): string =>
+  d?.slope && value > 0
+    ? formatSlope(d.slope === 'across' ? value : 1 / value)
+    : d?.of === 'length'
+      ? said.given(value)
+      : d?.of === 'mass'
+        ? said.mass(value)
+        : d?.of === 'temperature'
+          ? said.temperature(value)
+          : d?.of === 'pressure'
+            ? said.pressure(value)
+            : d?.of === 'speed'
+              ? said.speed(value)
+              : d?.of === 'rain'
+                ? said.rain(value)
+                : d?.of === '%' || d?.of === '°' || d?.of === 'days' || d?.of === 'hours'
+                  ? `${value} ${d.of}`
+                  : // A third and two thirds as people write them.
+                    `${Math.round(value * 1000) / 1000}`
 
 /**
  * Reads rules from outside: an open file, or what a form sends.

@@ -13,7 +13,7 @@ describe('the cut', () => {
   test('is deeper than a person may stand beside unheld', () => expect(cutDepth(layoutOf(tall), 6)).toBeGreaterThan(2.4))
   test.each([
     ['at 1.5 across per 1 up', {}, ''],
-    ['a hair steeper', { slope: 1.49 }, /stands at 1.49 across per m up, at least 1.5/],
+    ['a hair steeper', { slope: 1.49 }, /stands at 1.49H:1V, at least 1.5H:1V/],
     ['the usual of before', { slope: 0.75 }, /at least 1.5/],
     ['stiff clay, dry and sound, by name', { slope: 0.75, soil: 'stiff-clay', sound: true }, ''],
     ['stiff clay steeper still', { slope: 0.74, soil: 'stiff-clay', sound: true }, /at least 0.75/],
@@ -35,11 +35,9 @@ describe('the cut', () => {
   test('reads in the diary as what it is, and says nothing of what it is not', () => {
     const state = stateOf([], tall)
     const line = (data: object) => lineOf(state, entry('cut', here, { ...whole, ...data }), { units: 'metric' })
-    expect(plain(line({}))).toBe(
-      'Cut at 6.00: sides 1.5 across per m up, plant 1.00 m off, ladder within 7.50 m, spoil 0.60 m off, judged by Rhea Moss',
-    )
+    expect(plain(line({}))).toBe('Cut at 6.00: sides 1.5H:1V, plant 1.00 m off, ladder within 7.50 m, spoil 0.60 m off, judged by Rhea Moss')
     expect(plain(line({ water: true, shored: true, benched: true, soil: 'stiff-clay', sound: true }))).toBe(
-      'Cut at 6.00: sides 1.5 across per m up, shored, benched, stiff clay, dry and sound, plant 1.00 m off, ladder within 7.50 m, spoil 0.60 m off, water in the cut, judged by Rhea Moss',
+      'Cut at 6.00: sides 1.5H:1V, shored, benched, stiff clay, dry and sound, plant 1.00 m off, ladder within 7.50 m, spoil 0.60 m off, water in the cut, judged by Rhea Moss',
     )
     expect(plain(lineOf(state, entry('cut', here, {}), { units: 'metric' }))).toBe('Cut at 6.00: looked at')
   })

@@ -2,8 +2,9 @@ import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, record } from '../../base/schema'
 import { cutTopAt, type Layout, stepAt } from '../../layout'
-import { limitsOf, tableOf } from '../../rules'
+import { limitsOf, since, tableOf } from '../../rules'
 import { formatLength, formatStation } from '../../units/length'
+import { formatSlope } from '../../units/slope'
 import type { Verdict } from '../entry'
 import { BUILDERS, defineKind, judged } from './kind'
 
@@ -56,6 +57,8 @@ function judgeCut(d: CutData, layout: Layout, station: number): Verdict {
   const held = !!d.shored || !!d.benched
   const clay = d.soil === 'stiff-clay' && d.sound === true && d.water === false && !!d.by?.trim()
   const least = clay ? limits.cutStiffClay.value : limits.cutSlope.value
+  // Written one way everywhere since rule table 3.
+  const slope = (across: number) => (since(plan, 3) ? formatSlope(across) : `${across} across per m up`)
   const outs = [
     d.width != null &&
       d.width < layout.building.foundation.width - 0.005 &&
@@ -64,7 +67,7 @@ function judgeCut(d: CutData, layout: Layout, station: number): Verdict {
     over &&
       !held &&
       (d.slope ?? 0) < least - 1e-6 &&
-      `the cut is ${m(deep)} deep and stands at ${d.slope ?? 'no slope anybody gave'}${d.slope == null ? '' : ' across per m up'}, at least ${least}: ${
+      `the cut is ${m(deep)} deep and stands ${d.slope == null ? 'at no slope anybody gave' : since(plan, 3) && d.slope === 0 ? 'upright' : `at ${slope(d.slope)}`}, at least ${since(plan, 3) ? slope(least) : least}: ${
         clay ? 'lay it back, or shore it' : 'nobody goes in before it is laid back, or shored as a named competent person decides'
       }`,
     over && held && !d.by?.trim() && `${d.shored ? 'shored' : 'benched'}, but nobody is named who decided how`,
@@ -124,12 +127,12 @@ export const cut = defineKind({
       return { verdict: 'out', text: `spoil ${m(d.spoil)} from the edge, at least ${m(limits.spoilSetback.value)}` }
     return { verdict: 'ok', text: d.water ? 'water in the cut: lead it to the lowest point and out' : 'as planned' }
   },
-  line(entry, reader) {
+  line(entry, reader, { layout }) {
     const d = entry.data
     const parts = [
       ...(d.width == null ? [] : [`${formatLength(d.width, reader.units, 2)} wide`]),
       ...(d.behind == null ? [] : [`${formatLength(d.behind, reader.units, 2)} behind the face`]),
-      ...(d.slope == null ? [] : [`sides ${d.slope} across per m up`]),
+      ...(d.slope == null ? [] : [since(layout.plan, 3) ? `sides ${formatSlope(d.slope)}` : `sides ${d.slope} across per m up`]),
       ...(d.shored ? ['shored'] : []),
       ...(d.benched ? ['benched'] : []),
       ...(d.soil === 'stiff-clay' ? [`stiff clay${d.sound ? ', dry and sound' : ''}`] : []),

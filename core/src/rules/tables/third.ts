@@ -19,15 +19,15 @@ export const THIRD: Limits = {
   },
   steepBehind: {
     value: 0.25,
-    reason: 'Ground that rises more than 1 up per 4 back nearly doubles what pushes; earth-pressure tables of design texts.',
+    reason: 'Ground that rises steeper than 4H:1V nearly doubles what pushes; earth-pressure tables of design texts.',
   },
   steepFront: {
     value: 1 / 3,
-    reason: 'Ground in front that falls more than 1 in 3 carries the toe on its edge: bearing and the slope itself are an engineer’s question.',
+    reason: 'Ground in front that falls steeper than 3H:1V carries the toe on its edge: bearing and the slope itself are an engineer’s question.',
   },
   frontNoFigure: {
     value: 2 / 3,
-    reason: 'On ground that falls more than 1 in 1.5 no depth of embedment answers: such a slope is near the angle at which soil stands at all.',
+    reason: 'On ground that falls steeper than 1.5H:1V no depth of embedment answers: such a slope is near the angle at which soil stands at all.',
   },
   fenceOpen: {
     value: 1.2,

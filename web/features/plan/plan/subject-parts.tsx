@@ -143,7 +143,7 @@ export function SubjectParts({
           <Grid>
             {text('padSteps', `Pad steps at, ${u}`, 'empty: where they fall by themselves; none: one level pad; else stations with ; between')}
             {text('behind', `Room behind units, ${u}`)}
-            {text('slope', 'Cut leans back, across per 1 up', 'or its angle, as 60°')}
+            {text('slope', 'Cut leans back, across per 1 up', '1.5H:1V, or its angle, as 60°')}
           </Grid>
         </PartChapter>
       ) : null}

@@ -12,7 +12,7 @@ export function Surroundings({ control, text, u }: { control: Control<Draft>; te
   return (
     <>
       <div style={{ display: 'grid', gridTemplateColumns: 'repeat(auto-fill, minmax(190px, 1fr))', gap: 12 }}>
-        {text('frontSlope', 'Ground in front falls, down per 1 out', '0 where it is level; 1:8, 2 % and 5° are read too')}
+        {text('frontSlope', 'Ground in front falls, down per 1 out', '0 where it is level; 8H:1V, 1:8, 2 % and 5° are read too')}
         {text('frost', `Frost depth of the place, ${u}`, 'from the local code')}
       </div>
       <Controller

@@ -6,6 +6,7 @@ import {
   formatLength,
   formatMass,
   formatSigned,
+  formatSlope,
   formatTemperature,
   type LimitDef,
   type LimitUnit,
@@ -160,6 +161,8 @@ export function unitOf(name: string, units: UnitSystem): string {
 export function limitText(name: string, value: number, units: UnitSystem): string {
   const measure = measureOf(name)
   const either = defOf(name)?.sense === 'within' ? '±' : ''
+  const { slope } = limitDef(name) ?? {}
+  if (slope && value > 0) return formatSlope(slope === 'across' ? value : 1 / value)
   if (measure === 'mass') return `${either}${formatMass(value, units)}`
   if (measure === 'pressure' || measure === 'speed' || measure === 'rain')
     return `${either}${typedAmount(value, measure, units)} ${unitOf(name, units)}`

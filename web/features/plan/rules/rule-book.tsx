@@ -12,6 +12,7 @@ import {
   ROLE_NAMES,
   ROLES,
   type Role,
+  type RuleBook,
   type RuleChange,
   readRules,
   SYSTEMS,
@@ -28,6 +29,8 @@ import { Button, Caution, Check, Choice, Field, LinkButton, NowButton, Page, Pro
 import { usePreferences } from '@/ui/preferences'
 import { ChapterPart, PointsPart, type Shown } from './chapter'
 import { type Asked, RuleDialog } from './dialogs'
+import { limitText } from './edit'
+import { LadderPart } from './ladder-part'
 import { type RulesOf, scopeOf, useRuleDraft, wallLevel } from './use-rule-draft'
 
 const Two = styled.div`
@@ -57,6 +60,7 @@ export interface RuleBookProps {
   readonly keepers: readonly Role[]
 }
 
+const limitOf = (book: RuleBook, name: string) => book.limits.find((l) => l.limit === name)?.value ?? 0
 const hrefOf = (site: string | undefined) => (site === undefined ? '/rules' : `/rules?site=${encodeURIComponent(site)}`)
 
 function ChangeList({ changes }: { changes: readonly RuleChange[] }) {
@@ -250,6 +254,7 @@ export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls,
                 {CHAPTER_NAMES[c]}
               </a>
             ))}
+            <a href="#ladder">Whose wall it is</a>
             <a href="#chapter-points">Inspection points</a>
             {wall ? null : (
               <>
@@ -263,6 +268,7 @@ export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls,
             {CHAPTERS.map((c) => (
               <ChapterPart key={c} chapter={c} {...part} />
             ))}
+            {draft.book.shipped > 2 ? <LadderPart book={draft.book} low={limitText('lowShowing', limitOf(draft.book, 'lowShowing'), units)} /> : null}
             <PointsPart {...part} />
             {of.level === 'company' && may && shown === 'all' ? (
               <NoPrint>
