@@ -66,11 +66,12 @@ async function sendAll(people: Readonly<Record<string, BrowserContext>>, wall: s
     const made = fact(wall, e.kind, e.where, e.data as object)
     ids.set(e.id, made.id)
     const of = mine((e.data as { of?: string } | null)?.of)
+    const curve = mine((e.data as { curve?: string } | null)?.curve)
     const data = e.kind === 'photo' ? await sendPhoto(people.crew as BrowserContext, wall, await pictureOf('pipe', new Date())) : (e.data as object)
     const whole = {
       ...made,
       at: new Date(Date.parse(e.at) + shift).toISOString(),
-      data: { ...data, ...(of ? { of } : {}) },
+      data: { ...data, ...(of ? { of } : {}), ...(curve ? { curve } : {}) },
       ...(e.recheckOf ? { recheckOf: mine(e.recheckOf) } : {}),
     }
     const role = e.by.role
@@ -98,7 +99,19 @@ for (const [id, planned] of Object.entries(SYSTEMS))
     await page.getByLabel('Site').fill('Test yard')
     await page.getByLabel('Length, m', { exact: true }).fill(planned.length)
     await page.getByLabel('Engineered plan').fill('plan T-1')
-    await page.getByLabel('Its engineer').fill('E. Record, licence 4711')
+    await page.getByLabel('Its engineer').fill('E. Record')
+    await page.getByLabel('Licence or register number').fill('register 4711')
+    await page.getByLabel('Plan of the day').fill('2026-04-01')
+    await page.getByLabel('Covers walls up to, m').fill('4')
+    await page.getByLabel('From station, m').fill('0')
+    await page.getByLabel('To station, m').fill(planned.length)
+    if (id === 'big-block') {
+      await page.getByLabel('Machine', { exact: true }).fill('excavator 14 t')
+      await page.getByLabel('Load table from').fill('its maker, sheet 3')
+      await page.getByLabel('Load table of the day').fill('2026-03-01')
+      await page.getByLabel('Inserts and gear tested by').fill('tag 12')
+      await page.getByLabel('Tested on the day').fill('2026-03-02')
+    }
     await page.getByText('Nothing of these').click()
     for (const [i, station] of ['0', planned.length].entries()) {
       await page.getByLabel('Station, m').nth(i).fill(station)
@@ -107,6 +120,10 @@ for (const [id, planned] of Object.entries(SYSTEMS))
     }
     await page.getByLabel('Its elevation, m').fill('10')
     await page.getByLabel('Invert, m').fill(planned.invert)
+    // What makes it an engineer's is said as soon as it is drawn, and the plan reckons with each.
+    await expect(page.getByText(/^(●|\?|▲) (The crew’s|Ask first|An engineer’s)/).first()).toBeVisible()
+    const reckons = page.getByRole('group', { name: 'The plan reckons with' }).getByRole('checkbox')
+    for (let i = 0; i < (await reckons.count()); i++) if (!(await reckons.nth(i).isChecked())) await reckons.nth(i).press('Space')
     await page.getByRole('button', { name: 'Make the wall' }).click()
     await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()
     const wall = page.url().split('/').pop() ?? ''

@@ -319,10 +319,10 @@ const ALL: readonly ChoiceDef[] = [
       ],
       [
         'behind',
-        `${said.small(0.025)} to ${said.small(0.05)} behind the face`,
-        'Never seen, and held between the units. Some grip is given away on shallow ones.',
+        'Behind the face',
+        `${said.small(0.025)} to ${said.small(0.05)} behind it: never seen, and held between the units. Some grip is given away on shallow ones.`,
       ],
-      ['flush', `Within ${said.small(0.025)} of the face`, 'All of the unit grips it; an edge that shows is burnt off.'],
+      ['flush', 'Close to the face', `Within ${said.small(0.025)} of it: all of the unit grips it; an edge that shows is burnt off.`],
       ['lip', 'Against the lip', 'Where a lip at the back holds it: no edge in the bed that lets units rock. Less of the unit lies on it.'],
     ]),
     since: 3,

@@ -26,7 +26,7 @@ import {
   verdictOf,
   whyNotAlone,
 } from '@stone-tally/core'
-import { FIRM_CLAY, good, groundOf, photoOf } from '../build'
+import { FIRM_CLAY, good, photoOf } from '../build'
 import { built, ENGINEERED, entry, layoutOf, plain, SIGNED, smallPlan } from '../plans'
 import { Site } from '../site'
 import { started, startedLayout } from '../started'

@@ -163,7 +163,7 @@ function Engineer({ of, text, facts }: { of: PlanForm; text: Text; facts: readon
         {text('coversTo', `To station, ${u}`)}
       </Grid>
       {offered.length > 0 ? (
-        <Stack style={{ gap: 4 }}>
+        <Stack style={{ gap: 4 }} role="group" aria-label="The plan reckons with">
           <Small>The plan reckons with</Small>
           <Row style={{ gap: '4px 24px' }}>
             {offered.map((f) => (
