@@ -103,8 +103,6 @@ for (const [id, planned] of Object.entries(SYSTEMS))
     await page.getByLabel('Licence or register number').fill('register 4711')
     await page.getByLabel('Plan of the day').fill('2026-04-01')
     await page.getByLabel('Covers walls up to, m').fill('4')
-    await page.getByLabel('From station, m').fill('0')
-    await page.getByLabel('To station, m').fill(planned.length)
     if (id === 'big-block') {
       await page.getByLabel('Machine', { exact: true }).fill('excavator 14 t')
       await page.getByLabel('Load table from').fill('its maker, sheet 3')

@@ -48,7 +48,7 @@ test.each([
   ['overhangMin', -0.003, 'metric', '−3 mm'],
   ['compaction', 95, 'imperial', '95 %'],
   ['padLevel', 0.00635, 'imperial', '±1/4"'],
-  ['cutSlope', 1.5, 'metric', '1.5 : 1'],
+  ['cutSlope', 1.5, 'metric', '1.5H:1V'],
   ['manualOne', 25, 'metric', '25 kg'],
   ['manualOne', 25, 'imperial', '55 lb'],
 ] as const)('%s of %d in %s reads %s', (name, value, units, text) => expect(limitText(name, value, units)).toBe(text))

@@ -186,7 +186,7 @@ test('a site does not say who keeps the book; a wall of earlier shipped rules is
   expect(listed).toMatchObject({ name: 'Of table 1', revision: 1 })
   expect(listed?.changes).toEqual(
     expect.arrayContaining([
-      expect.objectContaining({ rule: 'limit.cutSlope', was: '0.75', is: '1.5' }),
+      expect.objectContaining({ rule: 'limit.cutSlope', was: '0.75H:1V', is: '1.5H:1V' }),
       expect.objectContaining({ rule: 'limit.ladder', was: 'none' }),
     ]),
   )

@@ -266,7 +266,7 @@ export function planRead(
     drawing: words('drawing', base?.drawing),
     engineer: words('engineer', base?.engineer),
     engineerBy: words('engineerBy', base?.engineerBy),
-    ...signedRead(draft, shown, base, units, problems),
+    ...signedRead(draft, shown, base, units, length, problems),
     holds: draft.holds === (shown?.holds ?? '') ? base?.holds : holdsRead(draft.holds),
     front: frontRead(draft, shown, base?.front, fall),
     frost: draft.frost === (shown?.frost ?? '') ? base?.frost : draft.frost.trim() ? metres('frost', draft.frost) : undefined,

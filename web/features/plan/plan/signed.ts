@@ -74,10 +74,13 @@ export function signedRead(
   shown: Draft | undefined,
   base: Plan | undefined,
   units: UnitSystem,
+  /** Of the wall, m: what a plan covers where nobody says how far. */
+  length: number,
   problems: Problem[],
 ): Pick<Plan, 'engineerLicence' | 'engineerOn' | 'engineerCovers' | 'asked' | 'soil' | 'edge'> {
   const metres = (field: 'coversHeight' | 'coversFrom' | 'coversTo', own: number | undefined): number => {
     if (shown && own !== undefined && draft[field] === shown[field]) return own
+    if (field !== 'coversHeight' && draft[field].trim() === '') return field === 'coversFrom' ? 0 : length
     const read = parseAmount(draft[field], 'length', units)
     if (read.ok) return read.value
     problems.push({
@@ -87,7 +90,7 @@ export function signedRead(
     return Number.NaN
   }
   const own = base?.engineerCovers
-  const covers = [draft.coversHeight, draft.coversFrom, draft.coversTo, draft.coversFacts].some((t) => t.trim() !== '')
+  const covers = [draft.coversHeight, draft.coversFacts].some((t) => t.trim() !== '')
   const soil = {
     ...(soilOf(draft.soilBehind) ? { behind: soilOf(draft.soilBehind) } : {}),
     ...(soilOf(draft.soilBelow) ? { below: soilOf(draft.soilBelow) } : {}),

@@ -159,8 +159,8 @@ function Engineer({ of, text, facts }: { of: PlanForm; text: Text; facts: readon
         {text('engineer', 'Engineered plan', 'its number')}
         {text('engineerOn', 'Plan of the day', '2026-05-31')}
         {text('coversHeight', `Covers walls up to, ${u}`, 'from the bottom of the pad')}
-        {text('coversFrom', `From station, ${u}`)}
-        {text('coversTo', `To station, ${u}`)}
+        {text('coversFrom', `Covered from, ${u}`, 'empty: the start')}
+        {text('coversTo', `Covered to, ${u}`, 'empty: the end')}
       </Grid>
       {offered.length > 0 ? (
         <Stack style={{ gap: 4 }} role="group" aria-label="The plan reckons with">

@@ -14,6 +14,7 @@ import {
   ok,
   type Problem,
   parseAmount,
+  parseLean,
   type Result,
   type Role,
   type Rules,
@@ -178,6 +179,9 @@ export function readLimit(name: string, text: string, units: UnitSystem): Result
   if (!defOf(name)) return fail('value', 'is no limit')
   if (!text.trim()) return fail('value', 'is missing')
   if (measure) return parseAmount(text, measure, units)
+  const { slope } = limitDef(name) ?? {}
+  const written = slope && /h/i.test(text) ? parseLean(text) : undefined
+  if (written) return written.ok && slope === 'up' ? ok(1 / written.value) : written
   const value = Number(text.trim().replace(',', '.'))
   return Number.isFinite(value) ? ok(value) : fail('value', `"${text}" is not a number`)
 }
