@@ -120,7 +120,7 @@ for (const [id, planned] of Object.entries(SYSTEMS))
     await page.getByLabel('Invert, m').fill(planned.invert)
     // What makes it an engineer's is said as soon as it is drawn, and the plan reckons with each.
     await expect(page.getByText(/^(●|\?|▲) (The crew’s|Ask first|An engineer’s)/).first()).toBeVisible()
-    const reckons = page.getByRole('group', { name: 'The plan reckons with' }).getByRole('checkbox')
+    const reckons = page.getByRole('group', { name: 'The plan takes into account' }).getByRole('checkbox')
     for (let i = 0; i < (await reckons.count()); i++) if (!(await reckons.nth(i).isChecked())) await reckons.nth(i).press('Space')
     await page.getByRole('button', { name: 'Make the wall' }).click()
     await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()

@@ -77,7 +77,8 @@ function unsaid(plan: Plan): Word[] {
 function guardWords(plan: Plan): Word[] {
   const drop = exposedHeight(plan)
   const { guardAbove } = limitsOf(plan)
-  const rail = (plan.stands ?? []).some((s) => (s.kind === 'fence' || s.kind === 'barrier') && (s.away ?? 0) < 1)
+  // A low rail is no guard, and one nobody said the height of is none.
+  const rail = (plan.stands ?? []).some((s) => (s.kind === 'fence' || s.kind === 'barrier') && (s.away ?? 0) < 1 && (s.size ?? 0) >= guardAbove.value)
   if (drop <= guardAbove.value + 1e-6 || plan.edge === 'nobody' || rail) return []
   return [
     {
@@ -89,7 +90,7 @@ function guardWords(plan: Plan): Word[] {
 }
 
 /** Clean stone behind the units, pipe and the way out of the water. */
-function waterWords(plan: Plan, courses: readonly Course[], facts: readonly FoundFact[]): Word[] {
+export function waterWords(plan: Plan, courses: readonly Course[], facts: readonly FoundFact[]): Word[] {
   const { drain, stone, foundation } = buildingOf(plan)
   const limits = limitsOf(plan)
   const words: Word[] = []

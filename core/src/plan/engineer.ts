@@ -63,7 +63,7 @@ export function engineerMissing(plan: Signed): string[] {
     ...(words(plan.engineerLicence, /\d/) ? [] : ['the licence or register number']),
     ...(words(plan.engineer, /[\p{L}\d]/u) ? [] : ['the number of the plan']),
     ...(plan.engineerOn ? [] : ['the day of the plan']),
-    ...(plan.engineerCovers ? [] : ['what it covers: heights, stations, what it reckons with']),
+    ...(plan.engineerCovers ? [] : ['what it covers: heights, stations, what it takes into account']),
   ]
 }
 
@@ -94,8 +94,11 @@ export function notCovered(plan: Signed, wall: { readonly height: number; readon
  *
  * @example answerTo(plan, 'fence-open')?.who
  */
-export const answerTo = (plan: { readonly asked?: readonly Answer[] | undefined }, fact: WallFact): Answer | undefined =>
-  plan.asked?.find((a) => a.facts.includes(fact) && answerMissing(a).length === 0)
+export const answerTo = (plan: { readonly asked?: readonly Answer[] | undefined }, fact: WallFact): Answer | undefined => {
+  const whole = plan.asked?.filter((a) => a.facts.includes(fact) && answerMissing(a).length === 0) ?? []
+  // Of two answers the stricter holds: a no is not asked away elsewhere.
+  return whole.find((a) => !a.may) ?? whole[0]
+}
 
 /** What an answer lacks before it opens anything, in words. */
 export function answerMissing(a: Answer): string[] {

@@ -1,4 +1,4 @@
-import { builtHeight, factsOf, type Layout, ladderWords, soilFacts } from '../layout'
+import { builtHeight, factsOf, type Layout, ladderWords, soilFacts, waterWords } from '../layout'
 import { exposedHeight } from '../plan'
 import { limitsOf, SOIL_CLASSES, type SoilClass, since } from '../rules'
 import { soilsOf } from './ground-report'
@@ -58,7 +58,9 @@ export function soilStops(state: WallState): readonly string[] {
     ...below.flatMap((c) => soilFacts(plan, { below: c }, low)),
   ]
   const told = new Set(layout.cautions.map((c) => c.message))
-  const words = ladderWords(plan, facts, builtHeight(plan, layout.steps, layout.tops).height)
+  // A wall without a pipe was planned for ground that lets water through.
+  const drained = waterWords({ ...plan, soil: { ...said, below: worst([...below, ...(said.below ? [said.below] : [])]) } }, layout.courses, facts)
+  const words = [...ladderWords(plan, facts, builtHeight(plan, layout.steps, layout.tops).height), ...drained.filter((w) => w.blocks)]
     .map((w) => w.message)
     .filter((m) => !told.has(m))
   own.set(key, words)

@@ -78,7 +78,12 @@ function hardClock(
   const tested = (state.logs.get(other.key)?.overrides ?? []).some((e) => {
     const { strength } = e.entry.data as OverrideData
     return (
-      e.seq > of.seq && live(state, e.entry.id) && strength !== undefined && strength.value >= strength.wanted && strength.source.trim().length > 2
+      e.seq > of.seq &&
+      live(state, e.entry.id) &&
+      strength !== undefined &&
+      strength.value >= strength.wanted &&
+      strength.on >= new Date(of.done).toISOString().slice(0, 10) &&
+      strength.source.trim().length > 2
     )
   })
   if (tested) return undefined

@@ -230,6 +230,13 @@ describe('asked first', () => {
     [{ question: undefined }, 'what was asked'],
   ])('%j opens nothing', (change, words) => expect(asked(change)[0]).toMatch(new RegExp(`still missing: ${words}`)))
   test('an answer to something else opens nothing', () => expect(asked({ facts: ['slope'] })[0]).toMatch(/^ask-first/))
+  test('of two answers a no holds, whichever came first', () => {
+    for (const order of [
+      [true, false],
+      [false, true],
+    ])
+      expect(blocks(wall(LOW, { ...fence, asked: order.map((may) => ({ ...answer, may })) }))[0]).toMatch(/^engineer/)
+  })
   test('no means an engineer', () => expect(asked({ may: false })[0]).toMatch(/^engineer: .*open fence/))
   test('an engineer’s plan that reckons with it opens it too', () =>
     expect(blocks(wall(LOW, { ...fence, ...ENGINEERED, engineerCovers: { height: 3, from: 0, to: 9, facts: ['fence-open'] } }))).toEqual([]))

@@ -5,6 +5,7 @@ import { limitsOf, pointOf, type Role, schoolBy, since, tableOf } from '../../ru
 import { openDepth } from '../daily'
 import type { Entry, RecordedEntry } from '../entry'
 import { statusOf } from '../fold'
+import { soilStops } from '../found-soil'
 import { barriers, openFindings, openStops } from '../gate'
 import { isSigned, kindOf, type ReleaseData } from '../kinds'
 import { photo } from '../kinds/photo'
@@ -70,6 +71,8 @@ export function admitRelease(state: WallState, entry: Entry, step: Step): Result
   if (point.id === 'final') {
     const open = openFindings(state)
     if (open.length > 0) return fail('where', `${open.length} nonconformances are open; close them first`)
+    const found = soilStops(state)
+    if (found.length > 0) return failAll(found.map((message) => ({ field: 'where', message })))
     const blocking = tableOf(state.layout.plan) > 1 ? state.layout.cautions.filter((c) => c.blocks) : []
     if (blocking.length > 0) return failAll(blocking.map((c) => ({ field: 'where', message: c.message })))
   }
@@ -102,7 +105,7 @@ export function whyNotAlone(state: WallState, step: Step): string | undefined {
   const { plan, building } = state.layout
   if (!since(plan, 3) || schoolBy(plan, 'crew') !== 'one') return 'the company has not said that it is one person'
   const { engineer } = whoseWall(plan, factsOf(state.layout))
-  if (engineer.length > 0) return 'this wall is an engineer’s: somebody from outside looks at it'
+  if (engineer.length > 0 || soilStops(state).length > 0) return 'this wall is an engineer’s: somebody from outside looks at it'
   if (step.stage.hold === 'geogrid' && engineered(plan)) return 'layers of an engineer’s plan are looked at by somebody from outside'
   if (building.lifting && step.stage.scope === 'course') return 'what a machine lifts takes a second person'
   if (openDepth(state, step) > limitsOf(plan).shoreAbove.value + 1e-6) return 'work in a cut this deep takes a second person'
@@ -127,6 +130,8 @@ function checkSecond(state: WallState, entry: Entry, step: Step, second: NonNull
     return fail('data.second.confirmed', `is not whole; still to be looked at: ${missing.map((i) => i.text.toLowerCase()).join('; ')}`)
   const seen = state.byId.get(second.photo)
   if (!seen || !photo.is(seen.entry) || !live(state, seen.entry.id)) return fail('data.second.photo', 'is not a photo in the record of this wall')
+  const { stage, section } = seen.entry.where
+  if (stage !== step.stage.id || section !== step.section) return fail('data.second.photo', `is of another place; take one of ${titleOf(step)}`)
   if (Date.parse(seen.entry.at) < last) return fail('data.second.photo', 'was taken before the work was done; take one at the second look')
   return ok(true)
 }

@@ -14,7 +14,7 @@ const LABEL: Readonly<Record<string, string>> = {
   coversHeight: 'Covers walls up to',
   coversFrom: 'Covered from',
   coversTo: 'Covered to',
-  coversFacts: 'What the plan reckons with',
+  coversFacts: 'What the plan takes into account',
   asked: 'What was asked first',
   'asked.on': 'What was asked first: on the day',
   soilBehind: 'Soil behind',

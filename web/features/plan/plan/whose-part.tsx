@@ -163,8 +163,8 @@ function Engineer({ of, text, facts }: { of: PlanForm; text: Text; facts: readon
         {text('coversTo', `Covered to, ${u}`, 'empty: the end')}
       </Grid>
       {offered.length > 0 ? (
-        <Stack style={{ gap: 4 }} role="group" aria-label="The plan reckons with">
-          <Small>The plan reckons with</Small>
+        <Stack style={{ gap: 4 }} role="group" aria-label="The plan takes into account">
+          <Small>The plan takes into account</Small>
           <Row style={{ gap: '4px 24px' }}>
             {offered.map((f) => (
               <Check key={f} checked={covered.includes(f)} onChange={(on) => turn(f, on)}>
