@@ -114,6 +114,15 @@ export interface Database {
     ends_at: Date
     used_at: Date | null
   }
+  outside_link: {
+    token_hash: string
+    wall_id: string
+    request: string
+    decision: string
+    made_by: string
+    made_at: Generated<Date>
+    ends_at: Date
+  }
   passkey: {
     id: string
     person: string

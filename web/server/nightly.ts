@@ -19,6 +19,7 @@ async function tidy() {
   const ago = (days: number) => new Date(Date.now() - days * 86_400_000)
   await db.deleteFrom('sign_in_throttle').where('expire', '<', `${Date.now()}`).execute()
   await db.deleteFrom('one_time_link').where('ends_at', '<', ago(LINKS_KEPT)).execute()
+  await db.deleteFrom('outside_link').where('ends_at', '<', ago(LINKS_KEPT)).execute()
   await db.deleteFrom('known_place').where('seen_at', '<', ago(PLACES_KEPT)).execute()
   await db.deleteFrom('session').where('expiresAt', '<', new Date()).execute()
 }

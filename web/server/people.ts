@@ -1,5 +1,6 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
-import { choice, fail, ok, optionalText, type Result, ROLES, type Role, read, record, text } from '@stone-tally/core'
+import { choice, fail, ok, optionalText, type Problem, type Result, ROLES, type Role, read, record, text } from '@stone-tally/core'
+import { sql } from 'kysely'
 import { accountOf, beginSession, insertPerson, mayNotAdd, type SignedIn } from './accounts'
 import { database } from './database'
 import { networkOf } from './network'
@@ -257,4 +258,21 @@ export async function changePassword(person: Person, session: string, value: unk
   await signOutEverywhere(person.companyId, person.id, person.name, session)
   await logged('password changed', request, person, '')
   return ok(true)
+}
+
+/** The refusal of an address that is somebody's of the company whose wall it is, or undefined: who looks from outside has none here. */
+export async function ownAddress(wall: string, address: string): Promise<Problem | undefined> {
+  const row = await database()
+    .db.selectFrom('user')
+    .innerJoin('wall', (j) => j.on(sql<boolean>`wall.company_id = "user"."companyId"::uuid`))
+    .select('user.name')
+    .where('wall.id', '=', wall)
+    .where('user.email', '=', address.trim().toLowerCase())
+    .executeTakeFirst()
+  return (
+    row && {
+      field: 'data.address',
+      message: `is the address of ${row.name}, of your own company; somebody from outside is asked at one of their own`,
+    }
+  )
 }

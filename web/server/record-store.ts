@@ -12,6 +12,7 @@ import {
   type Problem,
   type RecordedEntry,
   type ReleaseData,
+  type RequestData,
   type RevisionData,
   readEntry,
   sharing,
@@ -23,6 +24,7 @@ import type { Person } from './accounts'
 import { database } from './database'
 import { laidOut } from './layouts'
 import { log } from './log'
+import { ownAddress } from './people'
 import { missingPhoto } from './photos'
 import { type FaultFound, unlooked } from './verify'
 
@@ -190,13 +192,22 @@ interface Admitted {
   readonly verdict: Verdict | undefined
 }
 
+/** Who records: somebody signed in, or somebody from outside over a link. */
+type Recording = Pick<Person, 'id' | 'name' | 'role'>
+
 /**
  * Records a batch: each entry stands or falls by itself, all that stand are committed together before this returns.
  * Sending an entry again is harmless; sending another under the same id is refused.
  *
  * @param person - who is signed in; `by` is set from them whatever the device says
  */
-export function recordEntries(wall: string, person: Person, values: readonly unknown[], now: number, given?: Given | undefined): Promise<Outcome[]> {
+export function recordEntries(
+  wall: string,
+  person: Recording,
+  values: readonly unknown[],
+  now: number,
+  given?: Given | undefined,
+): Promise<Outcome[]> {
   return inTurn(wall, async () => {
     // Entries that made the judgement itself fail: refused by name, so that they never take the others with them.
     const failing = new Set<number>()
@@ -228,7 +239,7 @@ export type Given = () => Promise<readonly KnownRevision[]>
 
 async function tryRecord(
   wall: string,
-  person: Person,
+  person: Recording,
   values: readonly unknown[],
   now: number,
   kept: Folded,
@@ -276,9 +287,11 @@ async function tryRecord(
       }
       const held = isRelease(entry.value) ? await unlooked(wall) : undefined
       const unseen = entry.value.kind === 'photo' ? await missingPhoto(wall, entry.value.data as PhotoData) : undefined
+      const own = entry.value.kind === 'request' ? await ownAddress(wall, (entry.value.data as RequestData).address) : undefined
       if (!verdict.ok) refuse(verdict.problems)
       else if (held) refuse([doesNotVerify(held)])
       else if (unseen) refuse([unseen])
+      else if (own) refuse([own])
       else {
         const recorded = { seq: kept.state.seq + 1, receivedAt: iso(new Date(now)), entry: kept.share(entry.value) }
         try {

@@ -19,6 +19,8 @@ const LIMITS = {
   setup: { points: 8, duration: 300 },
   /** Links looked at and used from one network: nobody guesses 256 bits, and a whole crew joins over one line in one morning. */
   link: { points: 400, duration: 300 },
+  /** Letters to people outside, by who has them sent, in a day. */
+  letter: { points: 40, duration: 86_400 },
   /** Questions to passkeys from one network; what comes back is proof, so this only keeps the table small. */
   passkey: { points: 1200, duration: 300 },
 } as const

@@ -302,7 +302,7 @@ describe('gates on the card', () => {
     const { unmount } = render(
       <PreferencesProvider units={units} theme="day">
         <GatePanel {...common} step={step} onStep={(k) => steps.push(k)} />
-        <HoldPanel {...common} step={step} status={statusOf(state, step)} />
+        <HoldPanel wall="w" {...common} step={step} status={statusOf(state, step)} />
         <FindingsPanel {...common} status={statusOf(state, step)} recheck={undefined} onRecheck={(e) => steps.push(e.entry.id)} />
         <ConflictPanel state={state} status={statusOf(state, step)} />
         <DiaryList state={state} step={step} me={me(role)} record={record} />

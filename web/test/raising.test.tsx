@@ -212,7 +212,7 @@ describe('signature', () => {
     const site = new Site().toFirstCourse()
     const { sent, record } = keeper()
     const step = stepOf(site.state, 'line', 'B', 1)
-    render(<HoldPanel state={site.state} step={step} status={statusOf(site.state, step)} me={inspector} record={record} />)
+    render(<HoldPanel wall="w" state={site.state} step={step} status={statusOf(site.state, step)} me={inspector} record={record} />)
     type(/What was seen/, 'string checked')
     return sent
   }

@@ -8,7 +8,7 @@ import type { Entry, Verdict } from './entry'
 import { contextOf, isPlaced, statusOf, verdictOf } from './fold'
 import { barriers, openStops } from './gate'
 import { dayText } from './item'
-import { kindOf } from './kinds'
+import { isOutside, kindOf } from './kinds'
 import { live, type WallState } from './state'
 import { type Step, stepKey } from './step'
 import { type KnownRevision, mayBeUnder } from './under'
@@ -76,6 +76,8 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
   if (!mayRecord(role, entry.kind)) {
     return fail('kind', `the ${role} may not record this (${entry.kind}); it takes the ${(kindOf(entry.kind)?.roles ?? []).join(' or ')}`)
   }
+  if (isOutside(entry.by) && kindOf(entry.kind)?.effect?.is !== 'decision')
+    return fail('kind', `is no decision; who looks from outside decides on what they were asked about, and records nothing else (${entry.kind})`)
   const at = Date.parse(entry.at)
   // 31 February is read as some day of March by most programs: nobody observed anything then.
   if (Number.isNaN(at) || new Date(at).toISOString().slice(0, 16) !== entry.at.slice(0, 16))

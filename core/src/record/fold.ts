@@ -79,7 +79,7 @@ export function contextOf(state: WallState, entry: Entry): Context {
 const logAt = (state: WallState, key: string): StepLog => {
   let log = state.logs.get(key)
   if (!log) {
-    log = { work: [], releases: [], overrides: [], status: undefined }
+    log = { work: [], releases: [], requests: [], overrides: [], status: undefined }
     state.logs.set(key, log)
   }
   return log
@@ -101,11 +101,14 @@ function touch(state: WallState, id: string | undefined) {
   state.touched.push(other.entry.where)
 }
 
+/** What belongs to a step without being work of it. */
+const AT_STEP: ReadonlySet<string | undefined> = new Set(['decision', 'request', 'override'])
+
 /** Does the entry belong to a step? A photo may, or stand for the wall as a whole. */
 export function isPlaced(entry: Entry): boolean {
   const kind = kindOf(entry.kind)
   if (kind?.beside === 'anywhere') return entry.where.stage !== undefined
-  return !!kind?.work || !!kind?.beside || kind?.effect?.is === 'decision' || kind?.effect?.is === 'override'
+  return !!kind?.work || !!kind?.beside || AT_STEP.has(kind?.effect?.is)
 }
 
 /**
@@ -139,6 +142,7 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
     if (NEEDED.has(entry.kind)) lookAgain(state, entry.where.section)
     if (kind?.work || kind?.beside) log.work.push(recorded)
     else if (effect?.is === 'decision') log.releases.push(recorded)
+    else if (effect?.is === 'request') log.requests.push(recorded)
     else log.overrides.push(recorded)
     const verdict = kind?.judge?.(entry, contextOf(state, entry))
     if (verdict?.verdict === 'out') state.outs.set(entry.id, verdict)
@@ -174,7 +178,10 @@ export function branch(state: WallState): WallState {
     entries: [...state.entries],
     byId: new Map(state.byId),
     logs: new Map(
-      [...state.logs].map(([k, l]) => [k, { work: [...l.work], releases: [...l.releases], overrides: [...l.overrides], status: l.status }]),
+      [...state.logs].map(([k, l]) => [
+        k,
+        { work: [...l.work], releases: [...l.releases], requests: [...l.requests], overrides: [...l.overrides], status: l.status },
+      ]),
     ),
     superseded: new Map(state.superseded),
     outs: new Map(state.outs),
@@ -213,7 +220,7 @@ export function fold(layouts: readonly Layout[], entries: Iterable<RecordedEntry
 /** How an entry was judged, with the limits of its own revision. */
 export const verdictOf = (state: WallState, entry: Entry): Verdict | undefined => kindOf(entry.kind)?.judge?.(entry, contextOf(state, entry))
 
-const NOTHING: StepLog = { work: [], releases: [], overrides: [], status: undefined }
+const NOTHING: StepLog = { work: [], releases: [], requests: [], overrides: [], status: undefined }
 
 /** Status of a step, computed when first asked after a change. */
 export function statusOf(state: WallState, step: Step): StepStatus {

@@ -104,7 +104,7 @@ export function glimpsed(glimpse: Glimpse, layouts: readonly Layout[]): WallStat
       })),
       deviations: Float64Array.from(t.deviations, (d) => d ?? Number.NaN),
     }
-    state.logs.set(key, { work: [], releases: [], overrides: [], status })
+    state.logs.set(key, { work: [], releases: [], requests: [], overrides: [], status })
   }
   return { ...state, seq: glimpse.seq }
 }

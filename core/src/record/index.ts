@@ -1,4 +1,5 @@
-export { secondLook, whyNotAlone } from './admission/release'
+export { answerOf } from './admission/outside'
+export { secondLook, whyNotAlone } from './admission/second-look'
 export * from './admit'
 export * from './away'
 export * from './bedding'

@@ -44,6 +44,8 @@ export interface StepStatus {
 export interface StepLog {
   readonly work: RecordedEntry[]
   readonly releases: RecordedEntry[]
+  /** Who from outside was asked to decide. */
+  readonly requests: RecordedEntry[]
   readonly overrides: RecordedEntry[]
   /** Status as of the last change here; undefined when something changed since. */
   status: StepStatus | undefined

@@ -24,6 +24,7 @@ import {
 import { type ReactNode, useState } from 'react'
 import { Button, Check, Choice, Field, LinkButton, NowButton, Problems, Quiet, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { AskOutside } from './ask-outside'
 import { LiftClearance, SecondLook, StrengthForm } from './opened'
 import { SignatureField } from './signature'
 import type { Signature } from './signature-strokes'
@@ -100,7 +101,7 @@ function Reason({ barrier, me, record, onStep }: { barrier: Barrier } & Pick<Gat
 }
 
 /** A hold point whose work is done: released or rejected by the role it names, or as reported of somebody who has no account. */
-export function HoldPanel({ state, step, status, me, record }: Omit<GateProps, 'onStep'> & { status: StepStatus }) {
+export function HoldPanel({ state, step, status, me, record, wall }: Omit<GateProps, 'onStep'> & { status: StepStatus; wall: string }) {
   const { units } = usePreferences()
   const [reason, setReason, noReason] = useTyped(`hold ${step.key}`, 'seen')
   const [witness, setWitness, noWitness] = useTyped(`hold ${step.key}`, 'witness')
@@ -175,6 +176,7 @@ export function HoldPanel({ state, step, status, me, record }: Omit<GateProps, '
           ) : null}
         </>
       ) : null}
+      {may ? null : <AskOutside state={state} step={step} me={me} wall={wall} record={record} />}
       <Problems list={problems} />
     </Stop>
   )

@@ -101,7 +101,7 @@ export function StepCard({
         recheck={recheck?.id}
         onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station, offset: e.entry.where.offset })}
       />
-      <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} />
+      <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} wall={wall} />
       {step.stage.needs ? <NeedsPanel state={state} step={step} wall={wall} /> : null}
       {waits ? <TodayPanel needs={today} me={me} record={record} wall={wall} /> : null}
       {stands.length > 0 ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}

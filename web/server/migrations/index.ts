@@ -9,6 +9,7 @@ import * as devices from './007-devices'
 import * as planning from './008-planning'
 import * as trust from './009-trust'
 import * as overview from './010-overview'
+import * as outside from './011-outside'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -22,6 +23,7 @@ const provider: MigrationProvider = {
     '008-planning': planning,
     '009-trust': trust,
     '010-overview': overview,
+    '011-outside': outside,
   }),
 }
 

@@ -5,6 +5,7 @@ import type { Effect } from '../kinds'
 import type { WallState } from '../state'
 import { complete } from '../status'
 import { type Step, titleOf } from '../step'
+import { admitRequest } from './outside'
 import { admitRelease } from './release'
 
 type Admission = (state: WallState, entry: Entry, step: Step) => Result<undefined>
@@ -17,4 +18,8 @@ const admitOverride: Admission = (state, _entry, step) =>
   complete(statusOf(state, step)) && !timed(state, step) ? fail('where', `${titleOf(step)} is complete; there is nothing to go past`) : ok(undefined)
 
 /** What an entry that does more than record work must meet at its step, by what it does; others go through the gates. */
-export const ADMISSIONS: Readonly<Partial<Record<Effect['is'], Admission>>> = { decision: admitRelease, override: admitOverride }
+export const ADMISSIONS: Readonly<Partial<Record<Effect['is'], Admission>>> = {
+  decision: admitRelease,
+  request: admitRequest,
+  override: admitOverride,
+}

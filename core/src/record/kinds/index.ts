@@ -25,6 +25,7 @@ import { promise } from './promise'
 import { put } from './put'
 import { reading } from './reading'
 import { release } from './release'
+import { request } from './request'
 import { revision } from './revision'
 import { roll } from './roll'
 import { sawn } from './sawn'
@@ -84,6 +85,7 @@ export const KINDS: readonly EntryKind[] = [
   fixed,
   promise,
   told,
+  request,
   release,
   override,
   action,
@@ -116,13 +118,14 @@ export { OBSTRUCTIONS, type ObstructionData, WAYS } from './obstruction'
 export { type OrderedData, ordered } from './ordered'
 export type { OverrideData } from './override'
 export type { PadChoiceData } from './pad-choice'
-export { PHOTO_LIMIT, PHOTO_TYPES, type PhotoData } from './photo'
+export { PHOTO_LIMIT, PHOTO_TYPES, type PhotoData, photo } from './photo'
 export type { PickData } from './pick'
 export { PIPE_ENDS, type PipeData } from './pipe'
 export { type PromiseData, promise } from './promise'
 export { type PutData, put } from './put'
 export { aim, deviationOf, type ReadingData } from './reading'
 export { decidedBy, isSigned, type ReleaseData } from './release'
+export { isOutside, LOOKS_AS, outsideId, type RequestData, request } from './request'
 export type { RevisionData } from './revision'
 export type { RollData } from './roll'
 export type { SawnData } from './sawn'

@@ -29,6 +29,8 @@ export type Effect<D = unknown> =
   | { readonly is: 'decision' }
   /** It lets the work go past its step for a written reason. */
   | { readonly is: 'override' }
+  /** It asks somebody from outside to decide on the hold point of its step. */
+  | { readonly is: 'request' }
   /** It answers a finding, which it names. */
   | { readonly is: 'answer'; of(data: D): string }
   /** It takes an entry out, which it supersedes; of any kind. */

@@ -14,6 +14,8 @@ export const releaseData = record({
   witness: optionalText(120),
   /** The same person looked again, where a company is one: what of the list made for that look was seen, and the photo taken at it. */
   second: optionalRecord({ confirmed: list(text(40), 0, 40), photo: text(36) }),
+  /** Somebody from outside decided over the link that was sent to them: which request they answer, and what they say of themselves. */
+  outside: optionalRecord({ request: text(36), as: text(80), licence: text(80) }),
   /** The decision of somebody who has no account here, by the paper or the photo that says so. */
   reported: optionalRecord({ name: text(120), role: text(80), document: optionalText(200), photo: optionalText(36) }),
 })
@@ -31,12 +33,12 @@ export const isSigned = (s: ReleaseData['signature']) => (s?.typed?.trim().lengt
  *
  * @example decidedBy({ by: { name: 'Mara Quill', … }, data: { reported: { name: 'I. Vale', role: 'inspector', … }, … } }) // 'I. Vale, inspector, as reported by Mara Quill'
  */
-export const decidedBy = (e: { by: { name: string }; data: Pick<ReleaseData, 'reported' | 'second'> }): string =>
-  e.data.second
-    ? `${e.by.name}, second look by the same person`
-    : e.data.reported
-      ? `${e.data.reported.name}, ${e.data.reported.role}, as reported by ${e.by.name}`
-      : e.by.name
+export const decidedBy = (e: { by: { name: string }; data: Pick<ReleaseData, 'reported' | 'second' | 'outside'> }): string => {
+  const { second, reported, outside } = e.data
+  if (second) return `${e.by.name}, second look by the same person`
+  if (outside) return `${e.by.name}, ${outside.as}, ${outside.licence}, by a link sent to them; identity not checked`
+  return reported ? `${reported.name}, ${reported.role}, as reported by ${e.by.name}` : e.by.name
+}
 
 export const release = defineKind({
   kind: 'release',
@@ -46,7 +48,7 @@ export const release = defineKind({
   roles: ROLES,
   schema: releaseData,
   line(e, _r, c) {
-    const { decision, reason, signature, witness, reported, second } = e.data
+    const { decision, reason, signature, witness, reported, second, outside } = e.data
     const shown = reported ? (reported.document ? `${reported.document}` : 'photo') : undefined
     const more = [
       // A signature of before may bear another name than the person's.
@@ -55,7 +57,8 @@ export const release = defineKind({
       witness ? `in the presence of ${witness}` : '',
       second ? 'second look by the same person' : '',
     ].filter(Boolean)
-    const who = reported ? ` by ${reported.name}, ${reported.role}, as reported by ${e.by.name} (${shown})` : ''
+    const told = reported ? ` by ${reported.name}, ${reported.role}, as reported by ${e.by.name} (${shown})` : ''
+    const who = outside ? ` by ${decidedBy(e)}` : told
     return `Hold point ${pointOf(c.layout.plan, c.stage?.hold ?? '')?.title ?? ''} ${decision}${who}: ${reason}${more.length > 0 ? ` (${more.join(', ')})` : ''}`
   },
 })

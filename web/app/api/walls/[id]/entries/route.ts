@@ -1,5 +1,6 @@
 import { knownRevisions, noteMade } from '@/server/given'
 import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { sendLinks } from '@/server/outside'
 import { entriesAfter, isLink, isSeq, recordEntries } from '@/server/record-store'
 import { streamed } from '@/server/streams'
 
@@ -19,6 +20,7 @@ export const POST = guarded(async (request: Request, { params }: Params) => {
   if (!Array.isArray(entries) || entries.length === 0) return refuse(422, [{ field: 'entries', message: 'needs at least one entry' }])
   if (entries.length > BATCH_LIMIT) return refuse(422, [{ field: 'entries', message: `takes at most ${BATCH_LIMIT} at once, not ${entries.length}` }])
   const outcomes = await recordEntries(who.wall.id, who.person, entries, Date.now(), () => knownRevisions(who.session, who.wall.id))
+  await sendLinks(request, who.person, who.wall, entries, outcomes)
   await noteMade(who.session.id, who.wall.id, entries, outcomes)
   // Refused entries are outcomes too: a device must learn of each by name, whatever became of the others.
   return Response.json({ outcomes })
