@@ -2,7 +2,7 @@ import { failAll, ok, type Problem, type Result } from '../base/result'
 import { choice, type InferType, list, optionalList, optionalYesNo, quantity, record, text, yesNo } from '../base/schema'
 import { choiceDef, choicesOf } from './choices'
 import { kinder, limitDef } from './definitions'
-import { ladderOf, STEPS, WALL_FACTS } from './ladder'
+import { ladderOf, milder, type Rung, rungOf, STEPS, WALL_FACTS } from './ladder'
 import { type InspectionPoint, POINT_KINDS, POINTS, ROLES, type Role, shippedPoint } from './points'
 import { type AddedPoint, addedPointSchema, CHANGE_FIELDS, checkRules, LEVEL_NAMES, LEVELS, type Level, limitSaid, type Rules } from './rule-file'
 import { type LimitName, limitNames, RULE_TABLE, shippedLimits } from './shipped'
@@ -90,6 +90,7 @@ export function resolveRules(
   const points = new Map(POINTS.map((p) => [p.id, { point: p.id, kind: p.kind, roles: [...p.roles], own: p.own }]))
   const starts = new Map<string, number>(Object.entries(STARTS).map(([name, d]) => [name, d.value]))
   const added = new Map<string, AddedPoint>()
+  const rungs = new Map(ladderOf({}).map(({ fact, low, higher }) => [fact, { fact, low, higher }]))
   const set = new Map<string, RuleBook['set'][number]>()
   const problems: Problem[] = []
   const say = (level: Level, field: string, message: string) => problems.push({ field: `${level}.${field}`, message })
@@ -135,7 +136,9 @@ export function resolveRules(
     ['site', levels.site],
     [
       'wall',
-      levels.wall ? { format: 'stone-tally-rules', version: 1, shipped: table, ...levels.wall, limits: undefined, starts: undefined } : undefined,
+      levels.wall
+        ? { format: 'stone-tally-rules', version: 1, shipped: table, ...levels.wall, limits: undefined, starts: undefined, ladder: undefined }
+        : undefined,
     ],
   ]
   for (const [level, rules] of levelsOf) {
@@ -179,6 +182,13 @@ export function resolveRules(
     for (const l of rules.starts ?? []) {
       starts.set(l.start, l.value)
       note(`start.${l.start}`, level, l)
+    }
+    for (const [i, { fact, low, higher, ...c }] of (rules.ladder ?? []).entries()) {
+      const above = rungs.get(fact) as Pick<Rung, 'low' | 'higher'>
+      if (set.has(`ladder.${fact}`) && (milder(low, above.low) || milder(higher, above.higher)))
+        say(level, `ladder[${i}]`, `asks for less than the level above does of ${rungOf(fact).title.toLowerCase()}, which may only be made stricter`)
+      rungs.set(fact, { fact, low, higher })
+      note(`ladder.${fact}`, level, c)
     }
     for (const [i, { point, kind, roles, own, ...c }] of (rules.points ?? []).entries()) {
       const who = set.get(`point.${point}`)
@@ -243,7 +253,7 @@ export function resolveRules(
     added: [...added.values()],
     starts: [...starts].map(([s, value]) => ({ start: s, value })),
     ...(clashes.length > 0 ? { clashes } : {}),
-    ...(table > 2 ? { ladder: ladderOf({}).map(({ fact, low, higher }) => ({ fact, low, higher })) } : {}),
+    ...(table > 2 ? { ladder: [...rungs.values()] } : {}),
     set: [...set.values()],
   })
 }

@@ -1,6 +1,7 @@
 import { type RuleBook, shippedRules } from './book'
 import { choiceDef } from './choices'
 import { limitDef } from './definitions'
+import { type Rung, rungOf, STEP_NAMES } from './ladder'
 import { shippedPoint } from './points'
 import { type Level, limitSaid } from './rule-file'
 import { startDef } from './starts'
@@ -49,6 +50,14 @@ export function compareRules(after: RuleBook, before: RuleBook = shippedRules())
     const school = (id: string | undefined) => d?.options.find((o) => o.id === id)?.title ?? id ?? 'none'
     say(`choice.${c.choice}`, d?.title ?? c.choice, school(options.get(c.choice)), school(c.option))
   }
+  const rungs = new Map((before.ladder ?? []).map((r) => [r.fact, r]))
+  // A book of before the ladder has none to compare with.
+  if (before.ladder)
+    for (const r of after.ladder ?? []) {
+      const steps = (x: Pick<Rung, 'low' | 'higher'> | undefined) =>
+        x ? `${STEP_NAMES[x.low]}; higher: ${STEP_NAMES[x.higher].toLowerCase()}` : 'none'
+      say(`ladder.${r.fact}`, rungOf(r.fact).title, steps(rungs.get(r.fact)), steps(r))
+    }
   const points = new Map(before.points.map((p) => [p.point, p]))
   for (const p of after.points) say(`point.${p.point}`, shippedPoint(p.point)?.title ?? p.point, pointSaid(points.get(p.point)), pointSaid(p))
   const was = new Map(before.added.map((p) => [p.id, p]))

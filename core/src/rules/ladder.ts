@@ -20,6 +20,11 @@ export type WallFact = (typeof WALL_FACTS)[number]
 export const STEPS = [...WHOSE, 'beyond'] as const
 export type LadderStep = (typeof STEPS)[number]
 
+const STRICT: Readonly<Record<LadderStep, number>> = { crew: 0, ask: 1, beyond: 2, engineer: 3 }
+/** Does one step of the ladder ask for less than another? @example milder('ask', 'engineer') // true */
+export const milder = (a: LadderStep, b: LadderStep): boolean => STRICT[a] < STRICT[b]
+export const STEP_NAMES: Readonly<Record<LadderStep, string>> = { ...WHOSE_NAMES, beyond: 'Ask first beyond its own height, else an engineer’s' }
+
 /** A line of the ladder: what a fact makes of a low wall, and of a higher one up to the engineer's threshold. */
 export interface Rung {
   readonly fact: WallFact

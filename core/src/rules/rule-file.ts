@@ -17,6 +17,7 @@ import {
 import { formatSlope } from '../units/slope'
 import { CHOICES, choiceDef } from './choices'
 import { LIMIT_DEFS, type LimitUnit, limitDef } from './definitions'
+import { milder, rungOf, STEP_NAMES, STEPS, WALL_FACTS } from './ladder'
 import { POINT_KINDS, ROLES, shippedPoint } from './points'
 import { RULE_TABLE } from './shipped'
 import { STARTS, startDef } from './starts'
@@ -68,6 +69,8 @@ export const rulesSchema = record({
   added: optionalList(addedPointSchema, 100),
   /** What the planner starts from. */
   starts: optionalList(record({ start: text(40), value: quantity({}), unit: optionalText(20), ...CHANGE_FIELDS }), 100),
+  /** Where company or site is stricter about whose wall a fact makes it. */
+  ladder: optionalList(record({ fact: choice(WALL_FACTS), low: choice(STEPS), higher: choice(STEPS), ...CHANGE_FIELDS }), 60),
   /** Company only: the roles that may change the rule book. */
   keepers: optionalList(choice(ROLES), 4),
 })
@@ -171,6 +174,17 @@ export function checkRules(rules: Rules): Problem[] {
     else if (l.value < d.range[0] - 1e-12 || l.value > d.range[1] + 1e-12)
       say(`${at}.value`, `must be ${limitSaid(d, d.range[0])} to ${limitSaid(d, d.range[1])}, not ${limitSaid(d, l.value)}; is the unit right?`)
   }
+  const rungs = new Set<string>()
+  for (const [i, r] of (rules.ladder ?? []).entries()) {
+    once(rungs, `ladder[${i}].fact`, r.fact)
+    const ships = rungOf(r.fact)
+    for (const which of ['low', 'higher'] as const)
+      if (milder(r[which], ships[which]))
+        say(
+          `ladder[${i}].${which}`,
+          `asks for less than what ships (${STEP_NAMES[ships[which]].toLowerCase()}). ${ships.reason} It is made stricter alone`,
+        )
+  }
   const choices = new Set<string>()
   for (const [i, c] of (rules.choices ?? []).entries()) {
     const d = choiceDef(c.choice)
@@ -225,6 +239,7 @@ export function stampRules(rules: Rules, before: Rules, by: string, on: string):
     points: stamp(rules.points, before.points),
     added: stamp(rules.added, before.added),
     starts: stamp(rules.starts, before.starts),
+    ladder: stamp(rules.ladder, before.ladder),
   }
 }
 
@@ -239,5 +254,6 @@ export const emptyRules = (title?: string): Rules => ({
   points: undefined,
   added: undefined,
   starts: undefined,
+  ladder: undefined,
   keepers: undefined,
 })

@@ -1,5 +1,20 @@
 // Rule table 3: whose wall it is, by a ladder of facts. What is known reaches it, and a low garden wall is sent to nobody for nothing.
-import { cutReach, engineered, factsOf, issued, ladderOf, type Plan, type SoilClass, WALL_FACTS, whoseWall } from '@stone-tally/core'
+import {
+  compareRules,
+  cutReach,
+  emptyRules,
+  engineered,
+  factsOf,
+  issued,
+  issueUnder,
+  ladderOf,
+  type Plan,
+  type Rules,
+  readRules,
+  type SoilClass,
+  WALL_FACTS,
+  whoseWall,
+} from '@stone-tally/core'
 import { built, ENGINEERED, layoutOf, plain, smallPlan } from '../plans'
 
 const { engineer: _, ...bare } = smallPlan
@@ -143,6 +158,39 @@ describe('the ladder', () => {
   })
 })
 const FOOTING = { kind: 'footing', thickness: 0.25, width: 0.8, minRun: 1, cover: 0.075, bars: { count: 3, diameter: 0.012, lap: 0.5 }, stock: 6 }
+
+describe('company and site make the ladder stricter', () => {
+  const level = (fact: string, low: string, higher: string): Rules =>
+    ({ ...emptyRules(), ladder: [{ fact, low, higher, why: 'our insurer asks for it' }] }) as Rules
+  const fence = { stands: [{ kind: 'fence', away: 0.3, size: 1, how: 'open' }] }
+  const under = (levels: { company?: Rules; site?: Rules }) => {
+    const made = issueUnder(wall(LOW, fence), levels)
+    return made.ok ? made.value : plain(made.problems.map((p) => `${p.field}: ${p.message}`))
+  }
+  test('a line set to an engineer’s makes the wall one, with who said so; the shipped one asks first', () => {
+    expect(whose(wall(LOW, fence))).toBe('ask')
+    const plan = under({ company: level('fence-open', 'engineer', 'engineer') }) as Plan
+    expect(whose(plan)).toBe('engineer')
+    expect(plan.book?.set).toContainEqual({ rule: 'ladder.fence-open', level: 'company', why: 'our insurer asks for it' })
+    expect(compareRules(plan.book as never).map((c) => [c.title, c.was, c.is])).toContainEqual([
+      'An open fence on it',
+      'Ask first; higher: ask first',
+      'An engineer’s; higher: an engineer’s',
+    ])
+  })
+  test('never milder than what ships, nor a site milder than its company; nobody twice', () => {
+    expect(under({ company: level('pool', 'ask', 'engineer') })).toEqual([
+      expect.stringMatching(/^company\.ladder\[0\]\.low: asks for less than what ships/),
+    ])
+    expect(under({ company: level('fence-open', 'engineer', 'engineer'), site: level('fence-open', 'ask', 'engineer') })).toEqual([
+      expect.stringMatching(/^site\.ladder\[0\]: asks for less than the level above/),
+    ])
+    const twice = level('fence-open', 'ask', 'engineer')
+    expect(under({ company: { ...twice, ladder: [...(twice.ladder ?? []), ...(twice.ladder ?? [])] } })).toEqual([expect.stringMatching(/set twice/)])
+    expect(readRules({ ...twice, ladder: [{ fact: 'moon', low: 'ask', higher: 'ask', why: 'none' }] }).ok).toBe(false)
+    expect(readRules(JSON.parse(JSON.stringify(twice))).ok).toBe(true)
+  })
+})
 
 describe('slenderness, by the soil', () => {
   // Standing height of three courses and a cap over the depth of the units.

@@ -13,6 +13,7 @@ const KNOWN: readonly (readonly [code: string, what: string])[] = [
   ['places < 6', 'a loop'],
   ['i < 20', 'a loop'],
   ['.trim().length ?? 0) < 3', 'a text that says something'],
+  ['licence.trim().length < 3', 'a text that says something'],
   ['?.trim().length ?? 0) >= 3', 'a text that says something'],
   ['points.length < 4', 'a parabola goes through any three points'],
   ['size > 5', 'words for a misclosure of metres'],

@@ -3,12 +3,12 @@
 import { type PointKind, ROLE_NAMES, ROLES, type Role, type RuleBook } from '@stone-tally/core'
 import type { ReactNode } from 'react'
 import { Ask, Button, Caution, Check, Choice, Field, NowButton, Problems, Row } from '@/ui/controls'
-import { type Changing, STAGES, useAdded, useLimit, usePoint, useSchool, useStart } from './use-rule-dialogs'
+import { type Changing, STAGES, useAdded, useLimit, usePoint, useRung, useSchool, useStart } from './use-rule-dialogs'
 import type { RuleDraft } from './use-rule-draft'
 
 /** What is being changed. */
 export type Asked =
-  | { readonly what: 'limit' | 'choice' | 'point' | 'start'; readonly id: string; readonly option?: string }
+  | { readonly what: 'limit' | 'choice' | 'point' | 'start' | 'ladder'; readonly id: string; readonly option?: string }
   | { readonly what: 'added' }
 
 const KIND_WORDS: Readonly<Record<PointKind, string>> = { hold: 'Holds the work', witness: 'Recorded, holds nothing', off: 'Not listed' }
@@ -20,6 +20,7 @@ export function RuleDialog({ asked, wall, ...of }: { asked: Asked; draft: RuleDr
   const changing = { ...of, id: asked.id }
   if (asked.what === 'limit') return <LimitDialog changing={changing} wall={wall} />
   if (asked.what === 'start') return <StartDialog changing={changing} />
+  if (asked.what === 'ladder') return <RungDialog changing={changing} />
   if (asked.what === 'choice') return <SchoolDialog changing={changing} wall={wall} option={asked.option ?? ''} />
   return <PointDialog changing={changing} wall={wall} />
 }
@@ -103,6 +104,18 @@ function StartDialog({ changing }: Pick<Of, 'changing'>) {
       <Field label={s.unit || 'Value'} value={s.text} onChange={s.setText} inputMode="decimal" autoFocus />
       <Field label={WHY} value={s.why} onChange={s.setWhy} long />
       <Problems list={s.problems} />
+    </Dialog>
+  )
+}
+
+function RungDialog({ changing }: Pick<Of, 'changing'>) {
+  const s = useRung(changing)
+  return (
+    <Dialog title={`Whose wall: ${s.ships.title.toLowerCase()}`} ready={s.given} onTake={s.take} onClose={changing.onClose}>
+      <p>{s.ships.reason} It is made stricter alone.</p>
+      {s.lows.length > 1 ? <Choice label="A low wall" value={s.low} options={s.lows} onChange={s.setLow} /> : null}
+      {s.highers.length > 1 ? <Choice label="A higher one" value={s.higher} options={s.highers} onChange={s.setHigher} /> : null}
+      <Field label={WHY} value={s.why} onChange={s.setWhy} long />
     </Dialog>
   )
 }

@@ -8,6 +8,7 @@ import {
   formatSigned,
   formatSlope,
   formatTemperature,
+  type LadderStep,
   type LimitDef,
   type LimitUnit,
   limitDef,
@@ -18,16 +19,19 @@ import {
   type Result,
   type Role,
   type Rules,
+  rungOf,
   startDef,
   typedAmount,
   type UnitSystem,
   unitOf as unitOfMeasure,
+  type WallFact,
 } from '@stone-tally/core'
 
 /** What one level sets of one rule. */
 export type Change =
   | { readonly rule: 'limit'; readonly id: string; readonly value: number; readonly why: string; readonly firm: boolean }
   | { readonly rule: 'start'; readonly id: string; readonly value: number; readonly why: string }
+  | { readonly rule: 'ladder'; readonly id: WallFact; readonly low: LadderStep; readonly higher: LadderStep; readonly why: string }
   | { readonly rule: 'choice'; readonly id: string; readonly option: string; readonly why: string; readonly firm: boolean }
   | { readonly rule: 'point'; readonly id: string; readonly point: Omit<NonNullable<Rules['points']>[number], 'point' | 'why'>; readonly why: string }
 
@@ -42,6 +46,8 @@ export function withChange(rules: Rules, c: Change): Rules {
       limits: [...others(rules.limits, (l) => l.limit === c.id), { limit: c.id, value: c.value, why: c.why, ...(c.firm ? { firm: true } : {}) }],
     }
   if (c.rule === 'start') return { ...rules, starts: [...others(rules.starts, (l) => l.start === c.id), { start: c.id, value: c.value, why: c.why }] }
+  if (c.rule === 'ladder')
+    return { ...rules, ladder: [...others(rules.ladder, (r) => r.fact === c.id), { fact: c.id, low: c.low, higher: c.higher, why: c.why }] }
   if (c.rule === 'choice')
     return {
       ...rules,
@@ -58,6 +64,7 @@ export function withoutChange(rules: Rules, rule: string): Rules {
   const [kind, id] = [rule.slice(0, rule.indexOf('.')), rule.slice(rule.indexOf('.') + 1)]
   if (kind === 'limit') return { ...rules, limits: orNone(others(rules.limits, (l) => l.limit === id)) }
   if (kind === 'start') return { ...rules, starts: orNone(others(rules.starts, (l) => l.start === id)) }
+  if (kind === 'ladder') return { ...rules, ladder: orNone(others(rules.ladder, (r) => r.fact === id)) }
   if (kind === 'choice') return { ...rules, choices: orNone(others(rules.choices, (c) => c.choice === id)) }
   return { ...rules, points: orNone(others(rules.points, (p) => p.point === id)), added: orNone(others(rules.added, (p) => p.id === id)) }
 }
@@ -69,9 +76,11 @@ export const setsRule = (rules: Rules, rule: string): boolean => {
     ? (rules.limits ?? []).some((l) => l.limit === id)
     : rule.startsWith('start.')
       ? (rules.starts ?? []).some((l) => l.start === id)
-      : rule.startsWith('choice.')
-        ? (rules.choices ?? []).some((c) => c.choice === id)
-        : (rules.points ?? []).some((p) => p.point === id) || (rules.added ?? []).some((p) => p.id === id)
+      : rule.startsWith('ladder.')
+        ? (rules.ladder ?? []).some((r) => r.fact === id)
+        : rule.startsWith('choice.')
+          ? (rules.choices ?? []).some((c) => c.choice === id)
+          : (rules.points ?? []).some((p) => p.point === id) || (rules.added ?? []).some((p) => p.id === id)
 }
 
 /** A point of one's own, as it is typed. */
@@ -189,7 +198,7 @@ export function readLimit(name: string, text: string, units: UnitSystem): Result
 /** Where a problem of a level is said: by the name of its rule, not its place in a list. */
 export function named(problems: readonly Problem[], rules: Rules): Problem[] {
   return problems.map((p) => {
-    const at = /(limits|starts|choices|points|added)\[(\d+)\]/.exec(p.field)
+    const at = /(limits|starts|choices|ladder|points|added)\[(\d+)\]/.exec(p.field)
     if (!at) return { ...p, field: /^(company|site|wall)/.test(p.field) ? '' : p.field }
     const i = Number(at[2])
     const title =
@@ -199,9 +208,11 @@ export function named(problems: readonly Problem[], rules: Rules): Problem[] {
           ? limitDef(rules.limits?.[i]?.limit ?? '')?.title
           : at[1] === 'choices'
             ? choiceDef(rules.choices?.[i]?.choice ?? '')?.title
-            : at[1] === 'points'
-              ? rules.points?.[i]?.point
-              : rules.added?.[i]?.title
+            : at[1] === 'ladder'
+              ? rungOf(rules.ladder?.[i]?.fact ?? 'height').title
+              : at[1] === 'points'
+                ? rules.points?.[i]?.point
+                : rules.added?.[i]?.title
     return { field: title ?? p.field, message: p.message }
   })
 }
@@ -230,6 +241,7 @@ export function merged(from: Rules, mine: Rules, theirs: Rules): Rules {
     ...theirs,
     limits: list((l) => l.limit, from.limits, mine.limits, theirs.limits),
     starts: list((l) => l.start, from.starts, mine.starts, theirs.starts),
+    ladder: list((r) => r.fact, from.ladder, mine.ladder, theirs.ladder),
     choices: list((c) => c.choice, from.choices, mine.choices, theirs.choices),
     points: list((p) => p.point, from.points, mine.points, theirs.points),
     added: list((p) => p.id, from.added, mine.added, theirs.added),

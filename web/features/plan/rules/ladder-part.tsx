@@ -1,23 +1,29 @@
 'use client'
 
-import { type LadderStep, ladderOf, type RuleBook, type Rung, WHOSE_NAMES } from '@stone-tally/core'
+import { type LadderStep, LEVEL_NAMES, ladderOf, milder, type RuleBook, type Rung, rungOf, STEP_NAMES } from '@stone-tally/core'
+import { Button, Quiet, Row } from '@/ui/controls'
 import { Table } from '@/ui/table'
+import type { Asked } from './dialogs'
+import { setsRule } from './edit'
+import type { RuleDraft } from './use-rule-draft'
 
-const NAMES: Readonly<Record<LadderStep, string>> = { ...WHOSE_NAMES, beyond: 'Ask first beyond its own height, else an engineer’s' }
 const MARKS: Readonly<Record<LadderStep, string>> = { crew: '●', ask: '?', beyond: '?▲', engineer: '▲' }
 const Step = ({ of }: { of: LadderStep }) => (
   <>
     <span aria-hidden>{MARKS[of]} </span>
-    {NAMES[of]}
+    {STEP_NAMES[of]}
   </>
 )
+/** Is there anything above what ships? */
+const mayBeStricter = (r: Rung) => milder(rungOf(r.fact).low, 'engineer') || milder(rungOf(r.fact).higher, 'engineer')
 
-/** Whose wall each fact makes it, low and higher, with the reason; the strictest fact counts. */
-export function LadderPart({ book, low }: { book: RuleBook; low: string }) {
+/** Whose wall each fact makes it, low and higher, with the reason; the strictest fact counts. Company and site make it stricter. */
+export function LadderPart({ book, draft, low, may, ask }: { book: RuleBook; draft: RuleDraft; low: string; may: boolean; ask(a: Asked): void }) {
+  const setBy = (r: Rung) => book.set.find((s) => s.rule === `ladder.${r.fact}`)
   return (
     <section aria-labelledby="ladder">
       <h2 id="ladder">Whose wall it is</h2>
-      <p>The strictest fact counts; what nobody said counts as the worst of its kind.</p>
+      <p>The strictest fact counts; what nobody said counts as the worst of its kind. Company and site may make a line stricter, never milder.</p>
       <Table<Rung>
         label="Whose wall each fact makes it"
         rows={ladderOf({ book })}
@@ -26,7 +32,35 @@ export function LadderPart({ book, low }: { book: RuleBook; low: string }) {
           { head: 'Fact', is: 'wrap', cell: (r) => <strong>{r.title}</strong> },
           { head: `Shows up to ${low}`, is: 'wrap', cell: (r) => <Step of={r.low} /> },
           { head: 'Higher', is: 'wrap', cell: (r) => <Step of={r.higher} /> },
-          { head: 'Why', is: 'wrap', cell: (r) => r.reason },
+          {
+            head: 'Why',
+            is: 'wrap',
+            cell: (r) => {
+              const by = setBy(r)
+              return by ? `${LEVEL_NAMES[by.level]}${by.by ? `, ${by.by}` : ''}: ${by.why}` : r.reason
+            },
+          },
+          ...(may
+            ? [
+                {
+                  head: 'Change',
+                  cell: (r: Rung) => (
+                    <Row>
+                      {mayBeStricter(r) ? (
+                        <Button aria-label={`Make stricter: ${r.title.toLowerCase()}`} onPress={() => ask({ what: 'ladder', id: r.fact })}>
+                          Stricter
+                        </Button>
+                      ) : null}
+                      {setsRule(draft.rules, `ladder.${r.fact}`) ? (
+                        <Quiet aria-label={`Back, as above: ${r.title.toLowerCase()}`} onPress={() => draft.drop(`ladder.${r.fact}`)}>
+                          Back
+                        </Quiet>
+                      ) : null}
+                    </Row>
+                  ),
+                },
+              ]
+            : []),
         ]}
       />
     </section>

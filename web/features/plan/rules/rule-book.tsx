@@ -268,7 +268,15 @@ export function RuleBookPage({ me, of, sites, own, revision = 0, history, walls,
             {CHAPTERS.map((c) => (
               <ChapterPart key={c} chapter={c} {...part} />
             ))}
-            {draft.book.shipped > 2 ? <LadderPart book={draft.book} low={limitText('lowShowing', limitOf(draft.book, 'lowShowing'), units)} /> : null}
+            {draft.book.shipped > 2 ? (
+              <LadderPart
+                book={draft.book}
+                draft={draft}
+                low={limitText('lowShowing', limitOf(draft.book, 'lowShowing'), units)}
+                may={may && !wall}
+                ask={setAsked}
+              />
+            ) : null}
             <PointsPart {...part} />
             {of.level === 'company' && may && shown === 'all' ? (
               <NoPrint>

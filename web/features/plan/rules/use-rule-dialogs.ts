@@ -1,13 +1,19 @@
 import {
   choiceDef,
   kinder,
+  type LadderStep,
+  ladderOf,
   limitDef,
   type limitsOf,
+  milder,
   POINT_KINDS,
   type PointKind,
   type Problem,
   type Role,
   type RuleBook,
+  rungOf,
+  STEP_NAMES,
+  STEPS,
   SYSTEMS,
   shippedLimits,
   shippedPoint,
@@ -15,6 +21,7 @@ import {
   startDef,
   typedAmount,
   type UnitSystem,
+  type WallFact,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { usePreferences } from '@/ui/preferences'
@@ -188,6 +195,30 @@ export function useAdded({ draft, book, onClose }: Omit<Changing, 'id'>) {
     take: () => {
       if (!made.ok) return
       draft.take({ ...draft.rules, added: [...(draft.rules.added ?? []), made.value] })
+      onClose()
+    },
+  }
+}
+
+/** State of a line of the ladder being made stricter; only steps that ask for no less than what ships are offered. */
+export function useRung({ id, draft, book, onClose }: Changing) {
+  const ships = rungOf(id as WallFact)
+  const now = ladderOf({ book }).find((r) => r.fact === id) ?? ships
+  const [low, setLow] = useState(now.low)
+  const [higher, setHigher] = useState(now.higher)
+  const reason = useWhy(setBy(book, `ladder.${id}`)?.why)
+  const offered = (least: LadderStep) => STEPS.filter((s) => !milder(s, least)).map((s) => [s, STEP_NAMES[s]] as const)
+  return {
+    ships,
+    low,
+    setLow,
+    higher,
+    setHigher,
+    lows: offered(ships.low),
+    highers: offered(ships.higher),
+    ...reason,
+    take() {
+      draft.put({ rule: 'ladder', id: ships.fact, low, higher, why: reason.reason })
       onClose()
     },
   }

@@ -11,14 +11,14 @@ const Sheet = styled.main`
   li { display: grid; grid-template-columns: 64px 1fr; gap: 4px 12px; padding: 8px 0; border-bottom: 1px solid var(--line); font-size: 16px; }
   li small { grid-column: 2; color: var(--soft); font-size: 14px; }
   .photos { display: grid; grid-template-columns: repeat(auto-fill, minmax(200px, 1fr)); gap: 10px; }
-  .photos img { width: 100%; aspect-ratio: 4 / 3; object-fit: cover; display: block; }
 `
+const Picture = styled.img`width: 100%; aspect-ratio: 4 / 3; object-fit: cover; display: block;`
 
 function Photo({ token, file, caption }: { token: string; file: string; caption: string }) {
   const url = useOutsidePhoto(token, file)
   return (
     <a href={url} target="_blank" rel="noreferrer">
-      {url ? <img src={url} alt={caption || 'Photo of the work'} /> : 'Photo is coming …'}
+      {url ? <Picture src={url} alt={caption || 'Photo of the work'} /> : 'Photo is coming …'}
     </a>
   )
 }
