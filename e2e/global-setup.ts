@@ -1,4 +1,7 @@
 import { randomBytes } from 'node:crypto'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { loadDemo } from '../demo/load'
 import { answering, ensureBuilt, serve, startInstruments } from '../scripts/build'
 import { freePort } from '../scripts/cluster'
@@ -18,7 +21,10 @@ export default async function setup() {
   ensureBuilt(console.log)
   const port = await freePort()
   const instruments = await startInstruments()
+  const dataFolder = mkdtempSync(join(tmpdir(), 'stone-tally-data-'))
+  process.env.DATA_HERE = dataFolder
   const web = serve({
+    dataFolder,
     port,
     databaseUrl: cluster.appUrl,
     secret: process.env.AUTH_SECRET,
@@ -37,5 +43,6 @@ export default async function setup() {
     web.kill('SIGTERM')
     instruments.end()
     cluster.drop()
+    rmSync(dataFolder, { recursive: true, force: true })
   }
 }

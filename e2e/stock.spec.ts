@@ -218,6 +218,8 @@ test('plant on hire, work of others and a table of tasks go into the days', asyn
     await page.goto(`${url()}/walls/${wall}/days`)
     await ready(page)
     await expect(page.getByText(/^Reckoning the odds/)).toBeVisible()
+    // What comes in after is meant here; letters that come late move a page once, when it is looked at first.
+    await page.evaluate(() => document.fonts.ready)
     const before = await top()
     await expect(page.getByText(/in nine of ten/)).toBeVisible()
     expect([width, await top()]).toEqual([width, before])

@@ -19,6 +19,8 @@ export const GlobalStyle = createGlobalStyle`
   }
   * { box-sizing: border-box; }
   html { -webkit-text-size-adjust: 100%; }
+  /* Until the page answers to touch a press is not taken and lost: it goes nowhere, and can be seen to. */
+  html:not([data-ready]) :is(button, label, [role='button'], [role='slider']) { pointer-events: none; cursor: progress; }
   body { margin: 0; background: var(--ground); color: var(--ink); font: 400 16px/1.4 'Archivo Variable', system-ui, sans-serif; font-variant-numeric: tabular-nums; }
   h1, h2, h3 { font-weight: 650; line-height: 1.15; margin: 0; text-wrap: balance; }
   h1 { font-size: 26px; } h2 { font-size: 20px; } h2.minor { font-size: 16px; }

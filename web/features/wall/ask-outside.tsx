@@ -23,17 +23,35 @@ interface LinkOut {
   readonly endsAt: string
 }
 
+/** The house sends a link as it takes the request in, which may be seen here a moment sooner: it is asked again so often, ms apart. */
+const AGAIN = { times: 8, after: 1500 }
+
 /**
  * Links that are out, as the house knows them; undefined until it has said so, or where it does not answer.
  *
- * @param newest - number of the newest request, nought for none: what was asked a moment ago is sent as the house takes it in
+ * @param asked - ids of the requests in the record that were not answered
  */
-function useLinks(wall: string, newest: number) {
+function useLinks(wall: string, asked: string) {
   const [links, setLinks] = useState<readonly LinkOut[]>()
-  const look = useCallback(() => {
-    if (newest > 0) ask<{ links: readonly LinkOut[] }>(`/api/walls/${wall}/requests`).then((a) => setLinks(a?.links))
-  }, [wall, newest])
-  useEffect(look, [look])
+  const [turn, setTurn] = useState(0)
+  const look = useCallback(() => setTurn((t) => t + 1), [])
+  useEffect(() => {
+    if (asked === '') return
+    let timer: ReturnType<typeof setTimeout> | undefined
+    let gone = false
+    const go = async (left: number) => {
+      const answer = await ask<{ links: readonly LinkOut[] }>(`/api/walls/${wall}/requests`)
+      if (gone) return
+      setLinks(answer?.links)
+      const all = asked.split(' ').every((id) => answer?.links.some((l) => l.request === id))
+      if (!all && left > 0) timer = setTimeout(() => go(left - 1), AGAIN.after)
+    }
+    go(turn === 0 ? AGAIN.times : 0)
+    return () => {
+      gone = true
+      clearTimeout(timer)
+    }
+  }, [wall, asked, turn])
   return { links, look }
 }
 
@@ -41,7 +59,7 @@ function useLinks(wall: string, newest: number) {
 export function AskOutside({ state, step, me, wall, record }: AskProps) {
   const [open, setOpen] = useState(false)
   const asked = request.among(state.logs.get(step.key)?.requests ?? []).filter((e) => live(state, e.entry.id) && !answerOf(state, step, e.entry.id))
-  const { links, look } = useLinks(wall, Math.max(0, ...asked.map((e) => e.seq)))
+  const { links, look } = useLinks(wall, asked.flatMap((e) => (e.waiting ? [] : [e.entry.id])).join(' '))
   if (!mayRecord(me.role, 'request')) return null
   return (
     <Stack style={{ gap: 8 }}>
