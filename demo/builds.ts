@@ -12,6 +12,7 @@ import {
   type Where,
 } from '@stone-tally/core'
 import { clay } from './ground'
+import { CURVE } from './stone'
 import type { Told } from './told'
 
 /** Repeatable noise, so that every demo tells the same story. */
@@ -33,19 +34,6 @@ export const looksAlong = (from: number, to: number): number[] => {
 /** A strength that lets concrete be loaded before its days are over. */
 const EARLY = { value: 22, wanted: 20, on: new Date().toISOString().slice(0, 10), source: 'laboratory sheet 18' }
 export const COUNTS = { densityStandard: 2306, densityReference: 2300, moistureStandard: 683, moistureReference: 680 }
-const CURVE = {
-  name: 'crushed stone 0/22',
-  source: 'laboratory sheet 31, drum 2',
-  points: [
-    { moisture: 5.2, dryDensity: 2021 },
-    { moisture: 6.6, dryDensity: 2092 },
-    { moisture: 8.1, dryDensity: 2118 },
-    { moisture: 9.6, dryDensity: 2064 },
-    { moisture: 10.4, dryDensity: 2019 },
-  ],
-  gs: 2.72,
-}
-
 /** What goes wrong on a wall: where, how it is recorded, what was done about it, and how it is afterwards. */
 export interface Trouble {
   readonly stage: string

@@ -1,4 +1,5 @@
 import { type Instrument, type Layout, type Step, stepsOf, type Where } from '@stone-tally/core'
+import { CURVE } from './stone'
 import type { Told } from './told'
 
 /** Height of the instrument through the story, m. */
@@ -84,18 +85,7 @@ export const groundBefore = (say: (t: Told) => void) => (s: Step) => {
       kind: 'curve',
       where: {},
       as: 'curve',
-      data: {
-        name: 'crushed stone 0/22',
-        source: 'laboratory sheet 31, drum 2',
-        points: [
-          { moisture: 5.2, dryDensity: 2021 },
-          { moisture: 6.6, dryDensity: 2092 },
-          { moisture: 8.1, dryDensity: 2118 },
-          { moisture: 9.6, dryDensity: 2064 },
-          { moisture: 10.4, dryDensity: 2019 },
-        ],
-        gs: 2.72,
-      },
+      data: CURVE,
     })
     say({
       who: 'foreman',

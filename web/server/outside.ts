@@ -3,12 +3,15 @@ import {
   answerOf,
   choice,
   type Entry,
+  exposedHeight,
   fail,
   failAll,
+  formatLength,
   LOOKS_AS,
   lineOf,
   live,
   ok,
+  openFindings,
   outsideId,
   photo,
   pointOf,
@@ -227,10 +230,40 @@ export interface OutsideShown {
   readonly revision: number
   readonly system: string
   readonly lines: readonly { readonly seq: number; readonly at: string; readonly by: string; readonly text: string; readonly out: boolean }[]
+  /** What is out of its limits here and not closed. */
+  readonly open: readonly string[]
+  readonly facts: readonly string[]
   readonly photos: readonly { readonly file: string; readonly caption: string; readonly seq: number }[]
 }
 /** As many lines of what was recorded are shown, the newest. */
 const MOST_LINES = 300
+
+/**
+ * What somebody looks at before they decide: all that was recorded of the place since it was last released there, the soil and the cut below it
+ * included, not only the work of the one step.
+ */
+function lookedAt(state: WallState, step: Step): RecordedEntry[] {
+  const own = state.logs.get(step.key)
+  const first = Math.min(...(own?.work ?? []).map((e) => e.seq), Number.POSITIVE_INFINITY)
+  const of = state.entries.filter(
+    (e) =>
+      live(state, e.entry.id) &&
+      e.entry.kind !== 'request' &&
+      (step.section === undefined || [undefined, step.section].includes(e.entry.where.section)),
+  )
+  const before = of.filter((e) => e.seq < first && e.entry.kind === 'release').pop()?.seq ?? 0
+  return of.filter((e) => e.seq > before)
+}
+
+/** The wall in a few lines: how high it shows, whose plan, what holds it. */
+function factsFor({ layout }: WallState, units: UnitSystem): string[] {
+  const { plan } = layout
+  const of = [plan.engineerBy, plan.engineerLicence, plan.engineer, plan.engineerOn].filter(Boolean)
+  return [
+    `Shows up to ${formatLength(exposedHeight(plan), units, 2)}, ${formatLength(plan.length, units, 2)} long.`,
+    of.length > 0 ? `Engineer: ${of.join(', ')}.` : 'No engineer’s plan is named.',
+  ]
+}
 
 /** @param units - what the reader reads lengths in */
 export async function outsideShown(token: unknown, units: UnitSystem, headers: Headers): Promise<Result<OutsideShown>> {
@@ -240,10 +273,7 @@ export async function outsideShown(token: unknown, units: UnitSystem, headers: H
   const { plan, system } = state.layout
   const point = pointOf(plan, step.stage.hold ?? '')
   const status = statusOf(state, step)
-  const at = state.logs.get(step.key)
-  const here = [...(at?.work ?? []), ...(at?.releases ?? []), ...(at?.overrides ?? [])]
-    .filter((e) => live(state, e.entry.id))
-    .sort((a, b) => a.seq - b.seq)
+  const here = lookedAt(state, step)
   return ok({
     wall: wall.name,
     site: wall.site,
@@ -264,6 +294,10 @@ export async function outsideShown(token: unknown, units: UnitSystem, headers: H
       text: lineOf(state, e.entry, { units }),
       out: state.outs.has(e.entry.id),
     })),
+    open: openFindings(state)
+      .filter(({ entry: { where } }) => where.section === undefined || where.section === step.section)
+      .map((f) => say(state.outs.get(f.entry.id)?.text ?? '', units)),
+    facts: factsFor(state, units),
     photos: photo.among(here).map((e) => ({ file: e.entry.data.file, caption: e.entry.data.caption ?? '', seq: e.seq })),
   })
 }
@@ -273,7 +307,7 @@ export async function outsidePhoto(token: unknown, file: unknown, headers: Heade
   const opened = await open(token, headers)
   if (!opened.ok) return undefined
   const { state, step, wall } = opened.value
-  const shown = photo.among(state.logs.get(step.key)?.work ?? []).find((e) => e.entry.data.file === file && live(state, e.entry.id))
+  const shown = photo.among(lookedAt(state, step)).find((e) => e.entry.data.file === file)
   return shown && photoOf(wall.id, shown.entry.data.file, false)
 }
 

@@ -6,6 +6,7 @@ import {
   misplaced,
   ok,
   type Plan,
+  type Problem,
   planHash,
   type Result,
   readPlan,
@@ -72,6 +73,20 @@ export async function wallFor(person: Person, id: string): Promise<WallRow | und
 /** Who may plan. */
 export const mayPlan = (person: Person) => person.role === 'foreman' || person.role === 'office'
 
+/** Somewhere on earth it is tomorrow already, ms. */
+const AHEAD = 14 * 3_600_000
+/** Days in a plan that have not come: nobody has signed or answered anything then. */
+function daysAhead(plan: Plan, now: number): Problem[] {
+  const today = new Date(now + AHEAD).toISOString().slice(0, 10)
+  const days: readonly (readonly [string, string | undefined])[] = [
+    ['engineerOn', plan.engineerOn],
+    ...(plan.asked ?? []).map((a, i) => [`asked[${i}].on`, a.on] as const),
+  ]
+  return days.flatMap(([field, day]) =>
+    day !== undefined && day > today ? [{ field, message: `${day} has not come yet; give the day that stands on the paper` }] : [],
+  )
+}
+
 /**
  * @param before - plan and site of the wall it is a revision of. A wall stands where it stands: its rules are those of the site it was
  *   made for, whatever a revision calls it
@@ -89,6 +104,8 @@ async function checkPlan(person: Person, value: unknown, before?: { plan: Plan; 
   const plan = under.value
   const large = tooManyPieces(plan)
   if (large) return failAll([large])
+  const ahead = daysAhead(plan, Date.now())
+  if (ahead.length > 0) return failAll(ahead)
   const layout = await laidOut(plan)
   if (!layout.ok) return layout
   const nowhere = misplaced(layout.value)

@@ -70,7 +70,12 @@ test('the link goes to the address in the record and nowhere else; it shows what
   expect((await s.owner.pool.query('SELECT * FROM outside_link')).rows.every((r) => !JSON.stringify(r).includes(token))).toBe(true)
   const shown = await outsideShown(token, 'metric', outside())
   expect(shown).toMatchObject({ ok: true, value: { by: 'Mara Quill', name: 'Imre Vale', as: 'Engineer', missing: [] } })
-  expect(shown.ok && shown.value.lines.length).toBe(1)
+  expect(shown.ok && shown.value.lines.map((l) => l.text)).toEqual([
+    'Plan revision 1 issued',
+    expect.stringMatching(/T-4711/),
+    expect.stringMatching(/^Set-out verified/),
+  ])
+  expect(shown.ok && shown.value.facts.join(' ')).toMatch(/^Shows up to .* Engineer: /)
   expect(said(await decideOutside(decision(token, { licence: '-' }), outside()))).toMatch(/licence or register number/)
   // Twice at once, from two places: one decision.
   const both = await Promise.all([decideOutside(decision(token), outside()), decideOutside(decision(token, { decision: 'rejected' }), outside())])

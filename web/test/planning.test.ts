@@ -16,6 +16,13 @@ beforeAll(async () => {
 afterAll(() => s.end())
 const row = async (id: string) => (await wallFor(s.person('foreman'), id)) as WallRow
 
+test('a plan signed on a day that has not come is not issued; one signed today is', async () => {
+  const plan = planNamed('Signed ahead')
+  const day = (ahead: number) => new Date(Date.now() + ahead * 86_400_000).toISOString().slice(0, 10)
+  expect(await createWall(s.person('foreman'), { ...plan, engineerOn: day(3) })).toMatchObject({ ok: false, problems: [{ field: 'engineerOn' }] })
+  expect(await createWall(s.person('foreman'), { ...plan, engineerOn: day(0) })).toMatchObject({ ok: true })
+})
+
 describe('a wall put away', () => {
   test('goes from the Yard and is kept whole: opened, recorded on by a device that comes late, and brought back', async () => {
     const id = await newWall(s, 'Away wall')

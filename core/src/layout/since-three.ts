@@ -6,7 +6,7 @@ import { buildingOf, type WallSystem } from '../systems'
 import { longestWay, stoodOn } from '../water/drain'
 import type { PadStep } from './base-steps'
 import type { Course } from './rows'
-import { type FoundFact, factsOf, frontSteepest, type SoilKnown, whoseWall } from './whose'
+import { type FoundFact, factsOf, frontSteepest, whoseWall } from './whose'
 
 interface Word {
   readonly id: string
@@ -14,7 +14,7 @@ interface Word {
   readonly blocks: boolean
 }
 
-/** What stands between a wall and its crew by the ladder, in words. @param soil - as it was found */
+/** What stands between a wall and its crew by the ladder, in words. */
 export function ladderWords(plan: Plan, facts: readonly FoundFact[], height: number): Word[] {
   const { engineer, ask } = whoseWall(plan, facts)
   const words: Word[] = []
@@ -193,9 +193,8 @@ export function sinceThree(
   tops: readonly PadStep[],
   courses: readonly Course[],
   height: number,
-  soil: SoilKnown = {},
 ): Word[] {
-  const facts = factsOf({ plan, system, steps, tops, courses }, soil)
+  const facts = factsOf({ plan, system, steps, tops, courses })
   return [
     ...ladderWords(plan, facts, height),
     ...unsaid(plan),

@@ -1,5 +1,5 @@
 export { answerOf } from './admission/outside'
-export { secondLook, whyNotAlone } from './admission/second-look'
+export { secondLook, secondLookFrom, whyNotAlone } from './admission/second-look'
 export * from './admit'
 export * from './away'
 export * from './bedding'

@@ -342,12 +342,12 @@ export function clashesOf(plan: Booked & { readonly rules?: WallRules | undefine
         ? {
             limit: l.limit,
             clash: true,
-            message: `${is}, the ${LEVEL_NAMES[firm.level].toLowerCase()} holds ${limitSaid(d, firm.value)} firm. Both stand: settle it with the office and whoever signed the drawing.`,
+            message: `${is}, the ${LEVEL_NAMES[firm.level].toLowerCase()} holds ${limitSaid(d, firm.value)} firm. Both stand: settle it with the office and the engineer who signed the drawing.`,
           }
         : {
             limit: l.limit,
             clash: false,
-            message: `${is}, a deviation from the ${limitSaid(d, ships.value)} of the rules. Whoever signs for the wall should know.`,
+            message: `${is}, a deviation from the ${limitSaid(d, ships.value)} of the rules. The engineer who signs for the wall is told.`,
           },
     ]
   })

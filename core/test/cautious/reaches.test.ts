@@ -355,6 +355,9 @@ describe('a company of one person', () => {
       /still to be looked at: looked along it from both ends/,
     )
     expect(site.refusal(second(site, '2026-05-20T09:40:00Z', '01900000-0000-7000-8000-0000000000ff'))).toMatch(/is not a photo/)
+    const soon = { ...photoOf({ stage: 'subgrade', section: 'B' }), at: '2026-05-20T08:20:00Z' }
+    site.put(soon)
+    expect(site.refusal(second(site, '2026-05-20T09:40:00Z', soon.id))).toMatch(/was taken before the second look/)
     const release = second(site, '2026-05-20T09:40:00Z', photo.id)
     expect(site.refusal(release)).toBe('')
   })

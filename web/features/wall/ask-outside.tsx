@@ -172,7 +172,7 @@ function AskForm({ step, record, onDone }: { step: Step; record: AskProps['recor
           <Field label="Their own e-mail address" type="email" value={v.address} onChange={(address) => set({ address })} />
         </div>
       </Row>
-      <Choice<string> label="As the" value={v.as} options={Object.entries(LOOKS_AS)} onChange={(as) => set({ as })} />
+      <Choice<string> label="As what" value={v.as} options={Object.entries(LOOKS_AS)} onChange={(as) => set({ as })} />
       <div>
         They get a link that opens once, without an account, and not on a device of yours. Address, name and licence stay in the record; who they are
         is not checked.

@@ -1,10 +1,12 @@
 'use client'
 
-import { CLEARED_BY, latestOf, live, type RecordedEntry, type Step, secondLook, type WallState } from '@stone-tally/core'
+import { CLEARED_BY, latestOf, live, type RecordedEntry, type Step, secondLook, secondLookFrom, type WallState } from '@stone-tally/core'
 import { useState } from 'react'
 import { Button, Check, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { When } from './diary'
 import { SignatureField } from './signature'
 import type { Signature } from './signature-strokes'
+import { useNow } from './today'
 import { useTyped, useTypedForm } from './typed'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { whereOf } from './work/types'
@@ -95,8 +97,26 @@ export function SecondLook({ state, step, me, record }: Opens & { state: WallSta
   const [signature, setSignature] = useState<Signature>({ typed: me.name })
   const { busy, problems, go } = useRecord(record)
   const items = secondLook(step)
-  const photo = latestOf(state, (e) => e.kind === 'photo' && e.where.stage === step.stage.id && e.where.section === step.section && live(state, e.id))
   const missing = items.filter((i) => !seen.includes(i.id))
+  const from = secondLookFrom(state, step)
+  const photo = latestOf(
+    state,
+    (e) =>
+      e.kind === 'photo' &&
+      e.where.stage === step.stage.id &&
+      e.where.section === step.section &&
+      live(state, e.id) &&
+      Date.parse(e.at) >= Date.parse(from ?? e.at),
+  )
+  const now = useNow(state)
+  // By this device's own clock, as the entry will be; the house has the last word.
+  const early = from !== undefined && now !== undefined && now < from
+  const wants = [
+    early ? 'the pause' : '',
+    missing.length > 0 ? `${missing.length} still to look at` : '',
+    photo ? '' : 'a photo',
+    reason.trim().length < 3 ? 'what was seen' : '',
+  ].filter(Boolean)
   const put = async () => {
     const data = { decision: 'released', reason: reason.trim(), signature, second: { confirmed: [...seen], photo: photo?.entry.id ?? '' } }
     if (await go([{ kind: 'release', where: whereOf(step), data }])) noReason()
@@ -104,6 +124,11 @@ export function SecondLook({ state, step, me, record }: Opens & { state: WallSta
   return (
     <Stack>
       <strong>Second look by the same person</strong>
+      {early ? (
+        <div>
+          After a pause: from <When at={from} /> on.
+        </div>
+      ) : null}
       {items.map((i) => (
         <Check key={i.id} checked={seen.includes(i.id)} onChange={(on) => setSeen(on ? [...seen, i.id] : seen.filter((s) => s !== i.id))}>
           {i.text}
@@ -112,8 +137,8 @@ export function SecondLook({ state, step, me, record }: Opens & { state: WallSta
       <div>{photo ? '✓ The newest photo of this step goes with it.' : 'A photo taken at this look goes with it: take it below.'}</div>
       <Field label="What was seen; it is kept with the decision" value={reason} onChange={setReason} />
       <SignatureField value={signature} onChange={setSignature} name={me.name} />
-      <NowButton isDisabled={busy || missing.length > 0 || !photo || reason.trim().length < 3} onPress={put}>
-        {missing.length > 0 ? `Release · ${missing.length} still to look at` : 'Release after the second look'}
+      <NowButton isDisabled={busy || wants.length > 0} onPress={put}>
+        {wants.length > 0 ? `Release · missing: ${wants.join(', ')}` : 'Release after the second look'}
       </NowButton>
       <Problems list={problems} />
     </Stack>

@@ -39,18 +39,36 @@ export function whyNotAlone(state: WallState, step: Step): string | undefined {
   return undefined
 }
 
+/** When work of a step was recorded last, ms since 1970; minus infinity where none was. */
+const lastWork = (state: WallState, step: Step): number =>
+  Math.max(
+    Number.NEGATIVE_INFINITY,
+    ...(state.logs.get(step.key)?.work ?? [])
+      .filter((e) => live(state, e.entry.id) && !!kindOf(e.entry.kind)?.work)
+      .map((e) => Date.parse(e.entry.at)),
+  )
+
+/**
+ * From when on the same person may look again, ISO 8601; undefined before any work.
+ *
+ * @example secondLookFrom(state, step) // '2026-05-20T09:40:00.000Z'
+ */
+export function secondLookFrom(state: WallState, step: Step): string | undefined {
+  const last = lastWork(state, step)
+  return Number.isFinite(last) ? new Date(last + limitsOf(state.layout.plan).secondLook.value * 3_600_000).toISOString() : undefined
+}
+
 /** A second look by the same person: after a pause, by the list made for it, with a photo taken at it. */
 export function checkSecond(state: WallState, entry: Entry, step: Step, second: NonNullable<ReleaseData['second']>): Result<true> {
   const not = whyNotAlone(state, step)
   if (not) return fail('data.second', `does not do here: ${not}`)
   if (entry.by.role !== 'foreman') return fail('by.role', 'a second look by the same person is recorded by the foreman')
-  const work = (state.logs.get(step.key)?.work ?? []).filter((e) => live(state, e.entry.id))
-  const last = Math.max(Number.NEGATIVE_INFINITY, ...work.filter((e) => !!kindOf(e.entry.kind)?.work).map((e) => Date.parse(e.entry.at)))
-  const pause = limitsOf(state.layout.plan).secondLook.value
-  if (Date.parse(entry.at) < last + pause * 3_600_000)
+  const last = lastWork(state, step)
+  const from = secondLookFrom(state, step)
+  if (from !== undefined && Date.parse(entry.at) < Date.parse(from))
     return fail(
       'at',
-      `is too soon: the work was recorded ${new Date(last).toISOString().slice(11, 16)} UTC, and the second look comes ${pause} h later at the earliest`,
+      `is too soon: the work was recorded ${new Date(last).toISOString().slice(11, 16)} UTC, and the second look comes ${limitsOf(state.layout.plan).secondLook.value} h later at the earliest`,
     )
   const missing = secondLook(step).filter((i) => !second.confirmed.includes(i.id))
   if (missing.length > 0)
@@ -59,6 +77,7 @@ export function checkSecond(state: WallState, entry: Entry, step: Step, second: 
   if (!seen || !photo.is(seen.entry) || !live(state, seen.entry.id)) return fail('data.second.photo', 'is not a photo in the record of this wall')
   const { stage, section } = seen.entry.where
   if (stage !== step.stage.id || section !== step.section) return fail('data.second.photo', `is of another place; take one of ${titleOf(step)}`)
-  if (Date.parse(seen.entry.at) < last) return fail('data.second.photo', 'was taken before the work was done; take one at the second look')
+  if (from !== undefined && Date.parse(seen.entry.at) < Date.parse(from))
+    return fail('data.second.photo', 'was taken before the second look; take one at it')
   return ok(true)
 }

@@ -207,7 +207,10 @@ export function useRung({ id, draft, book, onClose }: Changing) {
   const [low, setLow] = useState(now.low)
   const [higher, setHigher] = useState(now.higher)
   const reason = useWhy(setBy(book, `ladder.${id}`)?.why)
-  const offered = (least: LadderStep) => STEPS.filter((s) => !milder(s, least)).map((s) => [s, STEP_NAMES[s]] as const)
+  const offered = (least: LadderStep) =>
+    STEPS.filter((s) => !milder(s, least))
+      .sort((a, b) => Number(milder(b, a)) - Number(milder(a, b)))
+      .map((s) => [s, STEP_NAMES[s]] as const)
   return {
     ships,
     low,

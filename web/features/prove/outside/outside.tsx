@@ -50,12 +50,13 @@ export function Outside() {
                 {s.by} asks you, as {s.as.toLowerCase()}, whether the work may go on past {s.point.toLowerCase()}. {s.reason}
               </div>
               <div>
-                {s.system}, plan revision {s.revision}.
+                {s.system}, plan revision {s.revision}. {s.facts.join(' ')}
               </div>
             </Stack>
+            {s.open.length > 0 ? <Caution>▲ Out of its limits here, and not closed: {s.open.join('; ')}.</Caution> : null}
             {s.missing.length > 0 ? <Caution>Not complete, so it cannot be released yet. Missing: {s.missing.join('; ')}.</Caution> : null}
             <section aria-labelledby="was-recorded">
-              <h2 id="was-recorded">What was recorded here</h2>
+              <h2 id="was-recorded">What was recorded here since the last release</h2>
               {s.lines.length === 0 ? <p>Nothing yet.</p> : null}
               <ol>
                 {s.lines.map((l) => (
