@@ -164,6 +164,7 @@ async function tell(wall: string, name: string, told: readonly Told[], people: R
       id: demoId(at, `${name} look`, k),
       wall,
       revision: 1,
+      clock: 0,
       at: new Date(at).toISOString(),
       kind: 'look',
       where: {},
@@ -195,6 +196,8 @@ async function tell(wall: string, name: string, told: readonly Told[], people: R
         id,
         wall,
         revision: 1,
+        // Told as a device would whose clock was compared with the house's.
+        clock: 0,
         at: new Date(at).toISOString(),
         kind: t.kind,
         where: t.where,

@@ -14,6 +14,7 @@ import {
   sharing,
   type WallState,
 } from '@stone-tally/core'
+import { houseNow } from './clock'
 import type { Waiting } from './db'
 import { toSend } from './deliver'
 
@@ -81,7 +82,7 @@ export class Folded {
     }
     if (next === before) return
     this.record = next
-    this.again(Date.now())
+    this.again(houseNow())
   }
 
   /** Says what waits now, in order. */

@@ -52,6 +52,7 @@ export function entriesOf(
     ...(f.reason ? { reason: f.reason } : {}),
     ...(f.recheckOf ? { recheckOf: f.recheckOf } : {}),
     ...(f.instrument ? { instrument: f.instrument } : {}),
-    ...(clock === undefined || clock === 0 ? {} : { clock }),
+    // Nought is said too: it is not the same as a clock nobody has compared.
+    ...(clock === undefined ? {} : { clock }),
   }))
 }

@@ -2,6 +2,7 @@
 
 import { admit, type Entry, type Glimpse, glimpsed, type Layout, type RecordedEntry, type WallState, whileAway } from '@stone-tally/core'
 import { noteApart } from './apart'
+import { houseNow } from './clock'
 import { DeviceFull, device, note, noted, type Waiting } from './db'
 import { toSend } from './deliver'
 import { type By, Folded } from './folded'
@@ -236,7 +237,7 @@ export class WallStore {
       const refused = (await this.box.refused()).filter((r) => !this.watched.has(r.id))
       this.folded.wait(
         mine.filter((e) => !this.prompt.has(e.id)),
-        Date.now(),
+        houseNow(),
       )
       this.show({
         waiting: mine.length,
@@ -264,7 +265,7 @@ export class WallStore {
     const entries = entriesOf(facts, { wall: this.wall, revision: this.revision, me, knew: this.folded.seq, now })
     const [first] = entries
     // The same judgement as in the house, so that a refusal needs no signal. Only the first can be judged as things stand.
-    const judged = first && admit(this.folded.state, { ...toSend(first), by: { id: me.id, name: me.name, role: me.role } } as Entry, now)
+    const judged = first && admit(this.folded.state, { ...toSend(first), by: { id: me.id, name: me.name, role: me.role } } as Entry, houseNow(now))
     if (judged && !judged.ok) return judged
     const verdict = judged?.value
     const prompt = this.view.live !== 'lost' && this.mine.length === 0

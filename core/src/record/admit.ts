@@ -1,7 +1,7 @@
 import { fail, failAll, ok, type Problem, type Result } from '../base/result'
 import { said } from '../base/said'
 import { optionalQuantity, optionalRecord, optionalText, quantity, read, record, text, yup } from '../base/schema'
-import { ROLES, type Role } from '../rules'
+import { ROLES, type Role, since } from '../rules'
 import { ADMISSIONS } from './admission'
 import { dailyNeeds } from './daily'
 import type { Entry, Verdict } from './entry'
@@ -11,6 +11,7 @@ import { dayText } from './item'
 import { isOutside, kindOf } from './kinds'
 import { live, type WallState } from './state'
 import { type Step, stepKey } from './step'
+import { atAll, timesOf } from './time'
 import { type KnownRevision, mayBeUnder } from './under'
 import { workOf } from './works'
 
@@ -101,8 +102,12 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
   if (!found.ok) return found
   const step = found.value
   const own = kind?.effect && ADMISSIONS[kind.effect.is]
-  if (own) return own(state, entry, step)
+  if (own) return own(state, entry, step, now)
   if (kind?.beside === 'anywhere' || step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
+  // A clock that is wrong opens nothing: what goes by time is asked by the clock of the house.
+  const times = timesOf(state, entry, now)
+  // Before rule table 3 what is done anew each day went by the device.
+  const days = since(state.layout.plan, 3) ? times : [entry.at]
   const stopped =
     openStops(state).length > 0 && (entry.supersedes || entry.recheckOf) ? barriers(state, step).filter((b) => b.step === undefined && !b.kept) : []
   if (stopped.length > 0) return failAll(stopped.map((b) => ({ field: 'where', message: b.message })))
@@ -111,8 +116,11 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
   }
   // A correction or re-check belongs to work that is already there; the gates let the first one through.
   if (!entry.supersedes && !entry.recheckOf) {
-    // A device whose clock is fast cures nothing: what has to stand for days is timed by the house where that is earlier.
-    const closed = barriers(state, step, at > now ? new Date(now).toISOString() : entry.at).filter((b) => !b.kept)
+    const closed = atAll(
+      times,
+      (when) => barriers(state, step, when),
+      (b) => b.message,
+    ).filter((b) => !b.kept)
     if (closed.length > 0) {
       return failAll(
         closed.map(
@@ -122,9 +130,15 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
     }
   }
   // A correction is made at the desk; whatever else is recorded here was done in the trench.
-  const daily = entry.supersedes ? [] : dailyNeeds(state, step, entry.at)
+  const daily = entry.supersedes
+    ? []
+    : atAll(
+        days,
+        (when) => dailyNeeds(state, step, when),
+        (n) => n.id,
+      )
   if (daily.length > 0) return failAll(daily.map((n) => ({ field: 'where', message: n.message })))
-  const admitted = workOf(step.stage.work.type).admit?.(state, step, entry, () => statusOf(state, step))
+  const admitted = workOf(step.stage.work.type).admit?.(state, step, entry, () => statusOf(state, step), days)
   return !admitted || admitted.ok ? ok(verdictOf(state, entry)) : admitted
 }
 

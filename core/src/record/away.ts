@@ -5,6 +5,7 @@ import { kindOf } from './kinds'
 import type { RevisionData } from './kinds/revision'
 import { live, type WallState } from './state'
 import { stepKey } from './step'
+import { whenOf } from './time'
 
 /** An entry that was made without knowing what others recorded meanwhile. */
 export interface Apart {
@@ -108,7 +109,7 @@ function lookAt(state: WallState, recorded: RecordedEntry, meanwhile: readonly R
     if (twice.length > 0 && !entry.supersedes && !entry.recheckOf)
       return item('recorded-twice', twice, `${names(twice)} recorded the same place meanwhile; strike out the one that is wrong, or let both stand`)
     const undone = meanwhile.filter((e) => e.entry.supersedes !== undefined || decisionOf(e) === 'rejected')
-    const closed = step && undone.length > 0 ? barriers(state, step, entry.at) : []
+    const closed = step && undone.length > 0 ? barriers(state, step, new Date(whenOf(state, recorded).earliest).toISOString()) : []
     const first = closed[0]
     if (first) return item('no-longer-open', undone, `${names(undone)} took back what it stands on: ${first.message}`)
   }

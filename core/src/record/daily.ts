@@ -5,6 +5,7 @@ import type { Entry, RecordedEntry } from './entry'
 import type { CheckData, LookData, WeatherData } from './kinds'
 import { live, type WallState } from './state'
 import type { Step } from './step'
+import { whenOf } from './time'
 
 const HOUR = 3_600_000
 /** A look serves the shift it was made for. */
@@ -13,12 +14,12 @@ const SHIFT = 16 * HOUR
 const FRESH = 24 * HOUR
 
 /** The newest by its own clock up to `now` (ms): devices that were out of reach send late what was done early. */
-function newest(state: WallState, now: number, is: (e: Entry) => boolean): RecordedEntry | undefined {
+function newest(state: WallState, now: number, is: (e: Entry, recorded: RecordedEntry) => boolean): RecordedEntry | undefined {
   let best: RecordedEntry | undefined
   let when = Number.NEGATIVE_INFINITY
   for (const e of state.entries) {
-    if (!is(e.entry) || !live(state, e.entry.id)) continue
-    const at = Date.parse(e.entry.at)
+    if (!is(e.entry, e) || !live(state, e.entry.id)) continue
+    const at = whenOf(state, e).earliest
     if (at <= now + HOUR && at >= when) [best, when] = [e, at]
   }
   return best
@@ -74,8 +75,8 @@ export function dailyNeeds(state: WallState, step: Step, at: string): DailyNeed[
     (e) => e.kind === 'weather' && !(e.data as WeatherData).expected && (e.data as WeatherData).rain >= weatherLimitsOf(plan).wet,
   )
   const look = newest(state, now, (e) => e.kind === 'look')
-  const seen = look ? Date.parse(look.entry.at) : Number.NEGATIVE_INFINITY
-  const wet = rain !== undefined && Date.parse(rain.entry.at) > seen
+  const seen = look ? whenOf(state, look).earliest : Number.NEGATIVE_INFINITY
+  const wet = rain !== undefined && whenOf(state, rain).latest > seen
   const words = look?.entry.data as LookData | undefined
   if (words?.safe && now - seen <= SHIFT && !wet) return needs
   const why = !look
@@ -84,7 +85,7 @@ export function dailyNeeds(state: WallState, step: Step, at: string): DailyNeed[
       ? `${words?.by ?? ''} says that nobody goes in: ${words?.seen ?? ''}`
       : wet
         ? 'It rained since it was looked at'
-        : `It was last looked at on ${look.entry.at.slice(0, 10)}`
+        : `It was last looked at on ${new Date(seen).toISOString().slice(0, 10)}`
   needs.push({
     id: 'look',
     message: `The cut stands ${said.length(deep, 2)} open here. ${why}: a competent person looks at it before anyone goes in, every day and after rain.`,
@@ -104,13 +105,12 @@ export function fillHeld(state: WallState, step: Step, at: string): string | und
   const below = step.stage.id
   const last = newest(state, now, (e) => e.kind === 'lift' && e.where.section === step.section && e.where.stage === below)
   // The first lift lies on ground that was released; what held that is looked at there.
-  const since = last ? Date.parse(last.entry.at) : now - FRESH
+  const since = last ? whenOf(state, last).earliest : now - FRESH
   const limits = weatherLimitsOf(state.layout.plan)
-  const bad = newest(state, now, (e) => {
+  const bad = newest(state, now, (e, recorded) => {
     if (e.kind !== 'weather' || (e.data as WeatherData).expected) return false
     const d = e.data as WeatherData
-    const when = Date.parse(e.at)
-    return when >= since && (d.rain >= limits.soaked || d.low <= limits.frost)
+    return whenOf(state, recorded).latest >= since && (d.rain >= limits.soaked || d.low <= limits.frost)
   })
   if (!bad) return undefined
   const d = bad.entry.data as WeatherData

@@ -9,6 +9,7 @@ import { owedBefore } from './owed'
 import { live, type WallState } from './state'
 import { cleared, complete, isClosed, settled } from './status'
 import { placeOfStep, type Step, stepKey, titleOf } from './step'
+import { whenOf } from './time'
 import { weatherOf } from './weather'
 
 /** Why work may not go on: what is missing, where, and who or what opens the gate. */
@@ -48,7 +49,7 @@ function clockOfStep(state: WallState, other: Step, req: Requirement, at: string
   // Work that nobody did has no time it was done at.
   const work = (state.logs.get(other.key)?.work ?? []).filter((e) => live(state, e.entry.id) && !state.outs.has(e.entry.id))
   if (!days || work.length === 0) return undefined
-  const done = Math.max(...work.map((e) => Date.parse(e.entry.at)))
+  const done = Math.max(...work.map((e) => whenOf(state, e).latest))
   if (since(plan, 3)) return hardClock(state, other, { why: req.why, days, done, seq: Math.max(...work.map((e) => e.seq)) }, at)
   // A reason that was written before it was done speaks of something else.
   const { override } = statusOf(state, other)
@@ -111,11 +112,12 @@ const AHEAD = 120
  */
 function curedAt(state: WallState, done: number, days: number, least: number): { until: number; cold: number } {
   const means = new Map<string, number>()
-  for (const { entry } of state.entries) {
+  for (const recorded of state.entries) {
+    const { entry } = recorded
     const d = entry.data as WeatherData
     if (entry.kind !== 'weather' || d.expected || !live(state, entry.id)) continue
     const mean = d.high === undefined ? d.low : (d.low + d.high) / 2
-    const day = entry.at.slice(0, 10)
+    const day = new Date(whenOf(state, recorded).earliest).toISOString().slice(0, 10)
     means.set(day, Math.min(means.get(day) ?? Number.POSITIVE_INFINITY, mean))
   }
   // Known from the day before the pour on.

@@ -3,15 +3,13 @@ import type { Entry, Verdict } from './entry'
 import { contextOf } from './fold'
 import { kindOf } from './kinds'
 import type { WallState } from './state'
+import { observedAt } from './time'
 
 /** A revision a device is known to have, and since when, ms since 1970. */
 export interface KnownRevision {
   readonly revision: number
   readonly since: number
 }
-
-/** When it was observed by the clock of the house, ms since 1970: what the device's clock was ahead by is taken off. */
-export const observedAt = (entry: Entry): number => Date.parse(entry.at) - (entry.clock ?? 0) * 1000
 
 /** An entry made under a revision while a newer one was in force. */
 export interface UnderOlder {

@@ -3,6 +3,7 @@ import { weatherLimitsOf } from '../rules'
 import type { WeatherData } from './kinds'
 import { latestOf } from './latest'
 import type { WallState } from './state'
+import { whenOf } from './time'
 
 /** The newest weather recorded and the newest expected. */
 export function weatherOf(state: WallState): {
@@ -11,7 +12,7 @@ export function weatherOf(state: WallState): {
 } {
   const of = (expected: boolean) => {
     const e = latestOf(state, (x) => x.kind === 'weather' && !!(x.data as WeatherData).expected === expected)
-    return e && { ...(e.entry.data as WeatherData), at: e.entry.at }
+    return e && { ...(e.entry.data as WeatherData), at: new Date(whenOf(state, e).earliest).toISOString() }
   }
   return { now: of(false), expected: of(true) }
 }

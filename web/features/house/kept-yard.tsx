@@ -2,6 +2,7 @@
 
 import { overviewOf, type WallOverview } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
+import { houseNow } from '@/device/clock'
 import { Folded } from '@/device/folded'
 import { type Held, plansOf, wallsHere } from '@/device/kept'
 import { readLog } from '@/device/log'
@@ -59,8 +60,8 @@ async function overviewHere({ wall }: Held, me: Me): Promise<WallOverview | unde
     await new Promise((done) => setTimeout(done, 0))
   })
   const mine = (await outbox(wall.id).all()).filter((w) => w.owner === undefined || w.owner === me.id)
-  folded.wait(mine, Date.now())
-  return overviewOf(folded.state, new Date().toISOString())
+  folded.wait(mine, houseNow())
+  return overviewOf(folded.state, new Date(houseNow()).toISOString())
 }
 
 function KeptWallRow({ held, me }: { held: Held; me: Me }) {

@@ -1,5 +1,6 @@
 import { dailyNeeds, fillHeld, needsOf, type Step, say, type WallState } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
+import { houseNow } from '@/device/clock'
 import { Button, Caution, Choice, Field, LinkButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { useTypedForm } from './typed'
@@ -10,7 +11,7 @@ import { useRecord } from './work/use-record'
 export function useNow(state: WallState): string | undefined {
   const [now, setNow] = useState<string>()
   // biome-ignore lint/correctness/useExhaustiveDependencies: the state is what tells that time has passed
-  useEffect(() => setNow(new Date().toISOString()), [state])
+  useEffect(() => setNow(new Date(houseNow()).toISOString()), [state])
   return now
 }
 

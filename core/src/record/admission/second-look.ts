@@ -9,6 +9,7 @@ import { kindOf, type ReleaseData } from '../kinds'
 import { photo } from '../kinds/photo'
 import { live, type WallState } from '../state'
 import { type Step, titleOf } from '../step'
+import { timesOf, whenOf } from '../time'
 
 /** What is looked at again at a second look by the same person: each item of the work, and the place as a whole. @example secondLook(step).length */
 export function secondLook({ stage }: Step): { readonly id: string; readonly text: string }[] {
@@ -45,7 +46,7 @@ const lastWork = (state: WallState, step: Step): number =>
     Number.NEGATIVE_INFINITY,
     ...(state.logs.get(step.key)?.work ?? [])
       .filter((e) => live(state, e.entry.id) && !!kindOf(e.entry.kind)?.work)
-      .map((e) => Date.parse(e.entry.at)),
+      .map((e) => whenOf(state, e).latest),
   )
 
 /**
@@ -59,13 +60,13 @@ export function secondLookFrom(state: WallState, step: Step): string | undefined
 }
 
 /** A second look by the same person: after a pause, by the list made for it, with a photo taken at it. */
-export function checkSecond(state: WallState, entry: Entry, step: Step, second: NonNullable<ReleaseData['second']>): Result<true> {
+export function checkSecond(state: WallState, entry: Entry, step: Step, second: NonNullable<ReleaseData['second']>, now: number): Result<true> {
   const not = whyNotAlone(state, step)
   if (not) return fail('data.second', `does not do here: ${not}`)
   if (entry.by.role !== 'foreman') return fail('by.role', 'a second look by the same person is recorded by the foreman')
   const last = lastWork(state, step)
   const from = secondLookFrom(state, step)
-  if (from !== undefined && Date.parse(entry.at) < Date.parse(from))
+  if (from !== undefined && timesOf(state, entry, now).some((at) => at < from))
     return fail(
       'at',
       `is too soon: the work was recorded ${new Date(last).toISOString().slice(11, 16)} UTC, and the second look comes ${limitsOf(state.layout.plan).secondLook.value} h later at the earliest`,
@@ -77,7 +78,7 @@ export function checkSecond(state: WallState, entry: Entry, step: Step, second: 
   if (!seen || !photo.is(seen.entry) || !live(state, seen.entry.id)) return fail('data.second.photo', 'is not a photo in the record of this wall')
   const { stage, section } = seen.entry.where
   if (stage !== step.stage.id || section !== step.section) return fail('data.second.photo', `is of another place; take one of ${titleOf(step)}`)
-  if (from !== undefined && Date.parse(seen.entry.at) < Date.parse(from))
+  if (from !== undefined && whenOf(state, seen).earliest < Date.parse(from))
     return fail('data.second.photo', 'was taken before the second look; take one at it')
   return ok(true)
 }

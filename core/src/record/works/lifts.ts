@@ -62,11 +62,11 @@ export const lifts = defineWork({
     if (step.stage.work.of === 'pad' && foundation.cast) return [`${foundation.name}, ${said.small(compacted)} in one go`]
     return [`${count} ${count === 1 ? 'lift' : 'lifts'} of ${said.small(compacted)}, placed ${said.small(loose)} loose`]
   },
-  admit(state, step, entry, status) {
+  admit(state, step, entry, status, times) {
     if (!kind.is(entry)) return ok(true)
     const { lift, looked, from = 0, to = 2000 } = entry.data
     if (!entry.supersedes && !looked?.trim()) {
-      const held = fillHeld(state, step, entry.at)
+      const held = times.map((at) => fillHeld(state, step, at)).find((h) => h !== undefined)
       if (held)
         return fail(
           'data.looked',

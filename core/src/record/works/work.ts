@@ -58,8 +58,12 @@ export interface WorkType<T extends Work['type'] = Work['type']> {
   progress(state: WallState, step: StepOf<T>, work: readonly RecordedEntry[], all: readonly RecordedEntry[]): Progress
   /** Is the place an entry names one of this step? Looked at before anything else. */
   place?(state: WallState, step: StepOf<T>, entry: Entry): Result<true>
-  /** May it go in, once every gate is open? */
-  admit?(state: WallState, step: StepOf<T>, entry: Entry, status: () => StepStatus): Result<true>
+  /**
+   * May it go in, once every gate is open?
+   *
+   * @param times - when it was done, by the house; more than one where the device's clock is not known
+   */
+  admit?(state: WallState, step: StepOf<T>, entry: Entry, status: () => StepStatus, times: readonly string[]): Result<true>
   /** What a crew needs to know before it begins: targets, amounts, how; in words. */
   wants(state: WallState, step: StepOf<T>): readonly string[]
   /** Its part of a course recorded in one go; undefined where it is recorded by itself, and all that follows with it. */

@@ -2,6 +2,7 @@
 
 import { type FileUnit, type Problem, parseAmount, readReadingsCsv } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
+import { houseNow } from '@/device/clock'
 import { useFeed, useHere } from '@/features/wall'
 import { usePreferences } from '@/ui/preferences'
 import { dataOf, judgeReadings, levelsOf, type Taken } from './readings-in'
@@ -23,7 +24,7 @@ export function useImportReadings() {
   const height = parseAmount(hi, 'length', units)
   const preview = useMemo(() => (content ? readReadingsCsv(content.text, unit) : undefined), [content, unit])
   const how: Taken | undefined = method === 'deviation' ? { method, hi: undefined } : height.ok ? { method, hi: height.value } : undefined
-  const judged = preview?.ok && how && loaded ? judgeReadings(state, preview.value, how, { wall, revision: plans.length, by: me }, Date.now()) : []
+  const judged = preview?.ok && how && loaded ? judgeReadings(state, preview.value, how, { wall, revision: plans.length, by: me }, houseNow()) : []
   const good = judged.filter((j) => !j.problem)
   return {
     file: content?.name,
