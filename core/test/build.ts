@@ -24,7 +24,7 @@ import { entry, layoutOf, NOW, SIGNED } from './plans'
 /** A stretch of pipe as it should lie. */
 export const pipeOf = (step: Step, over: { from: number; to: number }, layout?: Layout) => ({
   ...over,
-  diameter: 0.1,
+  diameter: layout?.building.drain?.diameter ?? 0.1,
   bed: 0.1,
   sock: false,
   start: layout?.building.drain?.outlets.some((o) => Math.abs(o.station - over.from) < 0.3) ? 'outlet' : 'joined',
@@ -60,7 +60,11 @@ export const groundOf = (layout: Layout, section: string, soil: object = FIRM_CL
     ? []
     : [
         entry('soil', where, { answers: soil, from: own.from, to: own.to }),
-        ...[own.from, own.to].map((station) => entry('cut', { ...where, station: Math.min(Math.max(station, own.from), own.to) }, held)),
+        // Since rule table 3 one speaks for ten metres at most.
+        ...(tableOf(layout.plan) > 2
+          ? Array.from({ length: Math.ceil((own.to - own.from) / 9) + 1 }, (_, k) => Math.min(own.from + k * 9, own.to))
+          : [own.from, own.to]
+        ).map((station) => entry('cut', { ...where, station: Math.min(Math.max(station, own.from), own.to) }, held)),
       ]
 }
 

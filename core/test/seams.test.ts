@@ -34,6 +34,7 @@ test('effects are said by the kinds: every word that is an effect as well stands
     expect([file, code.match(/\.kind === '/)]).toEqual([file, null])
   }
   expect(KINDS.filter((k) => k.effect).map((k) => [k.kind, k.effect?.is])).toEqual([
+    ['request', 'asks'],
     ['release', 'decision'],
     ['override', 'override'],
     ['action', 'answer'],

@@ -102,7 +102,7 @@ function touch(state: WallState, id: string | undefined) {
 }
 
 /** What belongs to a step without being work of it. */
-const AT_STEP: ReadonlySet<string | undefined> = new Set(['decision', 'request', 'override'])
+const AT_STEP: ReadonlySet<string | undefined> = new Set(['decision', 'asks', 'override'])
 
 /** Does the entry belong to a step? A photo may, or stand for the wall as a whole. */
 export function isPlaced(entry: Entry): boolean {
@@ -142,7 +142,7 @@ export function advance(state: WallState, recorded: RecordedEntry): WallState {
     if (NEEDED.has(entry.kind)) lookAgain(state, entry.where.section)
     if (kind?.work || kind?.beside) log.work.push(recorded)
     else if (effect?.is === 'decision') log.releases.push(recorded)
-    else if (effect?.is === 'request') log.requests.push(recorded)
+    else if (effect?.is === 'asks') log.requests.push(recorded)
     else log.overrides.push(recorded)
     const verdict = kind?.judge?.(entry, contextOf(state, entry))
     if (verdict?.verdict === 'out') state.outs.set(entry.id, verdict)

@@ -334,12 +334,3 @@ export const openFindings = (state: WallState) =>
       return found && live(state, id) && !isClosed(state, id) && state.byKey.has(stepKey(found.entry.where)) ? [found] : []
     })
     .sort((a, b) => a.seq - b.seq)
-
-/** Hold points whose work is done and that wait for a release. */
-export const waitingHolds = (state: WallState) =>
-  state.holds.filter((s) => {
-    // Where nothing was recorded there is nothing to release.
-    if (!state.logs.has(s.key)) return false
-    const status = statusOf(state, s)
-    return status.hold !== 'released' && settled(status) && owedBefore(state, s).length === 0
-  })

@@ -1,11 +1,11 @@
 import { said } from '../base/said'
-import { pointOf, type Role } from '../rules'
+import { pointOf, type Role, tableOf } from '../rules'
 import type { RecordedEntry, Verdict } from './entry'
 import { statusOf } from './fold'
 import { barriers, nextStep } from './gate'
 import { densityReport } from './ground-report'
 import { type ActionData, kindOf, type OverrideData } from './kinds'
-import { owedBefore } from './owed'
+import { owedNow, releaseNeeds } from './release-needs'
 import { live, type WallState } from './state'
 import { isClosed, settled } from './status'
 import { type Step, stepKey, titleOf } from './step'
@@ -51,7 +51,7 @@ export const inspectionPoints = (state: WallState): PointStatus[] =>
     if (!point) return []
     const s = statusOf(state, step)
     const log = state.logs.get(step.key)
-    const owed = hold && s.hold !== 'released' && log ? owedBefore(state, step) : []
+    const owed = hold && s.hold !== 'released' && log ? releaseNeeds(state, step).map((n) => n.message) : []
     const work = log?.work.filter((e) => live(state, e.entry.id)) ?? []
     const stateOf = (): PointState => {
       if (s.open.length > 0) return 'open finding'
@@ -192,17 +192,33 @@ export function dueOf(state: WallState, at?: string): Due[] {
       urgent: false,
     })
   }
+  due.push(...owedDue(state))
+  return due
+}
+
+/** What is owed by now: what a hold point waits for is urgent, the tests of lifts just placed are not yet. */
+function owedDue(state: WallState): Due[] {
+  if (tableOf(state.layout.plan) > 1)
+    return owedNow(state).map((o) => ({
+      id: o.id,
+      what: `${o.message} ${o.at === 'density' ? 'owed' : ''}`.trim(),
+      why: o.holds ? `${o.before} waits for it` : `before ${o.before.toLowerCase()} is released`,
+      roles: o.roles,
+      step: o.step.key,
+      urgent: o.holds,
+    }))
   const { owed } = densityReport(state)
-  if (owed > 0)
-    due.push({
+  if (owed === 0) return []
+  return [
+    {
       id: 'tests',
       what: `${owed} density ${owed === 1 ? 'test' : 'tests'} owed`,
       why: 'lifts were placed that nobody has tested',
       roles: ['crew', 'inspector'],
       step: undefined,
       urgent: false,
-    })
-  return due
+    },
+  ]
 }
 
 /** Cause and action of a finding in words. */

@@ -2,6 +2,8 @@ import { limitsOf, pointOf } from '../rules'
 import { dailyNeeds, fillHeld } from './daily'
 import { statusOf } from './fold'
 import { barriers, nextStep } from './gate'
+import { type Owed, testsOwedAt } from './owed'
+import { releaseNeeds } from './release-needs'
 import type { WallState } from './state'
 import { settled } from './status'
 import { placeOfStep, type Step, titleOf } from './step'
@@ -15,6 +17,8 @@ export interface Now {
   readonly wants: readonly string[]
   /** Why it does not go on; empty when it does. */
   readonly holds: readonly string[]
+  /** What is to be done before it is released, beside its own work; of lifts, the tests they owe by now. */
+  readonly owed: readonly Owed[]
   /** Steps that nothing stands before, of this section first; asked only where it does not go on. */
   readonly meanwhile: readonly Step[]
 }
@@ -36,8 +40,15 @@ export function nowOf(state: WallState, section?: string, at?: string): Now | un
     title: titleOf(step),
     wants: workOf(step.stage.work.type).wants(state, step as never),
     holds,
+    owed: owedAt(state, step),
     meanwhile: holds.length > 0 ? meanwhileOf(state, step, section, at) : [],
   }
+}
+
+const owedAt = (state: WallState, step: Step): readonly Owed[] => {
+  if (step.stage.hold && settled(statusOf(state, step))) return releaseNeeds(state, step)
+  const tests = testsOwedAt(state, step)
+  return tests ? [tests] : []
 }
 
 function holdsOf(state: WallState, step: Step, at: string | undefined): string[] {
@@ -46,6 +57,9 @@ function holdsOf(state: WallState, step: Step, at: string | undefined): string[]
   if (settled(status) && step.stage.hold) {
     const point = pointOf(state.layout.plan, step.stage.hold)
     const title = `Hold point ${point?.title ?? step.stage.title}${placeOfStep(step)}`
+    const needs = releaseNeeds(state, step)
+    if (needs.length > 0 && status.hold !== 'rejected')
+      return [`${title} is not to be released yet. Owed: ${needs.map((n) => n.message).join('; ')}`, ...open]
     return [`${title} ${status.hold === 'rejected' ? 'was rejected' : `waits for the ${point?.roles.join(' or ') ?? 'inspector'}`}`, ...open]
   }
   return [...open, ...barriers(state, step, at).map((b) => b.message), ...todayOf(state, step, at)]

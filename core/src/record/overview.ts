@@ -1,7 +1,8 @@
 import type { Role } from '../rules'
-import { barriers, nextStep, openFindings, waitingHolds } from './gate'
+import { barriers, nextStep, openFindings } from './gate'
 import { dueOf } from './inspection'
 import { type CellProgress, progressOf } from './progress'
+import { waitingHolds } from './release-needs'
 import type { WallState } from './state'
 import { titleOf } from './step'
 

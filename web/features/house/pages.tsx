@@ -48,8 +48,8 @@ export function BoardPlace({ seen, walk }: { seen?: Readonly<globalThis.Record<s
 /** Dig and pad, at the panel its address says. */
 export function GroundPlace() {
   const query = useSearchParams()
-  const [finding, tab] = [query.get('finding'), query.get('tab')]
-  return <Ground key={`${finding} ${tab}`} {...(finding ? { finding } : {})} {...(tab ? { tab } : {})} />
+  const [finding, tab, step] = [query.get('finding'), query.get('tab'), query.get('step')]
+  return <Ground key={`${finding} ${tab} ${step}`} {...(finding ? { finding } : {})} {...(tab ? { tab } : {})} {...(step ? { step } : {})} />
 }
 
 /** Places that need nothing but the wall and its record. */

@@ -14,6 +14,7 @@ import {
   pointOf,
   type RecordedEntry,
   type ReleaseData,
+  releaseNeeds,
   type Step,
   type StepStatus,
   say,
@@ -26,6 +27,7 @@ import { Button, Check, Choice, Field, LinkButton, NowButton, Problems, Quiet, R
 import { usePreferences } from '@/ui/preferences'
 import { AskOutside } from './ask-outside'
 import { LiftClearance, SecondLook, StrengthForm } from './opened'
+import { OwedList } from './owed-list'
 import { SignatureField } from './signature'
 import type { Signature } from './signature-strokes'
 import { useNow } from './today'
@@ -111,6 +113,8 @@ export function HoldPanel({ state, step, status, me, record, wall }: Omit<GatePr
   const point = pointOf(state.layout.plan, step.stage.hold ?? '')
   if (!point || status.hold === 'released' || !settled(status)) return null
   const may = point.roles.includes(me.role)
+  // What a release would be refused for is said before anybody writes and signs.
+  const needs = status.hold === 'rejected' ? [] : releaseNeeds(state, step)
   const decide = async (decision: 'released' | 'rejected', reported?: Reported) => {
     const data = {
       decision,
@@ -128,8 +132,8 @@ export function HoldPanel({ state, step, status, me, record, wall }: Omit<GatePr
   const ready = !busy && reason.trim().length >= 3 && signed
   const buttons = (reported?: Reported) => (
     <Row>
-      <NowButton isDisabled={!ready || (told && !reported)} onPress={() => decide('released', reported)}>
-        {told ? 'Record: released' : 'Release'}
+      <NowButton isDisabled={!ready || needs.length > 0 || (told && !reported)} onPress={() => decide('released', reported)}>
+        {`${told ? 'Record: released' : 'Release'}${needs.length > 0 ? ' · first what is owed' : ''}`}
       </NowButton>
       <Button isDisabled={!ready || (told && !reported)} onPress={() => decide('rejected', reported)}>
         {told ? 'Record: rejected' : 'Reject'}
@@ -143,6 +147,12 @@ export function HoldPanel({ state, step, status, me, record, wall }: Omit<GatePr
         {status.hold === 'rejected' ? ' (rejected)' : ''}
       </strong>
       <div>{say(point.reason, units)}</div>
+      {needs.length > 0 ? (
+        <>
+          <strong>Not to be released yet. First:</strong>
+          <OwedList list={needs} wall={wall} label="Owed before the release" />
+        </>
+      ) : null}
       {status.hold === 'rejected' && status.decision ? (
         <div>{lineOf(state, status.decision.entry, { units })}. Put it right and record it; then it is asked for again.</div>
       ) : null}
@@ -154,7 +164,9 @@ export function HoldPanel({ state, step, status, me, record, wall }: Omit<GatePr
           {buttons()}
         </>
       ) : (
-        <div>The work is recorded. It waits for the {point.roles.join(' or ')}; work may not go past it.</div>
+        <div>
+          {needs.length > 0 ? 'Then it waits' : 'The work is recorded. It waits'} for the {point.roles.join(' or ')}; work may not go past it.
+        </div>
       )}
       {!may && me.role === 'foreman' && whyNotAlone(state, step) === undefined ? (
         <SecondLook state={state} step={step} me={me} record={record} />

@@ -1,6 +1,6 @@
 'use client'
 
-import { barriers, decidedBy, KINDS, mayRecord, type Step, say, statusOf, type WallState, weatherAt } from '@stone-tally/core'
+import { barriers, decidedBy, KINDS, mayRecord, type Step, say, statusOf, testsOwedAt, type WallState, weatherAt } from '@stone-tally/core'
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
@@ -8,6 +8,7 @@ import { usePreferences } from '@/ui/preferences'
 import { Words } from '@/ui/words'
 import { DiaryList } from './diary'
 import { ConflictPanel, FindingsPanel, GatePanel, HoldPanel, UnmatchedPanel } from './gate'
+import { OwedList } from './owed-list'
 import { PhotoStrip } from './photos'
 import { NeedsPanel, OldWeather, TodayPanel, useDaily, useNow } from './today'
 import { isTyping } from './typed'
@@ -58,6 +59,8 @@ export function StepCard({
   const mayDo = mayRecord(me.role, kind)
   const today = useDaily(state, step)
   const at = useNow(state)
+  // Known from the first lift on, not only where a release is refused for them.
+  const tests = testsOwedAt(state, step)
   const stands = recheck ? [] : barriers(state, step, at)
   // What only warns lets the work be recorded that was done all the same.
   const gated = stands.some((b) => !b.kept)
@@ -102,6 +105,11 @@ export function StepCard({
         onRecheck={(e) => setRecheck({ id: e.entry.id, station: e.entry.where.station, offset: e.entry.where.offset })}
       />
       <HoldPanel key={`h${step.key}`} state={state} step={step} status={status} me={me} record={record} wall={wall} />
+      {tests ? (
+        <Caution as="div">
+          <OwedList list={[tests]} wall={wall} label="Owed by these lifts" />
+        </Caution>
+      ) : null}
       {step.stage.needs ? <NeedsPanel state={state} step={step} wall={wall} /> : null}
       {waits ? <TodayPanel needs={today} me={me} record={record} wall={wall} /> : null}
       {stands.length > 0 ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}

@@ -21,6 +21,6 @@ const admitOverride: Admission = (state, _entry, step) =>
 /** What an entry that does more than record work must meet at its step, by what it does; others go through the gates. */
 export const ADMISSIONS: Readonly<Partial<Record<Effect['is'], Admission>>> = {
   decision: admitRelease,
-  request: admitRequest,
+  asks: admitRequest,
   override: admitOverride,
 }

@@ -1,6 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, record } from '../../base/schema'
+import { LENGTH_TOLERANCE } from '../../geometry'
 import { cutTopAt, type Layout, stepAt } from '../../layout'
 import { limitsOf, since, tableOf } from '../../rules'
 import { formatLength, formatStation } from '../../units/length'
@@ -39,9 +40,18 @@ export function roomBehind(layout: Layout): number {
   return Math.max(layout.building.course(1).depth + layout.plan.excavation.behind, longest)
 }
 
-/** Depth of the cut behind the wall at a station: top grade to the bottom of the trench, m. @example cutDepth(layout, 12) // 1.95 */
-export const cutDepth = (layout: Layout, station: number): number =>
-  cutTopAt(layout.plan, station) - (stepAt(layout.steps, station) - layout.building.foundation.thickness)
+/**
+ * Depth of the cut behind the wall at a station: top grade to the bottom of the trench, m. Where the pad steps, down to the lower side, which is
+ * where people stand (since rule table 3; before it was the side the step begins).
+ *
+ * @example cutDepth(layout, 12) // 1.95
+ */
+export function cutDepth(layout: Layout, station: number): number {
+  const { plan, steps, building } = layout
+  const beside = since(plan, 3) ? steps.filter((s) => s.start <= station + LENGTH_TOLERANCE && s.end >= station - LENGTH_TOLERANCE) : []
+  const pad = Math.min(stepAt(steps, station), ...beside.map((s) => s.elevation))
+  return cutTopAt(plan, station) - (pad - building.foundation.thickness)
+}
 
 /**
  * What a cut asks for over the depth at which sides bury people: how it is held, who judged it, and what lies and stands at its edge.

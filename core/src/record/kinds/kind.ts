@@ -30,7 +30,7 @@ export type Effect<D = unknown> =
   /** It lets the work go past its step for a written reason. */
   | { readonly is: 'override' }
   /** It asks somebody from outside to decide on the hold point of its step. */
-  | { readonly is: 'request' }
+  | { readonly is: 'asks' }
   /** It answers a finding, which it names. */
   | { readonly is: 'answer'; of(data: D): string }
   /** It takes an entry out, which it supersedes; of any kind. */

@@ -22,7 +22,7 @@ export const isOutside = (by: { readonly id: string }): boolean => by.id.startsW
 
 export const request = defineKind({
   kind: 'request',
-  effect: { is: 'request' },
+  effect: { is: 'asks' },
   roles: ['foreman', 'office'],
   schema: requestData,
   line: ({ data: d }) => `${d.name}, ${LOOKS_AS[d.as].toLowerCase()}, is asked to look: a link goes to ${d.address}`,

@@ -5,6 +5,7 @@ import {
   gridPlaced,
   nextStep,
   openFindings,
+  owedNow,
   type ProgressBook,
   progressBook,
   settled,
@@ -66,6 +67,7 @@ export function useBoard({ open, from, seen }: Opened) {
   const worked = useRef(false)
   const at = station ?? (own ? own.from + (own.to - own.from) / 2 : 0)
   const holds = waitingHolds(state)
+  const owed = useMemo(() => owedNow(state), [state])
   const findings = openFindings(state)
   // Only a second revision can leave work behind.
   const lost = useMemo(() => (plans.length > 1 ? unmatched(state) : []), [state, plans.length])
@@ -189,6 +191,7 @@ export function useBoard({ open, from, seen }: Opened) {
     readings,
     here,
     holds,
+    owed,
     findings,
     lost,
     help,

@@ -1,14 +1,14 @@
 'use client'
 
-import { say, stepKey, titleOf, type Where } from '@stone-tally/core'
+import { say, stepKey, titleOf } from '@stone-tally/core'
 import { usePreferences } from '@/ui/preferences'
 import { Pick } from './course-table'
 import type { BoardState } from './use-board'
 
 /** Hold points that wait, work that no longer fits its plan, and findings that are open. */
-export function Waits({ of: { state, holds, lost, findings, goTo } }: { of: BoardState }) {
+export function Waits({ of: { state, holds, owed, lost, findings, goTo } }: { of: BoardState }) {
   const { units } = usePreferences()
-  if (findings.length + holds.length + lost.length === 0) return null
+  if (findings.length + holds.length + owed.length + lost.length === 0) return null
   return (
     <div>
       <h2 className="minor">Waits and findings</h2>
@@ -16,6 +16,14 @@ export function Waits({ of: { state, holds, lost, findings, goTo } }: { of: Boar
         {holds.map((h) => (
           <li key={h.key}>
             <Pick onPress={() => goTo(h.key)}>⬣ {titleOf(h)}: waits for release</Pick>
+          </li>
+        ))}
+        {owed.map((o) => (
+          <li key={o.id}>
+            <Pick onPress={() => goTo(o.step.key)}>
+              ○ {say(o.message, units)}
+              {o.at === 'density' ? ' owed' : ''}: {o.holds ? `${o.before} waits for it` : `before ${o.before.toLowerCase()} is released`}
+            </Pick>
           </li>
         ))}
         {lost.map((u) => (
@@ -27,14 +35,16 @@ export function Waits({ of: { state, holds, lost, findings, goTo } }: { of: Boar
             </Pick>
           </li>
         ))}
-        {findings.map((f) => (
-          <li key={f.entry.id}>
-            <Pick onPress={() => goTo(stepKey(f.entry.where as Where))}>
-              ▲ {state.byStage.get(f.entry.where.stage ?? '')?.title}, section {f.entry.where.section} course {f.entry.where.course}:{' '}
-              {say(state.outs.get(f.entry.id)?.text ?? '', units)}
-            </Pick>
-          </li>
-        ))}
+        {findings.map((f) => {
+          const at = state.byKey.get(stepKey(f.entry.where))
+          return (
+            <li key={f.entry.id}>
+              <Pick onPress={() => goTo(stepKey(f.entry.where))}>
+                ▲ {at ? titleOf(at) : state.byStage.get(f.entry.where.stage ?? '')?.title}: {say(state.outs.get(f.entry.id)?.text ?? '', units)}
+              </Pick>
+            </li>
+          )
+        })}
       </ul>
     </div>
   )

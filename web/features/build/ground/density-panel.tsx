@@ -26,13 +26,13 @@ import { type GroundProps, padStep } from './types'
 
 /** Laboratory curves, field tests against them, what is owed, and tests done again after rework. */
 export function DensityPanel(props: GroundProps) {
-  const { state, section, units, me, record, finding, wall } = props
+  const { state, section, units, me, record, finding, wall, tested: asked } = props
   const pad = padStep(state, section)
   // Fill behind the wall is tested as the pad is, course by course, where lifts were placed.
   const lifted = state.steps.filter((s) => s.section === section && s.stage.work.type === 'lifts' && s.key !== pad?.key && state.logs.has(s.key))
   const places = [...(pad ? [pad] : []), ...lifted]
   const [where, setWhere] = useState<string>()
-  const tested = finding ? stepKey(state.byId.get(finding)?.entry.where ?? {}) : undefined
+  const tested = finding ? stepKey(state.byId.get(finding)?.entry.where ?? {}) : asked
   const step = places.find((s) => s.key === (where ?? tested)) ?? places.find((s) => densityReport(state, s.key).owed > 0) ?? pad
   const report = densityReport(state, step?.key)
   const curves = curvesOf(state)

@@ -50,13 +50,13 @@ const TABS = Object.entries(PANELS).map(([id, [name]]) => [id as Tab, name] as c
 const FOR_KIND: Readonly<Record<string, Tab>> = { soil: 'soil', undercut: 'soil', density: 'density', sight: 'level', obstruction: 'dig', cut: 'dig' }
 
 /** From the first set-up of the level to a pad that is proven level: the trench drawn, and what is done in it. */
-export function GroundPage({ finding, tab: wanted }: { finding?: string; tab?: string }) {
+export function GroundPage({ finding, tab: wanted, step: tested }: { finding?: string; tab?: string; step?: string }) {
   const { wall, name, me } = useHere()
   const feed = useFeed()
   const { state, record, loaded } = feed
   const { units } = usePreferences()
   const { plan } = state.layout
-  const [section, setSection] = useState(plan.sections[0]?.id ?? '')
+  const [section, setSection] = useState((tested ? state.byKey.get(tested)?.section : undefined) ?? plan.sections[0]?.id ?? '')
   const [tab, setTab] = useState<Tab>(wanted && wanted in PANELS ? (wanted as Tab) : 'dig')
   const [chosen, setStation] = useState<number>()
   const [box, width] = useWidth<HTMLDivElement>(1180)
@@ -157,6 +157,7 @@ export function GroundPage({ finding, tab: wanted }: { finding?: string; tab?: s
           me={me}
           record={record}
           finding={finding}
+          tested={tested}
         />
       </Frame>
     </>

@@ -13,6 +13,8 @@ export interface GroundProps {
   record(facts: readonly Fact[]): Promise<RecordResult>
   /** Id of the finding that is to be re-checked. */
   finding: string | undefined
+  /** The step whose tests are owed, where somebody came for those. */
+  tested?: string | undefined
 }
 
 /** The step of a section that aims at something. */
