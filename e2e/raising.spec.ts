@@ -1,7 +1,7 @@
 import type { BrowserContext } from '@playwright/test'
 import { SIGNED } from '../core/test/plans'
 import { pictureOf } from '../demo/pictures'
-import { bring, demoWall, expect, fact, newWall, openBoard, post, ready, sendPhoto, signIn, test, unreadable, url } from './site'
+import { bring, demoWall, expect, fact, newWall, openBoard, post, ready, sawAll, sendPhoto, signIn, test, unreadable, url } from './site'
 
 async function people(context: BrowserContext, browser: import('@playwright/test').Browser) {
   await signIn(context, 'foreman')
@@ -52,7 +52,7 @@ test('pipe: laid by stretches, seen on a photo, released with a signature, only 
   await expect(page.getByRole('heading', { name: 'Drain pipe laid' })).toBeVisible()
   await page.getByLabel('Bed below it, mm').fill('90')
   await page.getByText('With the flow', { exact: true }).click()
-  await page.getByRole('button', { name: 'All of these' }).click()
+  await sawAll(page)
   await page.getByRole('button', { name: 'Record this stretch' }).click()
   await expect(page.getByText('a photo of 4.50 to 9.00').first()).toBeVisible()
   await page
@@ -87,7 +87,7 @@ test('pipe: laid by stretches, seen on a photo, released with a signature, only 
 
   // The foreman's page follows without being touched.
   await expect(page.getByRole('heading', { name: 'Pipe covered' })).toBeVisible()
-  await page.getByRole('button', { name: 'All of these' }).click()
+  await sawAll(page)
   await page.getByLabel('Stone over the pipe, mm').fill('160')
   await page.getByRole('button', { name: 'Record 3 of 3' }).click()
   // Since the pipe lies before the stone beside it, that comes next.

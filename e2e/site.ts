@@ -152,6 +152,16 @@ export const openBoard = async (page: Page, wall: string, section = 'B') => {
   await page.locator('label', { hasText: `Section ${section}` }).click()
 }
 
+/** Says of a list that all of it was seen: what is sure in one press, what may not be there one by one. */
+export async function sawAll(page: Page) {
+  await page.getByRole('button', { name: 'All of these' }).click()
+  const rows = page.getByRole('button', { name: /^Not here: / })
+  for (let i = 0; i < (await rows.count()); i++) {
+    const item = ((await rows.nth(i).getAttribute('aria-label')) ?? '').slice('Not here: '.length)
+    await page.getByText(item, { exact: true }).click()
+  }
+}
+
 /** Reports on the console where a page shows the marks of a quantity instead of the quantity in the reader's units. */
 function watchMarks() {
   let waiting = false

@@ -3,7 +3,7 @@ import type { BrowserContext } from '@playwright/test'
 import { type Entry, layOut, type Plan, readRecordFile, storedPlan, systemOf } from '@stone-tally/core'
 import { build } from '../core/test/build'
 import { pictureOf } from '../demo/pictures'
-import { expect, fact, post, ready, sendPhoto, signIn, test, url } from './site'
+import { expect, fact, post, ready, sawAll, sendPhoto, signIn, test, url } from './site'
 
 interface Planned {
   /** Its unit, as the planner names it; how long and high, m; where its pipe runs out. */
@@ -127,7 +127,7 @@ for (const [id, planned] of Object.entries(SYSTEMS))
     const wall = page.url().split('/').pop() ?? ''
 
     // Begun on the Board.
-    await page.getByRole('button', { name: 'All of these' }).click()
+    await sawAll(page)
     await page.getByLabel('Last day of the ticket').fill('2099-12-31')
     await page.getByRole('button', { name: 'Record 4 of 4' }).click()
     await expect(page.getByRole('heading', { name: 'Set-out verified' })).toBeVisible()
@@ -150,7 +150,7 @@ for (const [id, planned] of Object.entries(SYSTEMS))
     await page.goto(`${url()}/walls/${wall}`)
     await ready(page)
     await expect(page.getByRole('heading', { name: 'Final', exact: true })).toBeVisible()
-    await page.getByRole('button', { name: 'All of these' }).click()
+    await sawAll(page)
     await page.getByRole('button', { name: /Record \d+ of \d+/ }).click()
     const other = await inspector.newPage()
     await other.goto(`${url()}/walls/${wall}`)

@@ -70,14 +70,14 @@ describe('what is measured with a checklist', () => {
     const sent = panel(first().state, 'cover', 'B', 1)
     await press('All of these')
     type('Stone over the pipe, mm', 'thick')
-    await press('Record 2 of 3')
+    await press('Record 2 of 3 · missing: stone over the pipe')
     expect(screen.getByRole('alert').textContent).toMatch(/Stone over the pipe: .*thick/)
     expect(sent).toEqual([])
   })
   test('a re-check names its finding', async () => {
     const sent = panel(first().state, 'cover', 'B', 1, { id: 'x1' })
     await press('All of these')
-    await press('Record re-check')
+    await press(/^Record re-check/)
     expect(sent[0]).toMatchObject({ recheckOf: 'x1' })
   })
 })
@@ -91,7 +91,7 @@ describe('pipe', () => {
     type('Bed below it, mm', '90')
     await press('All of these')
     // How its laps lie is seen, not supposed: nothing is recorded until somebody says so.
-    await press('Record this stretch')
+    await press('Record this stretch · missing: how the laps lie')
     expect(sent).toEqual([])
     expect(screen.getByText(/nobody has looked until somebody says so/)).toBeTruthy()
     fireEvent.click(screen.getByRole('radio', { name: 'With the flow' }))
@@ -106,7 +106,7 @@ describe('pipe', () => {
   })
   test('without a bed nothing can be recorded', () => {
     panel(first().work('invert', 'B', 1).state, 'drain', 'B', 1)
-    expect((screen.getByRole('button', { name: 'Record this stretch' }) as HTMLButtonElement).disabled).toBe(true)
+    expect((screen.getByRole('button', { name: /^Record this stretch · missing: the bed/ }) as HTMLButtonElement).disabled).toBe(true)
   })
 })
 

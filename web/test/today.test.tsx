@@ -68,6 +68,17 @@ describe('before anyone goes in today', () => {
   })
 })
 
+test('a list that was said in part is gone on from: what was said stands, what is missing is named', async () => {
+  const of = site().work('dig', 'B')
+  of.put(morningLook({}, new Date(Date.now() - 3_600_000).toISOString()))
+  of.put(entry('check', { stage: 'subgrade', section: 'B' }, { confirmed: ['compacted'], none: ['undercut'] }))
+  const sent = card(of, 'subgrade')
+  expect(screen.getAllByRole('checkbox').map((c) => (c as HTMLInputElement).checked)).toEqual([false, false, true])
+  fireEvent.click(screen.getAllByRole('checkbox')[0] as HTMLElement)
+  await press('Record 3 of 3')
+  expect(sent).toMatchObject([{ data: { confirmed: ['unsuitable', 'compacted'], none: ['undercut'] } }])
+})
+
 test('the subgrade says what of the ground is still wanted, and an item that does not apply can be said so', async () => {
   const of = site()
     .work('dig', 'B')
@@ -77,13 +88,16 @@ test('the subgrade says what of the ground is still wanted, and an item that doe
   expect(screen.getByRole('link', { name: 'Judge the soil' }).getAttribute('href')).toBe('/walls/w/ground?tab=soil')
   await press('Not here: Undercut replaced and compacted')
   expect(screen.queryByRole('button', { name: /Not here: Compacted/ })).toBeNull()
+  // A press for all swears to nothing that may not have been there: that is asked, and named where it is missing.
   await press('All of these')
+  expect(screen.getByRole('button', { name: 'Record 2 of 3 · missing: organic, soft or wet soil removed' })).toBeTruthy()
+  await press('Not here: Organic, soft or wet soil removed')
   await press('Record 3 of 3')
   expect(sent).toEqual([
     {
       kind: 'check',
       where: { stage: 'subgrade', section: 'B', course: undefined },
-      data: { confirmed: ['unsuitable', 'compacted'], none: ['undercut'] },
+      data: { confirmed: ['compacted'], none: ['undercut', 'unsuitable'] },
     },
   ])
 })

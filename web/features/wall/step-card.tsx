@@ -135,7 +135,7 @@ export function StepCard({
       {mayDo || status.state === 'done' ? null : <p>Recorded by the foreman or the crew lead; you see it here as they do.</p>}
       {status.state === 'done' && status.open.length === 0 && (status.hold === 'none' || status.hold === 'released') ? (
         <Row>
-          <strong>✓ Done.</strong>
+          <strong>{tests ? '○ Placed; the tests are owed.' : '✓ Done.'}</strong>
           <Button onPress={onNext}>Next step</Button>
         </Row>
       ) : null}

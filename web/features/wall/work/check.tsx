@@ -2,9 +2,11 @@
 
 import {
   boundsOf,
+  type CheckData,
   type CheckMeasure,
   fail,
   type Layout,
+  live,
   type Measure,
   measureSaid,
   measuresOf,
@@ -13,6 +15,7 @@ import {
   type Result,
   say,
   tableOf,
+  typedAmount,
   type UnitSystem,
   unitOf,
   type Where,
@@ -34,16 +37,36 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const work = step.stage.work.type === 'check' ? step.stage.work : undefined
   const items = work?.items ?? []
   const measures = work ? measuresOf(work, state.layout.plan) : []
-  const [ticks, setTicks, noTicks] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'ticked')
+  // What was said of it last is gone on from, and not asked again: the newest word on a list is the whole of it.
+  const before = saidBefore(state, step, recheck?.id)
+  const [ticks, setTicks, noTicks] = useTyped(
+    `${step.key}|${recheck?.id ?? ''}`,
+    'ticked',
+    [...(before?.confirmed ?? []), ...(before?.none ?? []).map((id) => NOT + id)].join(','),
+  )
   // An item is confirmed by its id, and said not to apply by its id with a mark before it.
   const given: readonly string[] = ticks === '' ? [] : ticks.split(',')
   const ticked = given.filter((t) => !t.startsWith(NOT))
   const none = given.filter((t) => t.startsWith(NOT)).map((t) => t.slice(NOT.length))
   const mayNot = tableOf(state.layout.plan) > 1
   const setTicked = (list: readonly string[]) => setTicks(list.join(','))
-  const { v: sizes, set: setSizes, letGo: noSizes } = useTypedForm<Readonly<Record<string, string>>>(`${step.key}|${recheck?.id ?? ''}|${units}`, {})
-  const [until, setUntil, noUntil] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'until')
-  const [detail, setDetail, noDetail] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'detail')
+  // What is looked at again is measured again; what was measured before a list was whole stands.
+  const measuredBefore = recheck ? [] : (before?.measured ?? [])
+  const {
+    v: sizes,
+    set: setSizes,
+    letGo: noSizes,
+  } = useTypedForm<Readonly<Record<string, string>>>(
+    `${step.key}|${recheck?.id ?? ''}|${units}`,
+    Object.fromEntries(
+      measuredBefore.flatMap(({ id, value }) => {
+        const m = measures.find((x) => x.id === id)
+        return m ? [[id, m.of === 'count' ? `${value}` : typedAmount(value, measureIn(m), units)]] : []
+      }),
+    ),
+  )
+  const [until, setUntil, noUntil] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'until', before?.until ?? '')
+  const [detail, setDetail, noDetail] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'detail', before?.detail ?? '')
   const { busy, problems, setProblems, go } = useRecord(record)
   const put = async (confirmed: readonly string[]) => {
     const measured: { id: string; value: number }[] = []
@@ -85,7 +108,14 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const wantsDay = work?.until !== undefined && mayNot
   const count = given.length + typed.length + (wantsDay && until.trim() ? 1 : 0)
   const total = items.length + measures.length + (wantsDay ? 1 : 0)
-  const all = items.map((i) => i.id)
+  // What may not be there is asked, never sworn to by a press for all.
+  const sure = items.filter((i) => !(i.maybe && mayNot)).map((i) => i.id)
+  const left = sure.filter((id) => !given.includes(id))
+  const missing = [
+    ...items.filter((i) => !ticked.includes(i.id) && !none.includes(i.id)).map((i) => i.text.toLowerCase()),
+    ...measures.filter((m) => !typed.some((t) => t.id === m.id)).map((m) => m.text.toLowerCase()),
+    ...(wantsDay && !until.trim() ? [(work?.until ?? '').toLowerCase()] : []),
+  ]
   return (
     <WorkStack>
       <div>
@@ -124,19 +154,32 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
       {work?.until && mayNot ? <Field label={work.until} value={until} onChange={setUntil} hint="as 2026-05-31" inputMode="numeric" /> : null}
       {work?.detail ? <Field label={work.detail} value={detail} onChange={setDetail} /> : null}
       <RecordRow>
-        {given.length < items.length ? (
-          <Button isDisabled={busy} onPress={() => setTicked([...given, ...all.filter((id) => !given.includes(id) && !none.includes(id))])}>
+        {left.length > 0 ? (
+          <Button isDisabled={busy} onPress={() => setTicked([...given, ...left.filter((id) => !none.includes(id))])}>
             All of these
           </Button>
         ) : null}
         <NowButton style={{ flex: 1 }} isDisabled={busy || given.length === 0} onPress={() => put(ticked)}>
           {recheck ? 'Record re-check' : `Record ${count} of ${total}`}
+          {missing.length > 0 ? ` · missing: ${listed(missing)}` : ''}
         </NowButton>
       </RecordRow>
       <Problems list={problems} />
     </WorkStack>
   )
 }
+
+/** The last that was said of a list, or the finding that is looked at again. */
+function saidBefore(state: WorkProps['state'], step: WorkProps['step'], finding: string | undefined): CheckData | undefined {
+  if (finding !== undefined) return state.byId.get(finding)?.entry.data as CheckData | undefined
+  const log = (state.logs.get(step.key)?.work ?? []).filter((e) => e.entry.kind === 'check' && live(state, e.entry.id))
+  return log[log.length - 1]?.entry.data as CheckData | undefined
+}
+
+/** So many are named; of more it is said how many. */
+const NAMED = 2
+const listed = (names: readonly string[]) =>
+  names.length <= NAMED ? names.join(', ') : `${names.slice(0, NAMED - 1).join(', ')} and ${names.length - NAMED + 1} more`
 
 /** What a measure is typed in; a count is a number of its own. */
 const measureIn = (m: CheckMeasure): Measure => (m.of === 'temperature' || m.of === 'mass' ? m.of : 'small')

@@ -56,9 +56,10 @@ export function PipeWork(props: WorkProps) {
       </div>
       <Judged verdict={laid.verdict} otherwise="Say how deep its bed is and how the laps lie; it is judged as you type." />
       <RecordRow>
-        {laid.ticked.length < laid.items.length ? <Button onPress={laid.tickAll}>All of these</Button> : null}
+        {laid.tickAll ? <Button onPress={laid.tickAll}>All of these</Button> : null}
         <NowButton style={{ flex: 1 }} isDisabled={laid.busy || !laid.bed.trim()} onPress={laid.put}>
           {recheck ? 'Record re-check' : 'Record this stretch'}
+          {laid.missing.length > 0 ? ` · missing: ${laid.missing.join(', ')}` : ''}
         </NowButton>
       </RecordRow>
       <Problems list={laid.problems} />

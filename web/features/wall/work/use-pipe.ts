@@ -101,7 +101,14 @@ export function usePipe({ state, step, me, record, recheck }: WorkProps) {
   }
   const verdict = fact ? judge(state, me, fact) : undefined
   const tick = (id: string, on: boolean) => setTicked(on ? [...ticked, id] : ticked.filter((t) => t !== id))
-  const tickAll = () => setTicked(items.map((i) => i.id))
+  // What may not be there is asked, never sworn to by a press for all.
+  const sure = items.filter((i) => !i.maybe).map((i) => i.id)
+  const tickAll = () => setTicked([...new Set([...ticked, ...sure])])
+  const missing = [
+    ...(bed.trim() ? [] : ['the bed']),
+    ...(laps === undefined ? ['how the laps lie'] : []),
+    ...(sure.every((id) => ticked.includes(id)) ? [] : ['what was looked at']),
+  ]
   return {
     drain,
     pipe,
@@ -122,7 +129,8 @@ export function usePipe({ state, step, me, record, recheck }: WorkProps) {
     setLaps,
     ticked,
     tick,
-    tickAll,
+    tickAll: sure.every((id) => ticked.includes(id)) ? undefined : tickAll,
+    missing,
     busy,
     problems,
     verdict,
