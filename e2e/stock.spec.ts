@@ -86,8 +86,12 @@ test('when it will be done, with odds; promised, slipped, and what would win day
   await ready(page)
   await expect(page.getByText(/in nine of ten/)).toBeVisible({ timeout: 60_000 })
   await expect(page.getByRole('img', { name: /stations across, days down/ })).toBeVisible()
+  // To somebody, by name.
   await page.getByRole('button', { name: /^Promise / }).click()
-  await expect(page.getByText(/^Promised for/)).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Promise it · missing: to whom' })).toBeDisabled()
+  await page.getByLabel('To whom').fill('the harbour office')
+  await page.getByRole('button', { name: 'Promise it', exact: true }).click()
+  await expect(page.getByText(/^Promised for .* to the harbour office/)).toBeVisible()
   await page.getByText('As bars', { exact: true }).click()
   await expect(page.getByRole('region', { name: 'What is left, by its days' }).getByRole('row').nth(1)).toBeVisible()
   await page.getByText('Calendar', { exact: true }).click()

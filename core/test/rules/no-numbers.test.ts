@@ -69,6 +69,8 @@ const NAMED: ReadonlySet<string> = new Set([
   ...['MEETS', 'AT_OUTLET', 'CLOSE'],
   // How far along the wall a thing has to do with its cut, and how finely a slope is read.
   ...['ALONG', 'SLOPE_READ'],
+  // How soon the same word of a person is the same one.
+  'MOMENT',
   // Paper, and how much of a day's work a sheet shows.
   ...['OVERLAP', 'MARGIN', 'AHEAD'],
 ])

@@ -1,5 +1,6 @@
+import { fail, ok } from '../../base/result'
 import { type InferType, optionalText, quantity, record } from '../../base/schema'
-import { ROLES } from '../../rules'
+import { ROLES, since } from '../../rules'
 import { dayText } from '../item'
 import { defineKind } from './kind'
 
@@ -16,5 +17,12 @@ export const promise = defineKind({
   kind: 'promise',
   roles: ROLES.filter((r) => r === 'foreman' || r === 'office'),
   schema: promiseData,
+  check({ data: d, supersedes }, { of, layout }) {
+    if (!since(layout.plan, 3)) return ok(true)
+    const said = of('promise')
+    const last = said[said.length - 1]?.entry.data as PromiseData | undefined
+    const again = !supersedes && last && last.finish === d.finish && (last.to ?? '') === (d.to ?? '') && Math.round(last.odds) === Math.round(d.odds)
+    return again ? fail('data.finish', `${d.finish} is promised already${d.to ? ` to ${d.to}` : ''}; it stands`) : ok(true)
+  },
   line: ({ data: d }) => `Promised${d.to ? ` to ${d.to}` : ''}: done by ${d.finish}, in ${Math.round(d.odds)} of a hundred`,
 })

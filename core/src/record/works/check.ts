@@ -1,8 +1,28 @@
-import { tableOf } from '../../rules'
-import { check as kind, measuresOf } from '../kinds/check'
+import { canonical } from '../../base/canonical'
+import { fail, ok } from '../../base/result'
+import { since, tableOf } from '../../rules'
+import type { Entry } from '../entry'
+import { type CheckData, check as kind, measuresOf } from '../kinds/check'
 import { photo } from '../kinds/photo'
+import { live } from '../state'
+import { observedAt } from '../time'
 import { lineMoved, nowOut } from './changed'
 import { defineWork, NOT_READ, whereOf } from './work'
+
+/** Said again by the same person within so long, it is the same word, ms. */
+const MOMENT = 12 * 3_600_000
+/** Is it the very word that stands, of the same person and the same day's work? */
+function sameWord(before: Entry<string, CheckData>, now: Entry<string, CheckData>): boolean {
+  const of = ({ confirmed, none, detail, until, measured }: CheckData) =>
+    canonical({
+      confirmed: [...confirmed].sort(),
+      none: [...(none ?? [])].sort(),
+      detail: detail ?? '',
+      until: until ?? '',
+      measured: [...(measured ?? [])].sort((a, b) => a.id.localeCompare(b.id)),
+    })
+  return before.by.id === now.by.id && Math.abs(observedAt(now) - observedAt(before)) < MOMENT && of(before.data) === of(now.data)
+}
 
 /** What a person confirms, item by item, with its sizes. */
 export const check = defineWork({
@@ -30,6 +50,15 @@ export const check = defineWork({
     const conflict =
       last && before && last.entry.by.id !== before.entry.by.id && !last.entry.recheckOf && before.entry.data.confirmed.some((id) => !has.has(id))
     return { ...NOT_READ, done: total - missing.length, total, missing, conflicts: conflict ? [{ first: before, second: last }] : [] }
+  },
+  admit(state, step, entry, status) {
+    // A press too many, or a page that was late: the same word of the same person at a list that is whole says nothing new.
+    if (!kind.is(entry) || entry.supersedes || entry.recheckOf || !since(state.layout.plan, 3) || status().state !== 'done') return ok(true)
+    const own = kind.among((state.logs.get(step.key)?.work ?? []).filter((e) => live(state, e.entry.id)))
+    const last = own[own.length - 1]
+    return last && sameWord(last.entry, entry)
+      ? fail('data', `says what ${entry.by.name} recorded a moment ago (no. ${last.seq}); it stands, and is not recorded twice`)
+      : ok(true)
   },
   wants: (_state, step) => [step.stage.work.items.map((i) => i.text.toLowerCase()).join('; ')],
   sheet(state, step) {

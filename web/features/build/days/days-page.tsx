@@ -25,7 +25,7 @@ import styled from 'styled-components'
 import { useFeed, useHere, useNow, useRecord, useToday, type WallFeed, WallPage } from '@/features/wall'
 import { hrefOf } from '@/features/wall/places'
 import { amountWords } from '@/ui/amounts'
-import { Button, Caution, Choice, Condensed, LinkButton, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { Button, Caution, Choice, Condensed, LinkButton, Problems, Row, Stack } from '@/ui/controls'
 import { dayWords, fullDay } from '@/ui/day-words'
 import { useWidth } from '@/ui/drawing/use-width'
 import { usePreferences } from '@/ui/preferences'
@@ -37,6 +37,7 @@ import { DistanceChart, KEY_LINES } from './distance-chart'
 import { Month } from './month'
 import { Others } from './others'
 import { Plant } from './plant'
+import { PromiseForm } from './promise-form'
 import { WorkdaysForm } from './settings'
 import { useOdds } from './use-odds'
 import { useProgramme } from './use-programme'
@@ -233,9 +234,7 @@ function Outlook({
           {!odds ? (
             <Button onPress={cancel}>Stop</Button>
           ) : may && (chance === undefined || chance < 75 || nine < (said?.data.finish ?? '')) ? (
-            <NowButton isDisabled={busy} onPress={() => go([{ kind: 'promise', where: {}, data: { finish: nine, odds: 90 } }])}>
-              Promise {dayWords(nine)}
-            </NowButton>
+            <PromiseForm day={nine} before={said?.data} busy={busy} go={go} />
           ) : null}
         </div>
         <Problems list={problems} />

@@ -1,6 +1,6 @@
 'use client'
 
-import { ROLE_NAMES, type Role } from '@stone-tally/core'
+import { ROLE_NAMES, type Role, say } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
 import type { FieldPath } from 'react-hook-form'
 import styled from 'styled-components'
@@ -98,6 +98,8 @@ export function PlanForm({
   const wrong = new Set<SubjectId>(problems.map((p) => subjectOf(p.field, system)))
   const list = subjectsOf(system, draft.part)
   const next = list[list.findIndex(([id]) => id === subject) + 1]
+  // Its first hold would refuse it: said before it is issued, not at the dig.
+  const stops = of.layout?.cautions.filter((c) => c.blocks) ?? []
   return (
     <>
       <Bar person={me}>
@@ -144,6 +146,13 @@ export function PlanForm({
             <SubjectParts of={of} subject={subject} begun={begun} handed={handed} fixedLine={wall !== undefined} keptBy={keptBy} />
             {refused.length > 0 ? <Problems list={refused} /> : null}
             {wall && form.formState.isDirty ? <RevisionEffects wall={wall} after={problems.length === 0 ? of.layout : undefined} /> : null}
+            {may && stops.length > 0 && problems.length === 0 ? (
+              <p role="status">
+                ⬣ As it stands nobody may dig: {say(stops[0]?.message ?? '', reads)}
+                {stops.length > 1 ? ` And ${stops.length - 1} more, beside the drawing.` : ''} It can be {wall ? 'issued' : 'made'} all the same, and
+                answered later.
+              </p>
+            ) : null}
             {may ? (
               <Row>
                 {subject !== undefined && next ? <Button onPress={() => setSubject(next[0])}>Next: {next[1]}</Button> : null}
