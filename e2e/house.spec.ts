@@ -97,6 +97,30 @@ function metric(written: readonly string[]): string[] {
   return [...new Set(texts.flatMap((t) => t.replace(code, '').split('\n')).filter((l) => unit.test(l) && !written.some((w) => l.includes(w))))]
 }
 
+/** What no page says: marks of a program, a figure for one of many, a word or a stop twice, a heading over nothing. */
+function odd(): string[] {
+  const text = document.body.innerText
+  const texts = [text, ...[...document.querySelectorAll('[aria-label]')].map((e) => e.getAttribute('aria-label') ?? ''), document.title]
+  const wrong: string[] = []
+  const rules: readonly (readonly [string, RegExp])[] = [
+    ['a mark of a program', /\bundefined\b|\bNaN\b|\[object |⁅|⁆|\bnull\b|\{\{|\$\{/],
+    ['two stops', /[^.]\.\.(?!\.)|,,|;;| [.;,](?=\s|$)|\.;|:\./],
+    ['a word twice', /\b(\p{L}{2,}) \1\b/iu],
+    [
+      'one of many',
+      /(?<![\d.,/:–-] ?)\b1 (?:lorries|tests|lifts|courses|units|stones|blocks|walls|entries|steps|days|hours|minutes|layers|rolls|readings|photos|findings|points|loads|crews|people|pieces)\b/,
+    ],
+    ['a time as a program writes it', /\d{4}-\d\d-\d\dT\d\d:\d\d/],
+  ]
+  for (const t of texts) {
+    for (const line of t.split('\n')) for (const [what, is] of rules) if (is.test(line)) wrong.push(`${what}: ${line.slice(0, 120)}`)
+  }
+  for (const h of document.querySelectorAll('h1,h2,h3,h4')) {
+    if (h.getClientRects().length > 0 && !h.textContent?.trim() && !h.querySelector('img,svg')) wrong.push(`an empty ${h.tagName}`)
+  }
+  return [...new Set(wrong)]
+}
+
 /** What a gloved finger would miss: smaller than 48 px one way and not within running text. */
 function small(): string[] {
   const wrong: string[] = []
@@ -146,6 +170,10 @@ test.describe('every page of the house', () => {
       await phone.setViewportSize({ width: 390, height: 844 })
       await Promise.all([show(desk, path()), show(phone, path())])
       expect.soft(await desk.evaluate(order), 'headings and tables').toEqual([])
+      expect.soft([...(await desk.evaluate(odd)), ...(await phone.evaluate(odd))], 'said oddly').toEqual([])
+      await expect
+        .soft(desk, 'the name of its tab')
+        .toHaveTitle(path().startsWith('/walls/') && name !== 'New wall' ? /^.+ · .+ · Stone Tally$/ : /^.+ · Stone Tally$/)
       // Every wall of the Yard is the same row: of the many that other tests made the first fifteen are looked at.
       const but = name === 'Yard' ? 'article:nth-of-type(n + 16)' : undefined
       expect.soft(await unreadable(desk, but), 'readable by everyone at the desk').toEqual([])

@@ -12,7 +12,10 @@ import { StyleRegistry } from '@/ui/registry'
 import { GlobalStyle } from '@/ui/theme'
 import { Version } from '@/ui/version'
 
-export const metadata: Metadata = { title: 'Stone Tally', description: 'Plan and record a retaining wall, course by course' }
+export const metadata: Metadata = {
+  title: { default: 'Stone Tally', template: '%s · Stone Tally' },
+  description: 'Plan and record a retaining wall, course by course',
+}
 export const viewport: Viewport = { width: 'device-width', initialScale: 1, themeColor: '#fbfaf6' }
 
 export default async function RootLayout({ children }: { children: ReactNode }) {

@@ -19,12 +19,12 @@ export async function requirePerson(): Promise<Person> {
 }
 
 /** The wall of this page, if it is this company's. */
-export async function requireWall(id: string) {
+export const requireWall = cache(async (id: string) => {
   const person = await requirePerson()
   const wall = await wallFor(person, id)
   if (!wall) notFound()
   return { person, wall }
-}
+})
 
 /** Units and theme of the device. */
 export async function preferences() {

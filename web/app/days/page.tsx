@@ -2,6 +2,8 @@ import { YardDays } from '@/features/yard/yard-days'
 import { requirePerson } from '@/server/page'
 import { daysOf, MOST_CREWS } from '@/server/programmes'
 
+export const metadata = { title: 'Days of all walls' }
+
 export default async function Page({ searchParams }: { searchParams: Promise<{ crews?: string }> }) {
   const person = await requirePerson()
   const asked = Number((await searchParams).crews ?? 2)

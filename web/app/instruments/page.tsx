@@ -1,7 +1,7 @@
 import { InstrumentsPage } from '@/features/instruments'
 import { requirePerson } from '@/server/page'
 
-export const metadata = { title: 'Instruments · Stone Tally' }
+export const metadata = { title: 'Instruments' }
 
 export default async function Page() {
   const person = await requirePerson()

@@ -1,6 +1,6 @@
 import { Outside } from '@/features/prove/outside/outside'
 
-export const metadata = { title: 'Please look · Stone Tally' }
+export const metadata = { title: 'Please look' }
 
 export default function Page() {
   return <Outside />

@@ -3,6 +3,8 @@ import { peopleOf } from '@/server/accounts'
 import { requirePerson } from '@/server/page'
 import { sessionRuleOf } from '@/server/sessions'
 
+export const metadata = { title: 'People' }
+
 export default async function Page() {
   const person = await requirePerson()
   const [people, rule] = await Promise.all([peopleOf(person.companyId), sessionRuleOf(person.companyId)])

@@ -2,6 +2,8 @@ import { RuleBookPage } from '@/features/plan/rules'
 import { requirePerson } from '@/server/page'
 import { changesAt, keepersOf, type RuleLevel, rulesAt, sitesOf, wallsUnderOther } from '@/server/rules'
 
+export const metadata = { title: 'Rule book' }
+
 export default async function Page({ searchParams }: { searchParams: Promise<{ site?: string | string[] }> }) {
   const { id, name, role, companyId } = await requirePerson()
   const asked = (await searchParams).site

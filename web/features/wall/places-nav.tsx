@@ -30,11 +30,19 @@ const Nav = styled.nav`
 
 const groupOf = (here: PlaceId | undefined): Group => PLACES.find((p) => p.id === here)?.group ?? 'build'
 
+/** What a tab is called: places are gone to without a page of the house, which names the wall alone. */
+function useTitle(wall: string, place: string | undefined) {
+  useEffect(() => {
+    document.title = [wall, place, 'Stone Tally'].filter(Boolean).join(' · ')
+  }, [wall, place])
+}
+
 /**
  * The places of a wall, the same on each of them: its Board one tap away, the others by what one is about, one group unfolded at a time.
  */
 export function Places({ here }: { here: PlaceId | undefined }) {
-  const { wall } = useHere()
+  const { wall, name } = useHere()
+  useTitle(name, here === '' ? 'Board' : PLACES.find((p) => p.id === here)?.title)
   const [open, setOpen] = useState<Group>(() => groupOf(here))
   // On the Board of a phone the card comes first: the groups stay folded until one is asked for.
   const [asked, setAsked] = useState(here !== '')

@@ -3,6 +3,8 @@ import { SecurityLog } from '@/features/people/security-log'
 import { requirePerson } from '@/server/page'
 import { securityLogOf } from '@/server/security-log'
 
+export const metadata = { title: 'Security log' }
+
 export default async function Page() {
   const person = await requirePerson()
   // Who signed in when is for those who look after the company.

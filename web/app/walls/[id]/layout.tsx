@@ -10,6 +10,10 @@ import { headOf } from '@/server/record-store'
 import { saidFault } from '@/server/verify'
 import { revisionsOf, whyNotShown } from '@/server/walls'
 
+export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
+  return { title: (await requireWall((await params).id)).wall.name }
+}
+
 /** Every page of a wall; where its plan cannot be laid out here, why, with its record to save. */
 export default async function Layout({ children, params }: { children: ReactNode; params: Promise<{ id: string }> }) {
   const { person, wall } = await requireWall((await params).id)

@@ -6,6 +6,8 @@ import { templatesOf } from '@/server/planning'
 import { levelsOf } from '@/server/rules'
 import { wallsOf } from '@/server/walls'
 
+export const metadata = { title: 'New wall' }
+
 export default async function Page({ searchParams }: { searchParams: Promise<{ way?: string | string[] }> }) {
   const { id, name, role, companyId } = await requirePerson()
   const [levels, catalogue, walls, templates] = await Promise.all([
