@@ -342,7 +342,7 @@ export function scatterIn(state: WallState): Record<GrowthModel, CourseScatter> 
 export function surenessWords(g: Growth): string {
   if (g.sureness === 'one') return 'One reading: it says where the course lies, and nothing of a trend.'
   if (g.sureness === 'guess') return 'Two readings: a line goes through any two points. Read one course more before you act on it.'
-  return `${g.count} readings.`
+  return `${g.count} ${g.count === 1 ? 'reading' : 'readings'}.`
 }
 
 /**

@@ -99,7 +99,7 @@ const ALL: readonly ChoiceDef[] = [
       w.weakToe || (w.frost ?? 0) > 0.3
         ? { option: 'deepest', because: w.weakToe ? 'The ground in front falls away or washes out.' : 'The ground freezes here.' }
         : w.courses <= 3
-          ? { option: 'part-course', because: `It is ${w.courses} courses high.` }
+          ? { option: 'part-course', because: `It is ${w.courses} ${w.courses === 1 ? 'course' : 'courses'} high.` }
           : undefined,
   ),
   choose('floor', 'dig', 'Floor of the trench', 'compacted', [

@@ -112,7 +112,7 @@ export const limitSaid = (d: { readonly of: LimitUnit; readonly slope?: 'across'
               : d?.of === 'rain'
                 ? said.rain(value)
                 : d?.of === '%' || d?.of === '°' || d?.of === 'days' || d?.of === 'hours'
-                  ? `${value} ${d.of}`
+                  ? `${value} ${value === 1 && (d.of === 'days' || d.of === 'hours') ? d.of.slice(0, -1) : d.of}`
                   : // A third and two thirds as people write them.
                     `${Math.round(value * 1000) / 1000}`
 

@@ -10,6 +10,7 @@ import { send } from '@/device/send'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Condensed, Page, Row, Stack, Stop } from '@/ui/controls'
 import { Hero } from '@/ui/figure'
+import { counted } from '@/ui/sentence'
 import { Table } from '@/ui/table'
 import { isPast, useInstruments } from './take'
 import { useLive, WINDOW } from './use-live'
@@ -115,7 +116,7 @@ function Live({ instrument }: { instrument: InstrumentStatus }) {
       </Row>
       <canvas ref={canvas} width={1140} height={200} style={{ width: '100%', height: 200, border: '1px solid var(--line)' }} aria-hidden />
       <Condensed data-testid="counts" data-count={seen.count} data-gaps={seen.gaps}>
-        {seen.count} readings · {seen.gaps} lost · {seen.repeated} sent twice and counted once · {seen.broken}{' '}
+        {counted(seen.count, 'reading')} · {seen.gaps} lost · {seen.repeated} sent twice and counted once · {seen.broken}{' '}
         {seen.broken === 1 ? 'broken line' : 'broken lines'} thrown away
       </Condensed>
       <Row>

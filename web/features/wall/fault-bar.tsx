@@ -2,6 +2,7 @@
 
 import { Stop } from '@/ui/controls'
 import { Link } from '@/ui/link'
+import { ended } from '@/ui/sentence'
 
 /** A record that does not verify, said on every place of its wall. */
 export const FaultBar = ({ wall, message, looked }: { wall: string; message: string; looked: string | undefined }) =>
@@ -18,6 +19,6 @@ export const FaultBar = ({ wall, message, looked }: { wall: string; message: str
       aria-label="Does not verify"
       style={{ borderBottom: '1px solid var(--line)', background: 'var(--faint)', padding: '8px 20px', fontSize: 15 }}
     >
-      ▲ This record does not verify: {message}. Looked at by {looked}. <Link href={`/walls/${wall}/record`}>Record</Link>
+      ▲ This record does not verify: {ended(message)} Looked at by {looked}. <Link href={`/walls/${wall}/record`}>Record</Link>
     </aside>
   )

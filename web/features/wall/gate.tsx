@@ -25,6 +25,7 @@ import {
 import { type ReactNode, useState } from 'react'
 import { Button, Check, Choice, Field, LinkButton, NowButton, Problems, Quiet, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { ended } from '@/ui/sentence'
 import { AskOutside } from './ask-outside'
 import { LiftClearance, SecondLook, StrengthForm } from './opened'
 import { OwedList } from './owed-list'
@@ -154,7 +155,7 @@ export function HoldPanel({ state, step, status, me, record, wall }: Omit<GatePr
         </>
       ) : null}
       {status.hold === 'rejected' && status.decision ? (
-        <div>{lineOf(state, status.decision.entry, { units })}. Put it right and record it; then it is asked for again.</div>
+        <div>{ended(lineOf(state, status.decision.entry, { units }))} Put it right and record it; then it is asked for again.</div>
       ) : null}
       {may ? (
         <>
@@ -318,7 +319,7 @@ export function Finding({
     <Stack style={{ gap: 8, borderTop: '1px solid currentColor', paddingTop: 8 }}>
       <div>
         {place ? `${place} · ` : ''}
-        {lineOf(state, entry, { units })}. {say(limitWords(state.outs.get(entry.id)?.text), units)}. {entry.by.name}
+        {ended(lineOf(state, entry, { units }))} {ended(say(limitWords(state.outs.get(entry.id)?.text), units))} {entry.by.name}
       </div>
       {action ? (
         <>
@@ -375,7 +376,8 @@ export function ConflictPanel({ state, status }: { state: WallState; status: Ste
       <strong>◆ Recorded twice with different values</strong>
       {status.conflicts.map((c) => (
         <div key={c.second.entry.id}>
-          {c.first.entry.by.name}: {lineOf(state, c.first.entry, { units })}. {c.second.entry.by.name}: {lineOf(state, c.second.entry, { units })}.
+          {c.first.entry.by.name}: {ended(lineOf(state, c.first.entry, { units }))} {c.second.entry.by.name}:{' '}
+          {ended(lineOf(state, c.second.entry, { units }))}
           Measure again together and strike out the wrong one in the record.
         </div>
       ))}
@@ -394,8 +396,8 @@ export function UnmatchedPanel({ state, status }: { state: WallState; status: St
       <strong>≠ Recorded for an earlier revision of the plan</strong>
       {[...groups].map(([message, list]) => (
         <div key={message}>
-          {list.length === 1 && list[0] ? lineOf(state, list[0].entry, { units }) : `${list.length} entries`}: {say(message, units)}. What was judged
-          then stays; record the work again as the plan in force asks.
+          {list.length === 1 && list[0] ? lineOf(state, list[0].entry, { units }) : `${list.length} entries`}: {ended(say(message, units))} What was
+          judged then stays; record the work again as the plan in force asks.
         </div>
       ))}
     </Stop>

@@ -3,6 +3,7 @@
 import { type Entry, lineOf, placeOf, say } from '@stone-tally/core'
 import { Button, Row, Stack, Stop } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
+import { ended } from '@/ui/sentence'
 import type { Me, WallFeed } from './use-wall'
 
 /** What was recorded without signal and then not taken: shown with the reason, sent again or put aside by a person, never dropped. */
@@ -18,7 +19,7 @@ export function RefusedPanel({ feed, me }: { feed: WallFeed; me: Me }) {
           <Stack key={entry.id} style={{ gap: 6 }}>
             <div>
               {ownerName && ownerName !== me.name ? `${ownerName} · ` : ''}
-              {placeOf(whole)}: {lineOf(feed.state, whole, { units })}. {say(problems.map((p) => p.message).join('; '), units)}
+              {placeOf(whole)}: {ended(lineOf(feed.state, whole, { units }))} {say(problems.map((p) => p.message).join('; '), units)}
             </div>
             <Row>
               {ownerName === undefined || ownerName === me.name ? <Button onPress={() => feed.again(entry.id)}>Try again</Button> : null}

@@ -4,6 +4,7 @@ import { builtInDrawn, capHeight, formatLength, formatStation, type Layout, sect
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useId } from 'react'
+import { counted } from '@/ui/sentence'
 import { Hatches } from './hatches'
 
 /** Bars along a footing as they lie in it, from its lower front corner; m. */
@@ -65,7 +66,7 @@ export function SectionDrawing({
       height={height}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={`Section at ${formatStation(station, units)}: ${s.courses.length} courses, pad ${formatLength(s.pad.top, units)}`}
+      aria-label={`Section at ${formatStation(station, units)}: ${counted(s.courses.length, 'course')}, pad ${formatLength(s.pad.top, units)}`}
       style={{ maxWidth: '100%', display: 'block' }}
     >
       <Hatches id={id} />

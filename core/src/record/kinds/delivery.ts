@@ -1,5 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { type InferType, optionalQuantity, optionalText, record, text } from '../../base/schema'
+import { withoutWord } from '../../base/typed'
 import { ROLES } from '../../rules'
 import type { Entry } from '../entry'
 import { amountOf, amountSaid, itemShape } from '../item'
@@ -53,11 +54,11 @@ export const delivery = defineKind({
   },
   line({ data: d }) {
     const parts = [
-      `docket ${d.docket}${d.supplier ? ` of ${d.supplier}` : ''}`,
+      `docket ${withoutWord('docket', d.docket)}${d.supplier ? ` of ${d.supplier}` : ''}`,
       d.counted == null || Math.abs(d.counted - d.amount) < 1e-9 ? '' : `${amountSaid(d.counted, d.unit)} counted`,
       d.refused ? `${amountSaid(d.refused, d.unit)} sent back: ${d.why}` : '',
       d.pallets ? (d.pallets === 1 ? '1 pallet' : `${d.pallets} pallets`) : '',
-      d.lot ? `lot ${d.lot}` : '',
+      d.lot ? `lot ${withoutWord('lot', d.lot)}` : '',
       d.put ? `put down ${d.put}` : '',
     ]
     return `Delivered: ${amountSaid(d.amount, d.unit)} ${d.name}, ${parts.filter(Boolean).join(', ')}`

@@ -1,5 +1,6 @@
 import { said } from '../../base/said'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record, text, yesNo } from '../../base/schema'
+import { withoutWord } from '../../base/typed'
 import { gridOn, layerEdge } from '../../layout'
 import { limitsOf } from '../../rules'
 import { formatLength, formatSmall, formatStation } from '../../units/length'
@@ -62,7 +63,7 @@ export const geogrid = defineKind({
   line(entry, reader) {
     const d = entry.data
     const more = [
-      d.roll ? `roll ${d.roll}${d.lot ? ` of lot ${d.lot}` : ''}` : '',
+      d.roll ? `roll ${withoutWord('roll', d.roll)}${d.lot ? ` of lot ${withoutWord('lot', d.lot)}` : ''}` : '',
       d.pins == null ? '' : `${d.pins} pins`,
       d.cover == null ? '' : `${formatSmall(d.cover, reader.units)} of fill before traffic`,
       d.between == null ? '' : `${formatSmall(d.between, reader.units)} of soil between overlaps`,

@@ -46,9 +46,10 @@ export const obstruction = defineKind({
     }
     if (d.way === 'step') {
       const { height } = layout.building.course(1)
+      const up = Math.ceil(d.above / height - 1e-9)
       const off = Math.abs(d.above / height - Math.round(d.above / height)) * height
       if (d.above > 0 && d.above > height + limit)
-        return { verdict: 'ok', text: `over one course high: ${Math.ceil(d.above / height - 1e-9)} courses up, by a revision of the plan` }
+        return { verdict: 'ok', text: `over one course high: ${up} ${up === 1 ? 'course' : 'courses'} up, by a revision of the plan` }
       return {
         verdict: 'ok',
         text:

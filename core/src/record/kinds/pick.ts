@@ -1,6 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
 import { type InferType, optionalQuantity, optionalText, quantity, record } from '../../base/schema'
+import { withoutWord } from '../../base/typed'
 import { type Layout, onPad, type PlannedPick, pickAt, pickWrong, windOf } from '../../layout'
 import { limitsOf, since } from '../../rules'
 import { unproved } from '../../systems'
@@ -109,7 +110,7 @@ export const pick = defineKind({
       tilt == null ? '' : `front to back ${formatSigned(tilt, reader.units)}`,
       reach == null ? '' : `set at ${formatLength(reach, reader.units, 1)} out`,
       wind == null ? '' : `wind ${say(said.speed(wind), reader.units)}`,
-      ticket ? `ticket ${ticket}` : '',
+      ticket ? `ticket ${withoutWord('ticket', ticket)}` : '',
     ]
     return `${planned?.name ?? number} set: ${parts.filter(Boolean).join(', ')}`
   },

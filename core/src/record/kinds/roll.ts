@@ -1,4 +1,5 @@
 import { type InferType, optionalText, quantity, record, text } from '../../base/schema'
+import { withoutWord } from '../../base/typed'
 import { ROLES } from '../../rules'
 import { formatLength } from '../../units/length'
 import { defineKind } from './kind'
@@ -18,5 +19,5 @@ export const roll = defineKind({
   roles: ROLES,
   schema: rollData,
   line: (e, r) =>
-    `Roll ${e.data.roll}${e.data.lot ? `, lot ${e.data.lot}` : ''} of ${e.data.type} on site, ${formatLength(e.data.length, r.units, 1)} by ${formatLength(e.data.width, r.units, 2)}`,
+    `Roll ${withoutWord('roll', e.data.roll)}${e.data.lot ? `, lot ${withoutWord('lot', e.data.lot)}` : ''} of ${e.data.type} on site, ${formatLength(e.data.length, r.units, 1)} by ${formatLength(e.data.width, r.units, 2)}`,
 })

@@ -224,7 +224,7 @@ function check(plan: Plan, data: MasonryData): Problem[] {
 const compare = (before: MasonryData, after: MasonryData): PartChange[] => {
   const steel = (d: MasonryData) => `${said.small(d.vertical.diameter)} every ${said.given(d.vertical.spacing)}, lap ${said.given(d.vertical.lap)}`
   const beams = (d: MasonryData) => (d.beams ?? []).map((b) => `${b.bars} × ${said.small(b.diameter)} in course ${b.course}`).join(', ') || 'none'
-  const pour = (d: MasonryData) => `${d.grout} cells, ${d.groutEvery} courses in one lift`
+  const pour = (d: MasonryData) => `${d.grout} cells, ${d.groutEvery} ${d.groutEvery === 1 ? 'course' : 'courses'} in one lift`
   const slab = (d: MasonryData) => (d.slab === undefined ? 'none' : said.length(d.slab, 3))
   const one = (id: string, title: string, of: (d: MasonryData) => string): PartChange[] =>
     of(before) === of(after) ? [] : [[id, title, of(before), of(after)]]

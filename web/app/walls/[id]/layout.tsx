@@ -11,7 +11,8 @@ import { saidFault } from '@/server/verify'
 import { revisionsOf, whyNotShown } from '@/server/walls'
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
-  return { title: (await requireWall((await params).id)).wall.name }
+  const { name } = (await requireWall((await params).id)).wall
+  return { title: { template: `${name} · %s · Stone Tally`, default: `${name} · Board · Stone Tally` } }
 }
 
 /** Every page of a wall; where its plan cannot be laid out here, why, with its record to save. */

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { type Me, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
 import { Check, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { FileButton } from '@/ui/file-button'
+import { counted } from '@/ui/sentence'
 
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const
@@ -124,7 +125,7 @@ function FromCalendar({ today, had, onTaken }: { today: string; had: string; onT
           const all = [...new Set([...had.split(/[\s,;]+/).filter(Boolean), ...read.value.days])].sort()
           onTaken(all.join(' '))
           const left = read.value.left.length > 0 ? `; left out: ${read.value.left.slice(0, 3).join(', ')}` : ''
-          setSaid(`${read.value.days.length} days off from ${f.name}${left}. They count once they are set.`)
+          setSaid(`${counted(read.value.days.length, 'day')} off from ${f.name}${left}. They count once they are set.`)
         }}
       >
         Days off from a calendar file

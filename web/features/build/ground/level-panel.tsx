@@ -24,6 +24,7 @@ import { AmountField } from '@/ui/amount-field'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
 import { Said } from '@/ui/preferences'
+import { counted } from '@/ui/sentence'
 import { Table } from '@/ui/table'
 import { Halves } from './dig-panel'
 import { PointsForm } from './points-form'
@@ -117,7 +118,7 @@ export function LevelPanel(props: GroundProps) {
 const summaryOf = (book: LevelBook) => {
   const shots = book.rows.filter((r) => r.kind !== 'backsight').length
   const open = book.legs.filter((l) => !l.within).length
-  return `${shots} readings${open > 0 ? ', ▲ does not close' : book.legs.length > 0 ? ', ✓ closed' : ''}`
+  return `${counted(shots, 'reading')}${open > 0 ? ', ▲ does not close' : book.legs.length > 0 ? ', ✓ closed' : ''}`
 }
 const KIND = { backsight: 'BS', intermediate: 'IS', foresight: 'FS', check: 'check' } as const
 

@@ -20,6 +20,7 @@ import { StationAxis } from '@/ui/drawing/axis'
 import { levelsFor, paintPadMap } from '@/ui/drawing/pad-map'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Hero, Targets } from '@/ui/figure'
+import { counted } from '@/ui/sentence'
 import { Table } from '@/ui/table'
 import { Halves } from './dig-panel'
 import { GroundStep } from './ground-step'
@@ -58,7 +59,7 @@ export function MapPanel(props: GroundProps) {
       <Stack>
         <Hero
           value={readings.length === 0 ? '—' : plan.accepted ? '✓ within limits' : `${plan.out} out`}
-          unit={`${readings.length} readings, limit ±${formatSmall(limit.value, units)}. ${limit.reason}`}
+          unit={`${counted(readings.length, 'reading')}, limit ±${formatSmall(limit.value, units)}. ${limit.reason}`}
         />
         <div ref={box}>
           {readings.length > 2 ? (
@@ -182,7 +183,7 @@ export function PadMap({
         width={width}
         height={top + tall + bottom}
         role="group"
-        aria-label={`Map of the pad: ${readings.length} readings, ${plan.out} out of limits`}
+        aria-label={`Map of the pad: ${counted(readings.length, 'reading')}, ${plan.out} out of limits`}
         style={{ position: 'absolute', inset: 0, maxWidth: '100%', cursor: 'crosshair' }}
         onPointerDown={(e) => {
           const box = e.currentTarget.getBoundingClientRect()

@@ -136,7 +136,7 @@ function Forecast({ state, record }: Pick<GroundProps, 'state' | 'record'>) {
       ) : null}
       {told ? (
         <NowButton isDisabled={busy || told.days.length === 0} onPress={put}>
-          Reckon with these {told.days.length} days
+          Reckon with {told.days.length === 1 ? 'this day' : `these ${told.days.length} days`}
         </NowButton>
       ) : null}
       <Problems list={problems} />

@@ -22,6 +22,7 @@ import { Elevation } from '@/ui/drawing/elevation'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { ended } from '@/ui/sentence'
 import { Table } from '@/ui/table'
 import { RollBars } from './roll-bars'
 
@@ -74,7 +75,7 @@ export function LayersPage() {
       </div>
       {open.map((l) => (
         <Caution key={`open ${l.step.key}`}>
-          {MARK[l.state]} Section {l.layer.section} course {l.layer.course}: {l.state}, {say(l.words, units)}.{' '}
+          {MARK[l.state]} Section {l.layer.section} course {l.layer.course}: {l.state}, {ended(say(l.words, units))}{' '}
           <Link href={`/walls/${wall}?step=${encodeURIComponent(l.step.key)}`} prefetch={false}>
             Open it
           </Link>

@@ -3,6 +3,7 @@
 import { formatLength, type RollCutting, type UnitSystem } from '@stone-tally/core'
 import { scaleLinear } from 'd3-scale'
 import { LABEL } from '@/ui/drawing/axis'
+import { counted } from '@/ui/sentence'
 
 /** Rolls as bars with the strips cut from each; rolls cut alike stand once with their number. */
 export function RollBars({ cutting, width, units }: { cutting: RollCutting; width: number; units: UnitSystem }) {
@@ -23,7 +24,7 @@ export function RollBars({ cutting, width, units }: { cutting: RollCutting; widt
       height={height}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={`${cutting.cutting.rolls.length} rolls of ${roll.type}, ${formatLength(cutting.cutting.waste, units, 1)} left over`}
+      aria-label={`${counted(cutting.cutting.rolls.length, 'roll')} of ${roll.type}, ${formatLength(cutting.cutting.waste, units, 1)} left over`}
       style={{ display: 'block', maxWidth: '100%' }}
     >
       {rows.map((row, i) => {

@@ -25,6 +25,7 @@ import { Caution, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
+import { counted } from '@/ui/sentence'
 import { Table } from '@/ui/table'
 import { LitWall } from './lit-wall'
 import { Mixes } from './mixes'
@@ -145,7 +146,7 @@ function Soil({ layout }: { layout: Layout }) {
   const { units } = usePreferences()
   const b = fillBalance(layout)
   const m3 = (v: number) => amountWords(v, 'm³', units)
-  const loads = (v: number) => (v > 0 ? ` (${Math.ceil(v / LORRY - 1e-9)} lorries of ${m3(LORRY)})` : '')
+  const loads = (v: number) => (v > 0 ? ` (${counted(Math.ceil(v / LORRY - 1e-9), 'lorry', 'lorries')} of ${m3(LORRY)})` : '')
   if (b.compacted <= 0) return null
   return (
     <p>

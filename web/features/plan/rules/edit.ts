@@ -179,7 +179,9 @@ export function limitText(name: string, value: number, units: UnitSystem): strin
   if (measure === 'temperature') return `${either}${formatTemperature(value, units)}`
   if (measure === 'length') return `${either}${formatLength(value, units, 2)}`
   if (measure === 'small') return `${either}${formatSigned(value, units)}`
-  return `${either}${+value.toFixed(3)} ${unitOf(name, units)}`.trim()
+  const unit = unitOf(name, units)
+  const one: Readonly<Record<string, string>> = { days: 'day', passes: 'pass' }
+  return `${either}${+value.toFixed(3)} ${(value === 1 ? one[unit] : undefined) ?? unit}`.trim()
 }
 
 /** What was typed for a limit, in SI. @example readLimit('padLevel', '4', 'metric') // ok(0.004) */

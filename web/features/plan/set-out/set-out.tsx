@@ -9,6 +9,7 @@ import { Choice, Condensed, MAIN, Problems, Quiet, Row, Stack } from '@/ui/contr
 import { useWidth } from '@/ui/drawing/use-width'
 import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
+import { counted } from '@/ui/sentence'
 import { AroundPanel } from './around-panel'
 import { GradesPanel } from './grades-panel'
 import { ImportPanel } from './import-panel'
@@ -106,7 +107,8 @@ export function SetOut({ revisions }: { revisions: readonly RevisionOf[] }) {
           <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
             <Condensed as="h1" style={{ fontSize: 18, fontWeight: 500 }}>
               Set-out, revision {last.number}
-              {draft.changed ? ', changed' : ''} · {formatLength(draft.layout.plan.length, units, 2)} · {draft.layout.courses.length} courses
+              {draft.changed ? ', changed' : ''} · {formatLength(draft.layout.plan.length, units, 2)} ·{' '}
+              {counted(draft.layout.courses.length, 'course')}
               {draft.progress !== undefined ? ` · laying out ${Math.round(draft.progress * 100)} %` : ''}
             </Condensed>
             <Row style={{ gap: 8, alignItems: 'center' }}>

@@ -28,6 +28,7 @@ import { Choice, Row, Stack, Wide } from '@/ui/controls'
 import { Link } from '@/ui/link'
 import { OrderedTable } from '@/ui/ordered-table'
 import { usePreferences } from '@/ui/preferences'
+import { ended } from '@/ui/sentence'
 
 const MARK: Readonly<Record<PointStatus['state'], string>> = {
   'not yet': '○',
@@ -134,7 +135,7 @@ export function ChecksPage() {
                 cell: ({ found: { entry }, verdict }) => (
                   <>
                     {entry.where.section ? `${entry.where.section}${entry.where.course ? ` course ${entry.where.course}` : ''}` : ''}
-                    {entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, units)}`}: {say(verdict.text, units)}.{' '}
+                    {entry.where.station === undefined ? '' : ` at ${formatStation(entry.where.station, units)}`}: {ended(say(verdict.text, units))}{' '}
                     {entry.by.name}
                   </>
                 ),

@@ -32,6 +32,7 @@ import { Button, Page, Problems, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
 import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
+import { ended } from '@/ui/sentence'
 import { Table } from '@/ui/table'
 import { Takes } from '@/ui/takes'
 import { Tally } from '@/ui/tally'
@@ -226,7 +227,7 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
           <ul>
             {releases.map((r) => (
               <li key={r.entry.id} suppressHydrationWarning>
-                {lineOf(state, r.entry, { units })}. {placeOf(r.entry)} {r.entry.by.name}, {day(r.entry.at)}
+                {ended(lineOf(state, r.entry, { units }))} {placeOf(r.entry)} {r.entry.by.name}, {day(r.entry.at)}
                 {state.superseded.has(r.entry.id) ? ' (corrected)' : ''}
               </li>
             ))}
@@ -244,7 +245,8 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
               return e ? (
                 <li key={id}>
                   {openFindings(state).includes(e) ? '▲ open: ' : 'closed: '}
-                  {placeOf(e.entry)} {lineOf(state, e.entry, { units })}, {say(v.text, units)}. {action ? lineOf(state, action.entry, { units }) : ''}
+                  {placeOf(e.entry)} {lineOf(state, e.entry, { units })}, {ended(say(v.text, units))}{' '}
+                  {action ? lineOf(state, action.entry, { units }) : ''}
                   {state.superseded.has(id) ? ' (entry corrected)' : ''}
                 </li>
               ) : null

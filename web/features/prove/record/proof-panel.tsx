@@ -5,6 +5,7 @@ import styled from 'styled-components'
 import { type Code, CodeBlock } from '@/features/wall/proof/code-block'
 import { type Fault, useProof } from '@/features/wall/proof/use-proof'
 import { Button, Field, LinkButton, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { ended } from '@/ui/sentence'
 
 const Frame = styled.section`border: 1px solid var(--line); background: var(--panel); padding: 10px 14px; display: grid; gap: 12px; h2 { margin: 0; font-size: 19px; } p { margin: 0; }`
 
@@ -22,7 +23,8 @@ function FaultLine({ fault, may, busy, onLook }: { fault: Fault; may: boolean; b
   if (fault.look)
     return (
       <p>
-        ▲ Found {when(fault.foundAt)}: {fault.message}. {fault.look.name} ({fault.look.role}) looked at it {when(fault.look.at)}: {fault.look.words}
+        ▲ Found {when(fault.foundAt)}: {ended(fault.message)} {fault.look.name} ({fault.look.role}) looked at it {when(fault.look.at)}:{' '}
+        {fault.look.words}
       </p>
     )
   return (

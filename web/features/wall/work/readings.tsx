@@ -9,6 +9,7 @@ import { AmountField } from '@/ui/amount-field'
 import { Button, Choice, Field, NowButton, Problems, RecordRow, Row, Stack, WorkStack } from '@/ui/controls'
 import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
+import { ended } from '@/ui/sentence'
 import { useTyped } from '../typed'
 import { RunAlong } from './run-along'
 import type { WorkProps } from './types'
@@ -94,8 +95,8 @@ export function ReadingsWork(props: WorkProps) {
       ) : null}
       {of.meanwhile && !recheck && of.meanwhile.entry.by.id !== me.id ? (
         <p role="status">
-          <strong>{of.meanwhile.entry.by.name}</strong> recorded this point meanwhile: {lineOf(state, of.meanwhile.entry, { units })}. What you typed
-          is still here; record it as a second reading, or empty it.
+          <strong>{of.meanwhile.entry.by.name}</strong> recorded this point meanwhile: {ended(lineOf(state, of.meanwhile.entry, { units }))} What you
+          typed is still here; record it as a second reading, or empty it.
         </p>
       ) : null}
       <Judgement $out={of.out} id="judged" aria-live="polite">

@@ -1,5 +1,7 @@
 import { ChecksPage } from '@/features/prove/checks'
 
+export const metadata = { title: 'Checks' }
+
 export default function Page() {
   return <ChecksPage />
 }

@@ -6,6 +6,8 @@ import { requireWall } from '@/server/page'
 import { levelsFor } from '@/server/rules'
 import { revisionsOf } from '@/server/walls'
 
+export const metadata = { title: 'Plan' }
+
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { person, wall } = await requireWall((await params).id)
   const last = (await revisionsOf(wall.id)).pop()

@@ -4,6 +4,8 @@ import { requireWall } from '@/server/page'
 import { keepersOf, levelsFor } from '@/server/rules'
 import { revisionsOf } from '@/server/walls'
 
+export const metadata = { title: 'Rules' }
+
 export default async function Page({ params }: { params: Promise<{ id: string }> }) {
   const { person, wall } = await requireWall((await params).id)
   const revisions = await revisionsOf(wall.id)
