@@ -84,7 +84,7 @@ test('Layers: the schedule, what is cut from which roll, and what is left', asyn
     .slice(1)
   expect(rows.map((r) => r.textContent)).toEqual([expect.stringContaining('to place'), expect.stringContaining('to place')])
   expect(screen.getByRole('heading', { name: /uniaxial 30: 1 roll of 12.0 m by 2.00 m/ })).toBeTruthy()
-  expect(screen.getByRole('img', { name: /1 rolls of uniaxial 30/ })).toBeTruthy()
+  expect(screen.getByRole('img', { name: /1 roll of uniaxial 30/ })).toBeTruthy()
   await act(async () => void fireEvent.click(screen.getByRole('button', { name: 'A roll came' })))
   for (const [label, value] of [
     ['Roll', 'R8'],

@@ -1,6 +1,10 @@
+import { configure } from '@testing-library/react'
 import { device } from '../device/db'
 import { forgetEarlier } from '../device/earlier'
 import { forgetStores } from '../device/stores'
+
+// A state is waited for as long as it takes on a machine that is busy; a second says nothing of it.
+configure({ asyncUtilTimeout: 60_000 })
 
 // What one test typed, recorded or kept on the device is not there in the next.
 beforeEach(async () => {
