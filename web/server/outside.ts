@@ -20,6 +20,7 @@ import {
   type Result,
   read,
   record,
+  releaseNeeds,
   request as requestKind,
   type Step,
   say,
@@ -284,7 +285,7 @@ export async function outsideShown(token: unknown, units: UnitSystem, headers: H
     step: titleOf(step),
     point: point?.title ?? step.stage.title,
     reason: say(point?.reason ?? '', units),
-    missing: settled(status) ? [] : status.missing.map((m) => say(m, units)),
+    missing: (settled(status) ? releaseNeeds(state, step).map((o) => o.message) : status.missing).map((m) => say(m, units)),
     revision: state.layouts.length,
     system: system.name,
     lines: here.slice(-MOST_LINES).map((e) => ({

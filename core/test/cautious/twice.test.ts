@@ -1,7 +1,7 @@
 // Rule table 3: the same word twice is one word. What says something new goes in.
 import { type Entry, since } from '@stone-tally/core'
 import { good } from '../build'
-import { entry } from '../plans'
+import { entry, SIGNED } from '../plans'
 import { Site } from '../site'
 import { plan } from './wall'
 
@@ -25,6 +25,12 @@ describe('a list that is whole', () => {
     expect(site.refusal(again(first, { at: at('08:01'), data: { confirmed: data.confirmed.slice(1) } }))).toBe('')
     expect(site.refusal(again(first, { at: at('08:01'), data: { ...data, detail: 'stakes moved' } }))).toBe('')
     expect(site.refusal(again(first, { at: at('21:00') }))).toBe('')
+  })
+  test('a rejection is answered by the same list, looked at anew', () => {
+    const held = new Site(plan).work('services').put(first)
+    const no = { decision: 'rejected', reason: 'stakes moved', signature: SIGNED }
+    held.put(entry('release', { stage: 'set-out' }, no, { role: 'foreman', at: at('08:10'), by: { id: 'p-9', name: 'Ines Vale', role: 'foreman' } }))
+    expect(held.refusal(again(first, { at: at('09:00') }))).toBe('')
   })
   test('a list that is not whole is gone on with', () => {
     const part = new Site(plan).work('services')

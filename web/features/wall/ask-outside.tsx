@@ -114,9 +114,9 @@ function Asked({
   }
   const day = (t: string) => t.slice(0, 10)
   const stands = of.waiting
-    ? 'goes out when this device reaches the house'
+    ? 'goes out when this device is connected'
     : !known
-      ? 'the house has not said whether it was sent'
+      ? 'not connected: whether it was sent is not known'
       : link === undefined
         ? 'not sent yet'
         : over

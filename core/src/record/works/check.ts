@@ -54,6 +54,8 @@ export const check = defineWork({
   admit(state, step, entry, status) {
     // A press too many, or a page that was late: the same word of the same person at a list that is whole says nothing new.
     if (!kind.is(entry) || entry.supersedes || entry.recheckOf || !since(state.layout.plan, 3) || status().state !== 'done') return ok(true)
+    // A rejection is answered by the same list, looked at anew.
+    if (status().hold === 'rejected') return ok(true)
     const own = kind.among((state.logs.get(step.key)?.work ?? []).filter((e) => live(state, e.entry.id)))
     const last = own[own.length - 1]
     return last && sameWord(last.entry, entry)

@@ -141,7 +141,11 @@ export function SubjectParts({
       {system && shown('pad') ? (
         <PartChapter legend="Pad and excavation" chapter="pad" {...asked} system={system}>
           <Grid>
-            {text('padSteps', `Pad steps at, ${u}`, 'empty: where they fall by themselves; none: one level pad; else stations with a semicolon between')}
+            {text(
+              'padSteps',
+              `Pad steps at, ${u}`,
+              'empty: where they fall by themselves; none: one level pad; else stations with a semicolon between',
+            )}
             {text('behind', `Room behind units, ${u}`)}
             {text('slope', 'Cut leans back, across per 1 up', '1.5H:1V, or its angle, as 60°')}
           </Grid>
