@@ -44,6 +44,7 @@ import { logged } from './security-log'
 import { asked, endedSession, type Person, placeOf } from './sessions'
 import { tried } from './throttle'
 import type { WallRow } from './wall-row'
+import { wallFor } from './walls'
 
 /** How long a link to somebody outside can be used, days. */
 export const OUTSIDE_DAYS = 14
@@ -209,6 +210,8 @@ async function open(token: unknown, headers: Headers): Promise<Result<Opened>> {
     await logged('outside link refused', headers, { companyId: row.company_id }, 'on a device of the company')
     return fail('device', `${row.company} is or was signed in on this device. Open the link on a device of your own`)
   }
+  // A wall that was thrown away is none.
+  if (!(await wallFor({ companyId: row.company_id }, row.wall_id))) return fail('token', OVER)
   const state = await stateOf(row.wall_id)
   const found = requestIn(state, row.request)
   if (!found || answerOf(state, found.step, row.request)) return fail('token', OVER)

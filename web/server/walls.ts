@@ -59,7 +59,7 @@ async function standing(rows: readonly { id: string; name: string; site: string;
 }
 
 /** A wall, if it is this person's company's; undefined alike for none and for somebody else's. */
-export async function wallFor(person: Person, id: string): Promise<WallRow | undefined> {
+export async function wallFor(person: Pick<Person, 'companyId'>, id: string): Promise<WallRow | undefined> {
   if (!isUuid(id)) return undefined
   const row = await database()
     .db.selectFrom('wall')

@@ -8,7 +8,8 @@ import { PEER } from '../server/network'
 import { decideOutside, linksOf, outsidePhoto, outsideShown, sendLink, sendLinks } from '../server/outside'
 import { recordEntries, stateOf } from '../server/record-store'
 import type { Person } from '../server/sessions'
-import { newWall, noteFor, site } from './site'
+import { createWall } from '../server/walls'
+import { newWall, noteFor, planNamed, site } from './site'
 
 const FOLDER = mkdtempSync(join(tmpdir(), 'stone-tally-post-'))
 const WORD = 'a long password'
@@ -135,6 +136,23 @@ describe('does not open', () => {
   })
 })
 
+test('what a release would be refused for stands before the signature', async () => {
+  const { engineer: _e, engineerBy: _b, engineerLicence: _l, engineerOn: _o, engineerCovers: _c, ...unsigned } = planNamed('Not signed')
+  const made = await createWall(foreman, unsigned)
+  if (!made.ok) throw new Error(said(made))
+  const wall = { id: made.value.id, name: 'Not signed', site: 'Saltmarsh', madeUp: false }
+  const work = (kind: string, stage: string, data: object) => ({ ...noteFor(wall.id, ''), kind, where: { stage }, data })
+  const entries = [
+    work('check', 'services', { confirmed: ['located', 'marked', 'revision'], detail: 'T-4711', until: '2099-12-31' }),
+    work('check', 'set-out', { confirmed: ['line', 'second', 'benchmark'] }),
+    work('request', 'set-out', { name: 'Imre Vale', as: 'engineer', address: 'third@vale.example' }),
+  ]
+  await sendLinks(request(), foreman, wall, entries, await recordEntries(wall.id, foreman, entries, Date.now()))
+  const shown = await outsideShown(newest(), 'metric', outside())
+  if (!shown.ok) throw new Error(said(shown))
+  expect(shown.value.missing.join(' ')).toMatch(/engineer/)
+  expect(said(await decideOutside(decision(newest()), outside()))).toMatch(/engineer/)
+})
 test('nobody of the company is asked from outside', async () => {
   const { last } = await asked('Mara@ours.example')
   expect(last).toMatchObject({ ok: false, problems: [{ field: 'data.address', message: expect.stringMatching(/Mara Quill, of your own company/) }] })

@@ -113,7 +113,7 @@ export function StepCard({
       {step.stage.needs ? <NeedsPanel state={state} step={step} wall={wall} /> : null}
       {waits ? <TodayPanel needs={today} me={me} record={record} wall={wall} /> : null}
       {stands.length > 0 ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
-      {Panel && !blocked && (status.state !== 'done' || recheck || isTyping(`${step.key}`)) && mayDo && !unitRecheck ? (
+      {Panel && !blocked && (status.state !== 'done' || status.hold === 'rejected' || recheck || isTyping(`${step.key}`)) && mayDo && !unitRecheck ? (
         <Panel
           key={`w${step.key}`}
           state={state}
