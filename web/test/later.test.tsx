@@ -73,9 +73,20 @@ describe('keys that come before the field they are meant for', () => {
     elsewhere.mockClear()
     keys(['x', 'Backspace', 'Backspace', '7'])
     expect(result.current.early()).toBe('2 cb7')
-    // What presses and what goes on to the next thing still does.
-    keys(['Enter', 'Tab'])
+    // What goes on to the next thing still does; an Enter of somebody quick is kept with what was typed, and presses a button that has the focus.
+    keys(['Tab'])
+    expect(elsewhere).toHaveBeenCalledTimes(1)
+    keys(['Enter'])
+    expect(elsewhere).toHaveBeenCalledTimes(1)
+    expect(result.current.early()).toBe('2 cb7\n')
+    keys(['Backspace'])
+    const button = document.body.appendChild(document.createElement('div'))
+    button.setAttribute('role', 'dialog')
+    button.innerHTML = '<button>Try again</button>'
+    button.querySelector('button')?.focus()
+    keys(['Enter'])
     expect(elsewhere).toHaveBeenCalledTimes(2)
+    button.remove()
     keys(['Escape'])
     expect(close).toHaveBeenCalledTimes(1)
     result.current.ready()

@@ -1,6 +1,6 @@
 'use client'
 
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
+import { type KeyboardEvent, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { Autocomplete, Input, Label, Menu, MenuItem, SearchField } from 'react-aria-components'
 import styled from 'styled-components'
 import { usePreferences } from '@/ui/preferences'
@@ -33,21 +33,39 @@ export function FindBody({ early, onReady, onGo }: { early(): string; onReady():
   const { units } = usePreferences()
   const [text, setText] = useState('')
   const field = useRef<HTMLInputElement>(null)
+  /** The first of what a text may mean. */
+  const first = (typed: string) => {
+    const [to] = find(state, wall, typed, units)
+    if (to) onGo(to)
+  }
+  const goFirst = useRef(first)
+  goFirst.current = first
   useEffect(() => {
     onReady()
-    if (field.current && early()) typeInto(field.current, early())
+    const [typed, ...entered] = early().split('\n')
+    if (!field.current || !typed) return
+    typeInto(field.current, typed)
+    if (entered.length) goFirst.current(typed)
   }, [early, onReady])
   const asked = useDeferredValue(text)
   const found = useMemo(() => find(state, wall, asked, units), [state, wall, asked, units])
-  /** Enter takes the first where the arrows chose no other. */
-  const first = (typed: string) => {
-    const [to] = find(state, wall, typed, units)
-    if (to && !field.current?.getAttribute('aria-activedescendant')) onGo(to)
+  /**
+   * Enter takes what the arrows stand on, otherwise the first. It is decided here, as the key goes down: a list that is drawn anew between the
+   * key down and the key up has no item any more that could take it.
+   */
+  const onKeyDownCapture = (e: KeyboardEvent<HTMLElement>) => {
+    if (e.key !== 'Enter' || e.target !== field.current || e.nativeEvent.isComposing) return
+    e.preventDefault()
+    e.stopPropagation()
+    const at = field.current?.getAttribute('aria-activedescendant')
+    const chosen = at ? found.find((f) => f.id === document.getElementById(at)?.dataset.key) : undefined
+    if (chosen) onGo(chosen)
+    else first(field.current?.value ?? '')
   }
   return (
-    <Body>
+    <Body onKeyDownCapture={onKeyDownCapture}>
       <Autocomplete inputValue={text} onInputChange={setText}>
-        <SearchField autoFocus onSubmit={first}>
+        <SearchField autoFocus>
           <Label>A place, a course (3 B), a station, a step of the work, an entry (no. 12), something to do</Label>
           <Input ref={field} />
         </SearchField>
