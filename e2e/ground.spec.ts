@@ -133,8 +133,10 @@ test('digging: a boulder too high to build over is refused as a thin pad, the cu
   await expect(page.getByText(/Rock at .* break out/).first()).toBeVisible()
   await page.getByRole('button', { name: /Check width/ }).click()
   await page.getByLabel('Width, m').fill('0.5')
+  // What is missing is said while it is typed, and the same when it is pressed.
+  await expect(page.getByText(/Missing or not possible yet: water is missing; the cut is 1\.\d\d m deep here/)).toBeVisible()
   await page.getByRole('button', { name: 'Record the cut' }).click()
-  await expect(page.getByText(/the cut is 1\.\d\d m deep here: say how far its side is laid back/)).toBeVisible()
+  await expect(page.getByText(/the cut is 1\.\d\d m deep here: say whether water is in it/).first()).toBeVisible()
   await page.getByLabel('Sides, across per 1 up').fill('1.5')
   await page.locator('label', { hasText: 'None' }).click()
   await page.getByLabel('Spoil from edge, m').fill('1')
@@ -177,6 +179,9 @@ test('density: a curve, a failed test, its rework and the test again', async ({ 
     await page.getByLabel('Soil out, kg').fill(soil)
     await page.getByLabel('Moisture, %').fill(moisture)
   }
+  // Another cone's constants are nobody's guess; from the second test on they stand as they were used.
+  await page.getByLabel('Cone, kg').fill('1.62')
+  await page.getByLabel('Sand, kg/m³').fill('1430')
   await cone('2.87', '0.084')
   await expect(page.getByText('write 8.4 for 0.084')).toBeVisible()
   await cone('2.82', '8.4')
@@ -186,6 +191,7 @@ test('density: a curve, a failed test, its rework and the test again', async ({ 
   await page.getByLabel('Action').fill('Watered, plated again')
   await page.getByRole('button', { name: 'Keep cause and action' }).click()
   await expect(page.getByRole('heading', { name: /Test again/ })).toBeVisible()
+  await expect(page.getByLabel('Cone, kg')).toHaveValue('1.62')
   await cone('2.93', '9')
   await page.getByRole('button', { name: 'Record the re-test' }).click()
   await expect(page.getByText(/failed, reworked: 93/)).toBeVisible()

@@ -2,7 +2,7 @@ import type { JsonSchema } from './drawn'
 
 /** What the forms of entries hold since rule table 3; draws of before were made without. */
 const SINCE: Readonly<Record<string, readonly string[]>> = {
-  cut: ['from', 'to'],
+  cut: ['from', 'to', 'planned'],
   soil: ['place'],
   pick: ['wind'],
   override: ['strength'],

@@ -59,15 +59,21 @@ const type = (label: string | RegExp, value: string) => fireEvent.change(screen.
 const pick = (name: string | RegExp) => fireEvent.click(screen.getByRole('radio', { name }))
 
 describe('dig', () => {
-  test('the cut is recorded with what was measured, and nothing that was not', async () => {
+  test('the cut is recorded with what was measured; what stands as planned is said to, and the rest is not there', async () => {
     const p = props(staked())
     render(<DigPanel {...p} />)
     await press(/Check width/)
     type('Width, m', '0.8')
     type('Sides, across per 1 up', '0,75')
     pick('Stands or runs in')
-    await press('Record the cut')
-    expect(p.sent).toEqual([{ kind: 'cut', where: { stage: 'dig', section: 'B', station: 7 }, data: { width: 0.8, slope: 0.75, water: true } }])
+    await press(/^Record the cut/)
+    expect(p.sent).toEqual([
+      {
+        kind: 'cut',
+        where: { stage: 'dig', section: 'B', station: 7 },
+        data: { width: 0.8, behind: expect.any(Number), slope: 0.75, water: true, planned: ['behind'] },
+      },
+    ])
   })
   test('a number that is none is named, and nothing is sent', async () => {
     const p = props(staked())
@@ -75,7 +81,7 @@ describe('dig', () => {
     await press(/Check width/)
     type('Width, m', 'wide')
     type('Sides, across per 1 up', 'steep')
-    await press('Record the cut')
+    await press(/^Record the cut/)
     expect(screen.getByRole('alert').textContent).toMatch(/width: .*is not a length.*sides: give how far across/)
     expect(p.sent).toEqual([])
   })
@@ -111,7 +117,7 @@ describe('dig', () => {
     const p = props([...staked(), bad, entry('action', {}, { of: bad.id, cause: 'rock', action: 'split' })], { finding: bad.id })
     render(<DigPanel {...p} />)
     type('Width, m', '0.7')
-    await press('Record the cut')
+    await press(/^Record the cut/)
     expect(p.sent).toMatchObject([{ kind: 'cut', where: { station: 6 }, recheckOf: bad.id }])
   })
 })
@@ -326,6 +332,8 @@ test('a density is judged while it is typed; one above zero air voids is asked a
     ['Moisture, %', '9'],
     ['Standard today, density', '2300'],
     ['Standard today, moisture', '680'],
+    ['Reference, density', '2300'],
+    ['Reference, moisture', '680'],
   ])
     type(label as string, value as string)
   expect(screen.getByText('▲ 93.4 %')).toBeTruthy()

@@ -64,8 +64,8 @@ describe('what is typed stays until it is recorded', () => {
     fireEvent.click(screen.getByRole('radio', { name: /Stands or runs in/ }))
     const sent = ground(DigPanel, 'metric')
     expect(field('Width, m').value).toBe('0.9')
-    await press('Record the cut')
-    expect(sent[0]?.data).toEqual({ width: 0.9, water: true })
+    await press(/^Record the cut/)
+    expect(sent[0]?.data).toMatchObject({ width: 0.9, water: true, planned: ['behind', 'slope'] })
     ground(DigPanel, 'metric')
     expect(screen.queryByLabelText('Width, m')).toBeNull()
   })
@@ -102,6 +102,8 @@ describe('what is typed stays until it is recorded', () => {
     for (const [label, value] of [
       ['Jar before, lb', '14.33'],
       ['Jar after, lb', '6.39'],
+      ['Cone, lb', '3.5715'],
+      ['Sand, lb/ft³', '89.271988'],
       ['Soil out, lb', '6.39'],
       ['Moisture, %', '8.4'],
     ] as const)

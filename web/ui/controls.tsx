@@ -56,6 +56,8 @@ interface FieldProps {
   onChange(value: string): void
   error?: string | undefined
   hint?: string | undefined
+  /** What stands while it is empty, and where that comes from. */
+  stands?: { readonly text: string; readonly from: string } | undefined
   type?: string
   name?: string
   long?: boolean
@@ -78,9 +80,11 @@ export function Field({
   autoComplete,
   autoFocus,
   onFocusChange,
+  stands,
 }: FieldProps) {
   const id = useId()
   const said = useSay()
+  const under = stands && value === '' ? `${stands.text}: ${stands.from}; another can be typed` : hint
   return (
     <TextField
       value={value}
@@ -91,11 +95,15 @@ export function Field({
       {...(name ? { name } : {})}
       {...(autoComplete ? { autoComplete } : {})}
       {...(onFocusChange ? { onFocusChange } : {})}
-      {...(error || hint ? { 'aria-describedby': id } : {})}
+      {...(error || under ? { 'aria-describedby': id } : {})}
     >
       <Caption>{said(label)}</Caption>
-      {long ? <Area /> : <Box {...(inputMode ? { inputMode } : {})} {...(autoFocus ? { autoFocus } : {})} />}
-      {error ? <Wrong id={id}>{said(error)}</Wrong> : hint ? <Small id={id}>{said(hint)}</Small> : null}
+      {long ? (
+        <Area />
+      ) : (
+        <Box {...(stands ? { placeholder: stands.text } : {})} {...(inputMode ? { inputMode } : {})} {...(autoFocus ? { autoFocus } : {})} />
+      )}
+      {error ? <Wrong id={id}>{said(error)}</Wrong> : under ? <Small id={id}>{said(under)}</Small> : null}
     </TextField>
   )
 }

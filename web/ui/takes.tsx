@@ -10,7 +10,8 @@ export function Takes({ layout, label = 'What it takes' }: { layout: Layout; lab
   return (
     <Table
       label={label}
-      rows={quantities(layout)}
+      // What it takes nothing of is no line: a wall without stone or layers has none.
+      rows={quantities(layout).filter((q) => q.value !== 0)}
       id={(q) => q.id}
       columns={[
         { head: 'Takes', is: 'wrap', cell: (q) => say(q.name, units) },

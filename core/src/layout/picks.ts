@@ -220,7 +220,7 @@ export function pickCautions(layout: Laid): { readonly id: string; readonly mess
       ? [
           {
             id: 'picks-unproved',
-            message: `No verdict on the ${all} picks: there is no ${proof.join('; no ')}. Enter them in the plan before the machine comes.`,
+            message: `No verdict on the ${all} picks while this is missing: ${proof.join('; ')}. Enter it in the plan before the machine comes.`,
           },
         ]
       : []),

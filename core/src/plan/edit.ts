@@ -96,6 +96,24 @@ export function splitElement(vertices: readonly Vertex[], i: number): Vertex[] {
   return result
 }
 
+/** A longest first step of a point put at the end of a line, m: it stays on the paper. */
+const ON = 6
+
+/**
+ * A point more at the end of an open line: straight on in the direction it ends in, as far as its last element is long, 6 m at most.
+ *
+ * @example addPoint([{ easting: 0, northing: 0 }, { easting: 4, northing: 0 }])[2] // { easting: 8, northing: 0 }
+ */
+export function addPoint(vertices: readonly Vertex[]): Vertex[] {
+  const [from, to] = vertices.slice(-2)
+  if (!from || !to) return [...vertices]
+  const s = segmentOf(from, to, from.bulge ?? 0, 0)
+  const by = Math.min(ON, s.length)
+  const way = directionAt(s, s.length)
+  const mm = (v: number) => Math.round(v * 1000) / 1000
+  return [...vertices, { easting: mm(to.easting + by * Math.cos(way)), northing: mm(to.northing + by * Math.sin(way)) }]
+}
+
 /** What can be typed for the element that leaves a point. Bearing in degrees from north (of the chord of an arc), m. */
 export interface ElementChange {
   readonly bearing?: number

@@ -107,6 +107,8 @@ export const blockQuestions = (kinds: readonly string[] = BUILT_FOUNDATIONS): re
       { id: 'invert', label: 'Invert', of: 'length' },
     ],
     least: 1,
+    stands:
+      'at the start or both ends, no further apart than said above, so low that the pipe lies below the ground in front; whether water can leave there the site must say',
     add: 'Add an outlet',
   },
   {

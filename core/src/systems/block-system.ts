@@ -13,6 +13,7 @@ import {
   refitBlocks,
   settleBlocks,
 } from './blocks'
+import { roomOfLayers, standBlocks } from './stand'
 import type { WallSystem } from './system'
 
 /** What every system of units on a foundation does alike; what one does otherwise its own folder says over it. */
@@ -24,6 +25,8 @@ export const blocks = {
   open: { from: 'units', until: ['fill', 'backfill'] },
   questions: blockQuestions(),
   start: blockStart,
+  stands: standBlocks,
+  room: roomOfLayers,
   settle: settleBlocks,
   check: checkBlocks,
   refit: refitBlocks,

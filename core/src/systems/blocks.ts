@@ -147,25 +147,39 @@ export function blockStart(unit: Unit, starts: Starts): BlockData {
   const kind = starts.school('pad-material')
   // Where corners are mitred nobody orders corner units.
   const { cornerLength: _, ...mitred } = unit
+  // Never narrower than what stands on it, with some of it on either side.
+  const width = Math.max(value('padWidth'), Math.round((unit.depth + 2 * BESIDE) * 100) / 100)
   return settleBlocks({
     unit: starts.school('corner') === 'corner-units' ? unit : mitred,
     foundation: {
       // A footing has bars that somebody must plan: nobody starts from one.
       kind: foundationKindOf(kind) && kind !== 'footing' ? kind : 'dense-graded',
       thickness: value('padThickness'),
-      // Never narrower than what stands on it, with some of it on either side.
-      width: Math.max(value('padWidth'), Math.round((unit.depth + 2 * BESIDE) * 100) / 100),
+      width,
       minRun: value('minRun'),
       lifts: { max: value('padLift'), loose: LOOSE },
     } as FoundationData,
     embedment: embedmentStart(starts),
-    stone: { width: value('stone') },
+    stone: { width: Math.max(value('stone'), stoneFor({ unit, foundation: { width }, drain: { diameter: value('pipe') } })) },
     drain: { diameter: value('pipe'), fall: value('fall') / 100, outlets: [], maxOutletSpacing: 15 },
     layers: [],
     rolls: undefined,
     waste: { units: value('wasteUnits'), stone: value('wasteStone'), grid: value('wasteGrid') },
   })
 }
+
+/** Between the pipe and the edge of the pad, m. */
+export const PIPE_CLEAR = 0.05
+/**
+ * Stone behind units that is wide enough for the pipe to lie behind the pad, on its own bed, m; to the centimetre.
+ *
+ * @example stoneFor({ unit: { depth: 0.25 }, foundation: { width: 0.6 }, drain: { diameter: 0.1 } }) // 0.33
+ */
+export const stoneFor = (of: {
+  readonly unit: { readonly depth: number }
+  readonly foundation: { readonly width: number }
+  readonly drain: { readonly diameter: number }
+}): number => Math.ceil(((of.foundation.width - of.unit.depth) / 2 + of.drain.diameter + PIPE_CLEAR) * 100 - 1e-6) / 100
 
 /** Schools of embedment a new wall starts with, by the one its company works by: the deepest of those listed governs. */
 function embedmentStart({ value, school }: Starts): BlockData['embedment'] {

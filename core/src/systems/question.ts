@@ -60,6 +60,8 @@ export type Question = Asked &
         /** A list without a line is none. */
         readonly optional?: true
         readonly proposed?: 'layers'
+        /** Without a line the system itself says what stands there (`WallSystem.stands`), in these words of where it comes from. */
+        readonly stands?: string
       }
   )
 

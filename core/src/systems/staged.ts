@@ -81,7 +81,7 @@ export function staged(system: WallSystem, plan: Pick<Plan, 'book'> & Partial<Pi
   const { book } = plan
   const own = made.get(system) ?? new Map<string, WallSystem>()
   made.set(system, own)
-  const bare = standing((plan.system && system.staged?.(plan.system.data)) ?? system.stages, by.foundation, by.pipe !== undefined)
+  const bare = standing((plan.system && system.staged?.(plan.system.data, plan)) ?? system.stages, by.foundation, by.pipe !== undefined)
   const founded = (plan.system && system.onFoundation?.(bare, plan.system.data)) ?? bare
   const stages = since(plan, 3)
     ? withConcrete(

@@ -134,6 +134,10 @@ export interface WallSystem<D = unknown> {
   readonly questions: readonly Question[]
   /** The part a new wall starts with. */
   start(unit: Unit, starts: Starts): D
+  /** Its part with what stands in lists that nobody filled in, from the line and grades of the plan: no caution that a default can avoid is left to somebody. */
+  stands?(plan: Plan, data: D): D
+  /** What of it lies into the fill wants so much room behind the units at the foot of a cut that leans so far, across per 1 up; m. */
+  room?(data: D, slope: number): number
   /** Its part after an answer changed: what no longer belongs to it goes, what it now must have gets its usual value. */
   settle(data: D): D
   /** What only the whole plan can tell of its part; fields are those of the part. */
@@ -147,7 +151,7 @@ export interface WallSystem<D = unknown> {
   /** Fills a run of a course with pieces. */
   lay(run: CourseRun, data: D): LaidRun
   /** Its stages for this part, before schools, pipe and points: its own where left out. */
-  staged?(data: D): readonly Stage[]
+  staged?(data: D, plan: Partial<Pick<Plan, 'ruleTable'>>): readonly Stage[]
   /** What its stages become on their foundation: a measure more, a time to wait. */
   onFoundation?(stages: readonly Stage[], data: D): readonly Stage[]
   /** A limit of a stage that its part sets, by its name after `own.`: the length of a mat on this course, SI. */

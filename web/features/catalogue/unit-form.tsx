@@ -10,15 +10,16 @@ import { LENGTHS, NUMBERS, readUnit, typedUnit } from './unit-typed'
 
 const Grid = styled.div`display: grid; gap: 12px 14px; grid-template-columns: repeat(auto-fill, minmax(150px, 1fr)); align-items: start;`
 
+/** What holds a unit on the one below, in words. */
 export const PROFILE_WORDS: Record<(typeof UNIT_PROFILES)[number], string> = {
-  lug: 'Lug on top',
-  'rear-lip': 'Rear lip',
-  'tongue-groove': 'Tongue and groove',
-  pattern: 'Pattern of shapes',
-  landscape: 'Small landscape stone',
-  basket: 'Basket',
+  lug: 'A lug on top, stone in its cores',
+  'rear-lip': 'A lip over the course below',
+  'tongue-groove': 'A tongue in a groove',
+  pattern: 'Its weight, set back by bands',
+  landscape: 'Its own weight, glued or lipped',
+  basket: 'The stone in a laced basket',
   'big-block': 'Its own weight, set by machine',
-  'wire-mat': 'Wire mat in the fill',
+  'wire-mat': 'Its wires in the fill',
   masonry: 'Mortar, bars and grout',
 }
 

@@ -1,6 +1,19 @@
 'use client'
 
-import { barriers, decidedBy, KINDS, mayRecord, type Step, say, statusOf, testsOwedAt, type WallState, weatherAt } from '@stone-tally/core'
+import {
+  barriers,
+  decidedBy,
+  KINDS,
+  knownPerson,
+  mayRecord,
+  type Step,
+  say,
+  soilHere,
+  statusOf,
+  testsOwedAt,
+  type WallState,
+  weatherAt,
+} from '@stone-tally/core'
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
 import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
@@ -111,7 +124,9 @@ export function StepCard({
         </Caution>
       ) : null}
       {step.stage.needs ? <NeedsPanel state={state} step={step} wall={wall} /> : null}
-      {waits ? <TodayPanel needs={today} me={me} record={record} wall={wall} /> : null}
+      {waits ? (
+        <TodayPanel needs={today} me={me} record={record} wall={wall} person={knownPerson(state)} soil={soilHere(state, step.section)} />
+      ) : null}
       {stands.length > 0 ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
       {Panel && !blocked && (status.state !== 'done' || status.hold === 'rejected' || recheck || isTyping(`${step.key}`)) && mayDo && !unitRecheck ? (
         <Panel
@@ -127,7 +142,15 @@ export function StepCard({
         />
       ) : null}
       {step.stage.also?.includes('unit-level') && !blocked ? (
-        <UnitLevelPanel key={`u${step.key}`} state={state} step={step} may={mayRecord(me.role, 'unit-level')} record={record} recheck={recheck?.id} />
+        <UnitLevelPanel
+          key={`u${step.key}`}
+          state={state}
+          step={step}
+          may={mayRecord(me.role, 'unit-level')}
+          me={me}
+          record={record}
+          recheck={recheck?.id}
+        />
       ) : null}
       {blocked || (status.state === 'todo' && step.stage.work.type === 'pipe') ? null : (
         <PhotoStrip key={`p${step.key}`} wall={wall} state={state} step={step} station={station} me={me.id} record={record} />

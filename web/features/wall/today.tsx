@@ -1,7 +1,8 @@
-import { dailyNeeds, fillHeld, needsOf, type Step, say, type WallState } from '@stone-tally/core'
+import { dailyNeeds, fillHeld, type Known, needsOf, type Step, say, type WallState } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
 import { houseNow } from '@/device/clock'
 import { Button, Caution, Choice, Field, LinkButton, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { fromWords } from '@/ui/known-words'
 import { usePreferences } from '@/ui/preferences'
 import { useTypedForm } from './typed'
 import type { Fact, Me, RecordResult } from './use-wall'
@@ -42,14 +43,19 @@ export function TodayPanel({
   me,
   record,
   wall,
+  person,
+  soil,
 }: {
   needs: ReturnType<typeof dailyNeeds>
+  /** Who looked last, and the soil that was found here: they stand there until another is typed. */
+  person?: Known<string> | undefined
+  soil?: string | undefined
   me: Me
   record(facts: readonly Fact[]): Promise<RecordResult>
   wall: string
 }) {
   const { units } = usePreferences()
-  const { v, set, letGo } = useTypedForm(`look ${wall}`, { by: me.role === 'foreman' ? me.name : '', safe: '', seen: '' })
+  const { v, set, letGo } = useTypedForm(`look ${wall}`, { by: me.role === 'foreman' ? me.name : (person?.value ?? ''), safe: '', seen: '' })
   const { busy, problems, go } = useRecord(record)
   const look = needs.some((n) => n.id === 'look')
   const put = async () => {
@@ -64,8 +70,18 @@ export function TodayPanel({
         {look && me.role !== 'office' ? (
           <>
             <Row>
-              <Field label="Looked at by" value={v.by} onChange={(by) => set({ by })} />
-              <Field label="Sides, cracks, water, spoil, ladder: what was seen" value={v.seen} onChange={(seen) => set({ seen })} />
+              <Field
+                label="Looked at by"
+                value={v.by}
+                onChange={(by) => set({ by })}
+                hint={me.role !== 'foreman' && person && v.by === person.value ? fromWords(person) : undefined}
+              />
+              <Field
+                label="Sides, cracks, water, spoil, ladder: what was seen"
+                value={v.seen}
+                onChange={(seen) => set({ seen })}
+                hint={soil ? `found here: ${soil}` : undefined}
+              />
             </Row>
             <Choice
               label="May people go in?"

@@ -1,12 +1,25 @@
 'use client'
 
-import { beddingAdvice, cellKey, formatSmall, limitsOf, parseAmount, type Step, say, type WallState } from '@stone-tally/core'
+import {
+  beddingAdvice,
+  cellKey,
+  failAll,
+  formatSmall,
+  limitsOf,
+  ok,
+  parseAmount,
+  type Result,
+  type Step,
+  say,
+  type WallState,
+} from '@stone-tally/core'
 import { useState } from 'react'
 import { AmountField } from '@/ui/amount-field'
 import { Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { useTyped } from './typed'
-import type { Fact, RecordResult } from './use-wall'
+import type { Fact, Me, RecordResult } from './use-wall'
+import { Foretold, foreseen } from './work/judged'
 import { whereOf } from './work/types'
 import { useRecord } from './work/use-record'
 
@@ -15,12 +28,14 @@ export function UnitLevelPanel({
   state,
   step,
   may,
+  me,
   record,
   recheck,
 }: {
   state: WallState
   step: Step
   may: boolean
+  me: Me
   record(facts: readonly Fact[]): Promise<RecordResult>
   /** Finding that a next reading re-checks. */
   recheck: string | undefined
@@ -38,7 +53,7 @@ export function UnitLevelPanel({
   const cell = state.layout.cells.get(cellKey(step.section ?? '', step.course ?? 0))
   if (!cell || cell.pad === 'none' || !step.section) return null
   const advice = beddingAdvice(state, step.section, cell.course)
-  const put = async () => {
+  const read = (): Result<Fact> => {
     const data: Record<string, number> = { unit: own ?? Number(unit) }
     for (const [name, text] of [
       ['along', along],
@@ -47,10 +62,16 @@ export function UnitLevelPanel({
     ] as const) {
       if (!text.trim()) continue
       const value = parseAmount(text, 'small', units)
-      if (!value.ok) return setProblems(value.problems.map((p) => ({ ...p, field: name })))
+      if (!value.ok) return failAll(value.problems.map((p) => ({ ...p, field: name })))
       data[name] = value.value
     }
-    if (await go([{ kind: 'unit-level', where: whereOf(step), data, ...(own === undefined ? {} : { recheckOf: recheck }) }])) {
+    return ok({ kind: 'unit-level', where: whereOf(step), data, ...(own === undefined ? {} : { recheckOf: recheck }) })
+  }
+  const now = read()
+  const begun = (along + across + diagonal).trim() !== ''
+  const put = async () => {
+    if (!now.ok) return setProblems(now.problems)
+    if (await go([now.value])) {
       setUnit(own === undefined ? `${Math.min(cell.pieces.length, Number(unit) + 1)}` : '')
       setAlong('')
       setAcross('')
@@ -93,6 +114,10 @@ export function UnitLevelPanel({
             {field('Across', across, setAcross, '+ back high')}
             {field('Corner', diagonal, setDiagonal, '+ far back high')}
           </Row>
+          <Foretold
+            of={now.ok && begun ? foreseen(state, me, now.value) : undefined}
+            otherwise={now.ok ? 'It is judged as you type.' : `${now.problems[0]?.field} ${now.problems[0]?.message}`}
+          />
           <NowButton isDisabled={busy || (own === undefined && !unit.trim()) || !(along + across + diagonal).trim()} onPress={put}>
             {own === undefined ? 'Record this unit' : 'Record re-check of this unit'}
           </NowButton>

@@ -1,6 +1,6 @@
 import { fail, ok } from '../../base/result'
 import { said } from '../../base/said'
-import { type InferType, optionalChoice, optionalQuantity, optionalText, optionalYesNo, record } from '../../base/schema'
+import { choice, type InferType, optionalChoice, optionalList, optionalQuantity, optionalText, optionalYesNo, record } from '../../base/schema'
 import { LENGTH_TOLERANCE } from '../../geometry'
 import { cutTopAt, type Layout, stepAt } from '../../layout'
 import { limitsOf, since, tableOf } from '../../rules'
@@ -31,6 +31,8 @@ export const cutData = record({
   sound: optionalYesNo(),
   /** The competent person who judged the cut. */
   by: optionalText(80),
+  /** What of it stood as planned and was recorded so, without another figure. */
+  planned: optionalList(choice(['width', 'behind', 'slope'] as const), 3),
 })
 export type CutData = InferType<typeof cutData>
 
@@ -139,10 +141,11 @@ export const cut = defineKind({
   },
   line(entry, reader, { layout }) {
     const d = entry.data
+    const as = (field: 'width' | 'behind' | 'slope') => (d.planned?.includes(field) ? ' as planned' : '')
     const parts = [
-      ...(d.width == null ? [] : [`${formatLength(d.width, reader.units, 2)} wide`]),
-      ...(d.behind == null ? [] : [`${formatLength(d.behind, reader.units, 2)} behind the face`]),
-      ...(d.slope == null ? [] : [since(layout.plan, 3) ? `sides ${formatSlope(d.slope)}` : `sides ${d.slope} across per m up`]),
+      ...(d.width == null ? [] : [`${formatLength(d.width, reader.units, 2)} wide${as('width')}`]),
+      ...(d.behind == null ? [] : [`${formatLength(d.behind, reader.units, 2)} behind the face${as('behind')}`]),
+      ...(d.slope == null ? [] : [since(layout.plan, 3) ? `sides ${formatSlope(d.slope)}${as('slope')}` : `sides ${d.slope} across per m up`]),
       ...(d.shored ? ['shored'] : []),
       ...(d.benched ? ['benched'] : []),
       ...(d.soil === 'stiff-clay' ? [`stiff clay${d.sound ? ', dry and sound' : ''}`] : []),

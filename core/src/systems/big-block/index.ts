@@ -19,7 +19,7 @@ import {
 import { type Lifting, liftingSchema, PLACEHOLDER } from '../lifting'
 import type { Question } from '../question'
 import { defineSystem, type PartChange } from '../system'
-import { stages } from './stages'
+import { staged, stages } from './stages'
 import { units } from './units'
 
 const metres = (min: number, max: number) => quantity({ min, max, unit: 'm' })
@@ -183,6 +183,7 @@ export const bigBlock = defineSystem<BigBlockData>({
   schema: schema as unknown as yup.ISchema<BigBlockData>,
   units,
   stages,
+  staged,
   traits: { flexible: false, carried: false, face: 'plain' },
   // They hang on a hook: nothing is glued, capped or turned.
   schools: [
@@ -193,7 +194,7 @@ export const bigBlock = defineSystem<BigBlockData>({
   start: (unit, starts) => {
     const data = blockStart(unit, starts)
     const width = Math.max(data.foundation.width, unit.depth + 2 * BEFORE_FACE)
-    return { ...data, foundation: { ...data.foundation, width: Math.round(width * 100) / 100 }, lifting: USUAL }
+    return { ...data, foundation: { ...data.foundation, width: Math.ceil(width * 100 - 1e-6) / 100 }, lifting: USUAL }
   },
   settle,
   refit: (data, length) => ({ ...data, ...refitBlocks(data, length) }),

@@ -1,4 +1,5 @@
 import { said } from '../../base/said'
+import { since } from '../../rules'
 import { adapted, plainBlockStages, saying, withItems } from '../block-stages'
 import type { Requirement, Stage } from '../stage'
 
@@ -99,3 +100,28 @@ export const stages: readonly Stage[] = own.flatMap((s) =>
       ? [lifting, after(s, 'lifting', 'hard', 'nobody has said that machine, gear and zone are ready')]
       : [s],
 )
+
+const OLD_WALL: ReadonlySet<string> = new Set(['stays', 'footing', 'between'])
+/** Where no wall stays behind the blocks nothing of one is asked. */
+const alone: readonly Stage[] = stages.map((s) => {
+  if (s.work.type !== 'check') return s
+  const work = { ...s.work, items: s.work.items.filter((i) => !OLD_WALL.has(i.id)) }
+  if (s.id === 'cleared') {
+    const { caution: _, ...rest } = s
+    return {
+      ...rest,
+      title: 'Way of the pad cleared',
+      how: 'Take away what stands where the pad and the blocks go: posts, steps, loose stones, roots.',
+      work: {
+        ...work,
+        detail: 'What was taken away',
+        items: work.items.map((i) => (i.id === 'obstacles' ? { ...i, text: 'Obstacles where it goes gone' } : i)),
+      },
+    }
+  }
+  return s.id === 'fill' ? { ...s, work, how: 'Clean stone behind to the top of the course; rod it, sweep the top clean.' } : { ...s, work }
+})
+
+/** Its stages for this part; since rule table 3 an old wall is asked about only where one stays. */
+export const staged = (data: { readonly stays?: unknown }, plan: { readonly ruleTable?: number | undefined }): readonly Stage[] =>
+  data.stays || !since(plan, 3) ? stages : alone

@@ -19,6 +19,7 @@ import {
 } from '../blocks'
 import { FOUNDATIONS, foundationSchema } from '../foundations'
 import type { Question } from '../question'
+import { standBlocks, standingHeight } from '../stand'
 import { type CountBasis, defineSystem, type PartChange, type Quantity } from '../system'
 import { lay } from './lay'
 import { stages } from './stages'
@@ -101,6 +102,7 @@ const questions: readonly Question[] = [
       { id: 'wire', label: 'Wire', of: 'small' },
     ],
     least: 1,
+    stands: 'as long as the share of the height that holds a mass together; an engineer’s plan rules',
     add: 'Add a mat',
   },
   own('gap', 'Gap between mats', 'small'),
@@ -119,6 +121,9 @@ const questions: readonly Question[] = [
   own('berm', 'Toe berm, wide', 'length', 'level ground filled in front'),
   own('figures', 'Engineer’s figures of the inside', 'text', 'reference; without them the inside has no verdict'),
 ]
+
+/** The mat a wall begins with. */
+const MAT: Mat = { from: 1, type: 'standard', length: 1.2, wire: 0.006 }
 
 /** Laps of the mesh, and how high it is hung above a course, as a share of the face. */
 const MESH_LAPS = 1.15
@@ -256,13 +261,19 @@ export const wire = defineSystem<WireData>({
     return {
       ...data,
       foundation: { kind: 'floor', thickness: 0, width: Math.max(data.foundation.width, unit.depth + 0.4), minRun: data.foundation.minRun },
-      mats: [{ from: 1, type: 'standard', length: 1.2, wire: 0.006 }],
+      mats: [MAT],
       gap: 0.2,
       mesh: 0.15,
       facing: 'slope',
       berm: limitsOf({}).bermWidth.value,
     }
   },
+  stands: (plan, data) => {
+    const made = standBlocks(plan, data)
+    const share = limitsOf(plan).matShare.value * standingHeight(plan, data)
+    return made.mats.length > 0 ? made : { ...made, mats: [{ ...MAT, length: Math.max(MAT.length, Math.ceil(share * 10 - 1e-6) / 10) }] }
+  },
+  room: ({ mats, unit }, slope) => Math.max(0, ...mats.map((m) => m.length - unit.depth - slope * (m.from - 1) * unit.height)),
   settle: (data) => ({ ...data, ...settleBlocks(data) }),
   refit: (data, length) => ({ ...data, ...refitBlocks(data, length) }),
   check,

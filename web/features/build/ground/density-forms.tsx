@@ -10,6 +10,7 @@ import {
   formatSmall,
   formatStation,
   type Instrument,
+  knownApparatus,
   lineOf,
   looksLikeShare,
   type Measure,
@@ -24,7 +25,11 @@ import { TakeReading } from '@/features/instruments'
 import { useRecord, useTypedForm } from '@/features/wall'
 import { Button, Caution, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Judgement } from '@/ui/figure'
+import { fromWords } from '@/ui/known-words'
 import { amountOf, type GroundProps, numberOf } from './types'
+
+/** What belongs to the apparatus, not to the soil. */
+const CALIBRATED: ReadonlySet<string> = new Set(['coneMass', 'sandDensity', 'densityReference', 'moistureReference'])
 
 /** A test of one lift at the chosen station. */
 export function TestForm({
@@ -47,12 +52,15 @@ export function TestForm({
 }) {
   const [method, setMethod] = useState<DensityData['method']>('sand-cone')
   const of = recheck ? state.byId.get(recheck)?.entry : undefined
+  // What cone and gauge were calibrated to stands as it was used here last: nobody can guess another one.
+  const [cone, gauge] = [knownApparatus(state, 'sand-cone'), knownApparatus(state, 'gauge')]
+  const shown = (value: number | undefined, measure: Measure) => (value === undefined ? '' : typedAmount(value, measure, units))
   const { v, set, letGo } = useTypedForm<Readonly<Record<string, string>>>(`density ${stage} ${section} ${course ?? ''} ${recheck ?? ''} ${units}`, {
     lift: `${(of?.data as DensityData | undefined)?.lift ?? lifts}`,
-    coneMass: typedAmount(1.62, 'mass', units),
-    sandDensity: typedAmount(1430, 'density', units),
-    densityReference: '2300',
-    moistureReference: '680',
+    coneMass: shown(cone?.value.coneMass, 'mass'),
+    sandDensity: shown(cone?.value.sandDensity, 'density'),
+    densityReference: `${gauge?.value.densityReference ?? ''}`,
+    moistureReference: `${gauge?.value.moistureReference ?? ''}`,
     seen: '',
     untestable: '',
     oversize: '',
@@ -81,10 +89,12 @@ export function TestForm({
           ['wetDensity', 'Wet density', 'density'],
           ['moisture', 'Moisture, %'],
           ['densityStandard', 'Standard today, density'],
-          ['densityReference', 'Its reference'],
+          ['densityReference', 'Reference, density'],
           ['moistureStandard', 'Standard today, moisture'],
-          ['moistureReference', 'Its reference'],
+          ['moistureReference', 'Reference, moisture'],
         ]
+  const own = method === 'sand-cone' ? cone : gauge
+  const hintOf = (key: string) => (own && key in own.value ? fromWords(own) : CALIBRATED.has(key) ? 'as its calibration paper says' : undefined)
   const number = (key: string, measure?: Measure) => (measure ? amountOf(v[key] ?? '', measure, units) : numberOf(v[key] ?? ''))
   const at = of?.where.station ?? Math.round(station * 100) / 100
   const values = Object.fromEntries(fields.map(([k, , measure]) => [k, number(k, measure)]))
@@ -154,7 +164,13 @@ export function TestForm({
           ? null
           : fields.map(([k, name, measure]) => (
               <div key={k} style={{ width: 150 }}>
-                <Field label={measure ? `${name}, ${unitOf(measure, units)}` : name} value={v[k] ?? ''} onChange={put(k)} inputMode="decimal" />
+                <Field
+                  label={measure ? `${name}, ${unitOf(measure, units)}` : name}
+                  value={v[k] ?? ''}
+                  onChange={put(k)}
+                  inputMode="decimal"
+                  hint={hintOf(k)}
+                />
               </div>
             ))}
       </Row>

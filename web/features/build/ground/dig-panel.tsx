@@ -1,17 +1,23 @@
 'use client'
 
 import {
+  type CutData,
   DIG,
   digReport,
   digWords,
+  failAll,
   formatLength,
   formatSmall,
   formatStation,
   formatVolume,
+  knownPerson,
   limitsOf,
   OBSTRUCTIONS,
+  ok,
   type Problem,
   parseAmount,
+  plannedCut,
+  type Result,
   say,
   statusOf,
   type UnitSystem,
@@ -19,10 +25,11 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { useRecord, useTypedForm } from '@/features/wall'
+import { type Fact, Foretold, foreseen, useRecord, useTypedForm } from '@/features/wall'
 import { AmountField } from '@/ui/amount-field'
 import { Button, Caution, Check, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
+import { fromWords } from '@/ui/known-words'
 import { Table } from '@/ui/table'
 import { GroundStep } from './ground-step'
 import { digStep, type GroundProps, numberOf } from './types'
@@ -127,29 +134,49 @@ function toRecheck({ state, section, finding }: GroundProps, kind: string) {
   return entry?.kind === kind && open && state.actions.has(entry.id) ? entry : undefined
 }
 
+/** What of the cut stands in its field as planned until somebody measured otherwise. */
+const PLANNED = ['width', 'behind', 'slope'] as const
+
 /** The trench as it was cut at the chosen station. */
 function CutForm(props: GroundProps) {
-  const { state, section, units, record } = props
+  const { state, section, units, me, record } = props
   const of = toRecheck(props, 'cut')
   const station = of?.where.station ?? props.station
   const [open, setOpen] = useState(false)
+  const plan = plannedCut(state)
+  const asLength = (m: number) => (units === 'metric' ? `${+m.toFixed(2)}` : formatLength(m, units, 2))
+  const given = { width: asLength(plan.width.value), behind: asLength(plan.behind.value), slope: `${+plan.slope.value.toFixed(2)}` }
+  const person = knownPerson(state)
+  // A re-check begins with what was found: only what is to be looked at again is typed again.
+  const was = of?.data as CutData | undefined
+  const found = was
+    ? {
+        ...(was.width == null ? {} : { width: asLength(was.width) }),
+        ...(was.behind == null ? {} : { behind: asLength(was.behind) }),
+        ...(was.slope == null ? {} : { slope: `${was.slope}` }),
+        ...(was.spoil == null ? {} : { spoil: asLength(was.spoil) }),
+        ...(was.plant == null ? {} : { plant: asLength(was.plant) }),
+        ...(was.ladder == null ? {} : { ladder: asLength(was.ladder) }),
+        by: was.by ?? '',
+        held: was.shored ? 'shored' : was.benched ? 'benched' : 'slope',
+      }
+    : {}
   const {
     v: typed,
     set: type,
     letGo,
     begun,
   } = useTypedForm(`cut ${section} ${of?.id ?? ''} ${units}`, {
-    width: '',
-    behind: '',
-    slope: '',
+    ...given,
     spoil: '',
     plant: '',
     ladder: '',
-    by: '',
-    held: '',
+    by: person?.value ?? '',
+    held: plan.slope.value > 0 ? 'slope' : '',
     clay: '',
     sound: '',
     water: '',
+    ...found,
   })
   const { width, behind, slope, spoil, plant, ladder, by, held, clay, sound, water } = typed
   const { busy, problems, setProblems, go } = useRecord(record)
@@ -157,12 +184,15 @@ function CutForm(props: GroundProps) {
   if (!step) return null
   if (!open && !of && !begun)
     return <Button onPress={() => setOpen(true)}>Check width, room, sides and water at {formatStation(station, units)}</Button>
-  const put = async () => {
+  const laidBack = held === 'slope' || held === ''
+  const stands = was ? [] : PLANNED.filter((f) => typed[f] === given[f] && (f !== 'slope' || laidBack))
+  const read = (): Result<Fact> => {
     const bad: Problem[] = []
-    const lean = slope.trim() ? numberOf(slope) : undefined
-    const read = {
-      width: optionalLength(width, units, 'width', bad),
-      behind: optionalLength(behind, units, 'behind', bad),
+    const lean = laidBack && slope.trim() ? numberOf(slope) : undefined
+    const data = {
+      // What stands as planned is the plan's own figure, to the last digit.
+      width: stands.includes('width') ? plan.width.value : optionalLength(width, units, 'width', bad),
+      behind: stands.includes('behind') ? plan.behind.value : optionalLength(behind, units, 'behind', bad),
       slope: lean,
       spoil: optionalLength(spoil, units, 'spoil', bad),
       plant: optionalLength(plant, units, 'plant', bad),
@@ -173,35 +203,51 @@ function CutForm(props: GroundProps) {
       soil: clay ? 'stiff-clay' : undefined,
       sound: clay ? sound !== '' : undefined,
       by: by.trim() || undefined,
+      planned: stands.length > 0 ? stands : undefined,
     }
     if (Number.isNaN(lean)) bad.push({ field: 'sides', message: 'give how far across for one up, such as 1.5' })
-    if (bad.length > 0) return setProblems(bad)
-    const data = Object.fromEntries(Object.entries(read).filter(([, v]) => v !== undefined))
+    if (bad.length > 0) return failAll(bad)
     const where = { stage: step.stage.id, section, station: of ? station : Math.round(station * 100) / 100 }
-    if (await go([{ kind: 'cut', where, data, ...(of ? { recheckOf: of.id } : {}) }])) {
+    return ok({
+      kind: 'cut',
+      where,
+      data: Object.fromEntries(Object.entries(data).filter(([, v]) => v !== undefined)),
+      ...(of ? { recheckOf: of.id } : {}),
+    })
+  }
+  const now = read()
+  const put = async () => {
+    if (!now.ok) return setProblems(now.problems)
+    if (await go([now.value])) {
       letGo()
       setOpen(false)
     }
   }
+  const as = (f: (typeof PLANNED)[number]) => (stands.includes(f) ? 'as planned; type what was measured if it is otherwise' : undefined)
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
       <h2 className="minor">The cut at {formatStation(station, units)}</h2>
       <Row>
-        <AmountField label="Width" of="length" value={width} onChange={(width) => type({ width })} />
-        <AmountField label="Behind the face" of="length" value={behind} onChange={(behind) => type({ behind })} />
-        {held === 'slope' || held === '' ? (
+        <AmountField label="Width" of="length" value={width} onChange={(width) => type({ width })} hint={as('width')} />
+        <AmountField label="Behind the face" of="length" value={behind} onChange={(behind) => type({ behind })} hint={as('behind')} />
+        {laidBack ? (
           <Field
             label="Sides, across per 1 up"
             value={slope}
             onChange={(slope) => type({ slope })}
             inputMode="decimal"
-            hint={`${limitsOf(state.layout.plan).cutSlope.value} or flatter`}
+            hint={as('slope') ?? `${limitsOf(state.layout.plan).cutSlope.value} or flatter`}
           />
         ) : null}
         <AmountField label="Spoil from edge" of="length" value={spoil} onChange={(spoil) => type({ spoil })} />
         <AmountField label="Plant from edge" of="length" value={plant} onChange={(plant) => type({ plant })} />
         <AmountField label="To a ladder or ramp" of="length" value={ladder} onChange={(ladder) => type({ ladder })} />
-        <Field label="Competent person" value={by} onChange={(by) => type({ by })} />
+        <Field
+          label="Competent person"
+          value={by}
+          onChange={(by) => type({ by })}
+          hint={person && by === person.value ? fromWords(person) : undefined}
+        />
       </Row>
       <Choice
         label="The sides are"
@@ -234,9 +280,13 @@ function CutForm(props: GroundProps) {
           ) : null}
         </Row>
       ) : null}
+      <Foretold
+        of={now.ok ? foreseen(state, me, now.value) : undefined}
+        otherwise={now.ok ? '' : `${now.problems[0]?.field} ${now.problems[0]?.message}`}
+      />
       <Row>
         <NowButton isDisabled={busy} onPress={put}>
-          Record the cut
+          Record the cut{stands.length > 0 ? `, ${listed.format(stands.map((f) => PLANNED_WORDS[f]))} as planned` : ''}
         </NowButton>
         <Button
           onPress={() => {
@@ -251,6 +301,8 @@ function CutForm(props: GroundProps) {
     </Stack>
   )
 }
+const PLANNED_WORDS = { width: 'width', behind: 'room', slope: 'sides' } as const
+const listed = new Intl.ListFormat('en')
 
 /** A boulder, roots, a service, old work: what it is, how far it stands above the bottom, and the choice it forces. */
 function ObstructionForm(props: GroundProps) {
@@ -272,17 +324,22 @@ function ObstructionForm(props: GroundProps) {
     : Math.abs(high.value) <= limit + 1e-6
       ? `The pad may be ${formatSmall(high.value, units)} thinner here: within ${formatSmall(limit, units)} of design.`
       : `More than ${formatSmall(limit, units)}: a pad thin here and thick beside it settles unevenly. Break it out, or step up a whole course (${formatSmall(state.layout.building.course(1).height, units)}).`
-  const put = async () => {
+  const read = (): Result<Fact> => {
     const long = parseAmount(length, 'length', units)
     if (!long.ok || !high.ok)
-      return setProblems([
+      return failAll([
         ...(long.ok ? [] : [{ field: 'length', message: long.problems[0]?.message ?? '' }]),
         ...(high.ok ? [] : [{ field: 'above', message: high.problems[0]?.message ?? '' }]),
       ])
     const from = Math.max(0, Math.round((station - long.value / 2) * 100) / 100)
     const to = Math.round((station + long.value / 2) * 100) / 100
     const data = { what, from, to, above: high.value, way, ...(note.trim() ? { note: note.trim() } : {}) }
-    if (await go([{ kind: 'obstruction', where: { stage: step.stage.id, section }, data, ...(of ? { recheckOf: of.id } : {}) }])) {
+    return ok({ kind: 'obstruction', where: { stage: step.stage.id, section }, data, ...(of ? { recheckOf: of.id } : {}) })
+  }
+  const now = read()
+  const put = async () => {
+    if (!now.ok) return setProblems(now.problems)
+    if (await go([now.value])) {
       letGo()
       setOpen(false)
     }
@@ -299,6 +356,7 @@ function ObstructionForm(props: GroundProps) {
       {words ? <Caution>{words}</Caution> : null}
       <Choice label="What is done" value={way} options={Object.entries(WAYS) as [keyof typeof WAYS, string][]} onChange={setWay} />
       {what === 'service' ? <Caution>A service: stop, keep everyone away, ask its owner. It is never broken out or built over.</Caution> : null}
+      <Foretold of={now.ok ? foreseen(state, props.me, now.value) : undefined} otherwise="It is judged as you type." />
       <Row>
         <NowButton isDisabled={busy} onPress={put}>
           Record

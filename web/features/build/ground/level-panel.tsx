@@ -2,6 +2,8 @@
 
 import {
   type BookDay,
+  fail,
+  failAll,
   formatDeviation,
   formatLength,
   formatSmall,
@@ -11,15 +13,17 @@ import {
   latestSetup,
   levelBooks,
   limitsOf,
+  ok,
   otherDatum,
   parseAmount,
+  type Result,
   type SetupData,
   say,
   stakeMarks,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
-import { Finding, useRecord, useTyped, useTypedForm } from '@/features/wall'
+import { type Fact, Finding, Foretold, foreseen, useRecord, useTyped, useTypedForm } from '@/features/wall'
 import { AmountField } from '@/ui/amount-field'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
@@ -183,6 +187,7 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
 function Shot({
   state,
   units,
+  me,
   record,
   job,
   hi,
@@ -216,12 +221,10 @@ function Shot({
   const question =
     job !== 'turn' && !onTurning && elevation.ok && point === benchmark.name ? otherDatum(elevation.value, benchmark.elevation) : undefined
   const open = books[0]?.book.ok ? books[0].book.value.open : 1
-  const off = hi !== undefined && value.ok && known1 !== undefined ? hi - value.value - known1 : undefined
-  const put = async () => {
-    if (!value.ok) return setProblems(value.problems)
-    if (job !== 'turn' && known1 === undefined) return setProblems(elevation.ok ? [] : elevation.problems)
-    if (question && !sure) return setSure(true)
-    if (job !== 'setup' && hi === undefined) return setProblems([{ field: 'height', message: 'set up the instrument first' }])
+  const read = (): Result<Fact> => {
+    if (!value.ok) return value
+    if (job !== 'turn' && known1 === undefined) return failAll(elevation.ok ? [] : elevation.problems)
+    if (job !== 'setup' && hi === undefined) return fail('height', 'set up the instrument first')
     const data =
       job === 'setup'
         ? onTurning
@@ -232,7 +235,13 @@ function Shot({
           : job === 'check'
             ? { sight: 'check', point, hi, reading: value.value, known: known1 }
             : { sight: 'foresight', point, hi, reading: value.value, known: known1, setups: Math.max(1, open) }
-    if (await go([{ kind: job === 'setup' ? 'setup' : 'sight', where: {}, data, ...(taken ? { instrument: taken } : {}) }])) {
+    return ok({ kind: job === 'setup' ? 'setup' : 'sight', where: {}, data, ...(taken ? { instrument: taken } : {}) })
+  }
+  const now = read()
+  const put = async () => {
+    if (!now.ok) return setProblems(now.problems)
+    if (question && !sure) return setSure(true)
+    if (await go([now.value])) {
       letGo()
       setSure(false)
     }
@@ -276,13 +285,8 @@ function Shot({
           ▲ <Said>{question}</Said> {sure ? 'Press record again if it is right.' : ''}
         </Stop>
       ) : null}
-      {(job === 'check' || job === 'close') && off !== undefined ? (
-        <p aria-live="polite">
-          <strong>
-            {formatSmall(off, units)} {off >= 0 ? 'high' : 'low'}
-          </strong>{' '}
-          against {point}.
-        </p>
+      {(job === 'check' || job === 'close') && reading.trim() && now.ok ? (
+        <Foretold of={foreseen(state, me, now.value)} otherwise="It is judged as you type." />
       ) : null}
       {job === 'setup' && value.ok && known1 !== undefined ? (
         <p aria-live="polite">HI would be {formatLength(known1 + value.value, units)}.</p>

@@ -19,7 +19,7 @@ import {
 } from '@stone-tally/core'
 import { useState } from 'react'
 import styled from 'styled-components'
-import { useRecord, useTyped } from '@/features/wall'
+import { type Fact, Foretold, foreseen, useRecord, useTyped } from '@/features/wall'
 import { Caution, Choice, Field, NowButton, Problems, Stack } from '@/ui/controls'
 import { Targets } from '@/ui/figure'
 import { Said } from '@/ui/preferences'
@@ -134,22 +134,20 @@ export function LiftsPanel(props: GroundProps) {
   )
 }
 
-function ChoiceForm({ state, section, record, recommended, stage }: GroundProps & { recommended: PadMaterial; stage: string }) {
+function ChoiceForm({ state, section, me, record, recommended, stage }: GroundProps & { recommended: PadMaterial; stage: string }) {
   const [material, setMaterial] = useState<PadMaterial>(PAD_MATERIALS.find((m) => m === state.layout.building.foundation.kind) ?? recommended)
   const [reason, setReason, noReason] = useTyped(`pad-choice ${section}`, 'reason')
   const { busy, problems, go } = useRecord(record)
+  const now: Fact = { kind: 'pad-choice', where: { stage, section }, data: { material, recommended, reason: reason.trim() } }
   return (
     <Stack>
       <Choice label="Chosen" value={material} options={Object.entries(PAD_NAMES) as [PadMaterial, string][]} onChange={setMaterial} />
       <Field label="Reason" value={reason} onChange={setReason} />
-      <NowButton
-        isDisabled={busy || reason.trim().length < 3}
-        onPress={() =>
-          go([{ kind: 'pad-choice', where: { stage, section }, data: { material, recommended, reason: reason.trim() } }]).then(
-            (done) => done && noReason(),
-          )
-        }
-      >
+      <Foretold
+        of={reason.trim().length < 3 ? undefined : foreseen(state, me, now)}
+        otherwise="Say why: what was recommended, or what is otherwise here."
+      />
+      <NowButton isDisabled={busy || reason.trim().length < 3} onPress={() => go([now]).then((done) => done && noReason())}>
         Keep the choice
       </NowButton>
       <Problems list={problems} />

@@ -2,11 +2,14 @@
 
 import {
   CLEARED_BY,
+  failAll,
   formatSmall,
   formatStation,
   formatVolume,
   identifySoil,
+  ok,
   parseAmount,
+  type Result,
   type SoilAnswers,
   type SoilReportData,
   say,
@@ -22,7 +25,7 @@ import {
 import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
-import { Finding, useRecord, useTypedForm } from '@/features/wall'
+import { type Fact, Finding, Foretold, foreseen, useRecord, useTypedForm } from '@/features/wall'
 import { AmountField } from '@/ui/amount-field'
 import { Button, Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack, Stop } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
@@ -240,7 +243,7 @@ function Questions({ state, section, station, units, record }: GroundProps) {
   )
 }
 
-function UndercutForm({ state, section, units, record, of }: GroundProps & { of: ReturnType<typeof soilsOf>[number] }) {
+function UndercutForm({ state, section, units, me, record, of }: GroundProps & { of: ReturnType<typeof soilsOf>[number] }) {
   const {
     v: typed,
     set: type,
@@ -257,24 +260,26 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
   const { depth, fill, material, lifts, passes, firm, engineer } = typed
   const asked = tableOf(state.layout.plan) > 1
   const { busy, problems, setProblems, go } = useRecord(record)
-  const put = async () => {
+  const read = (): Result<Fact> => {
     const d = parseAmount(depth, 'small', units)
-    if (!d.ok) return setProblems(d.problems)
+    if (!d.ok) return failAll(d.problems)
     const more = {
       material,
       ...(lifts.trim() ? { lifts: Number(lifts) } : {}),
       ...(firm ? { firm } : {}),
       ...(engineer.trim() ? { engineer: engineer.trim() } : {}),
     }
-    const done = await go([
-      {
-        kind: 'undercut',
-        where: { ...of.entry.entry.where, section },
-        data: { from: of.data.from, to: of.data.to, depth: d.value, fill, passes: Number(passes), ...(asked ? more : {}) },
-        recheckOf: of.entry.entry.id,
-      },
-    ])
-    if (done) letGo()
+    return ok({
+      kind: 'undercut',
+      where: { ...of.entry.entry.where, section },
+      data: { from: of.data.from, to: of.data.to, depth: d.value, fill, passes: Number(passes), ...(asked ? more : {}) },
+      recheckOf: of.entry.entry.id,
+    })
+  }
+  const now = read()
+  const put = async () => {
+    if (!now.ok) return setProblems(now.problems)
+    if (await go([now.value])) letGo()
   }
   return (
     <Stack>
@@ -303,6 +308,7 @@ function UndercutForm({ state, section, units, record, of }: GroundProps & { of:
         About {formatVolume(undercutVolume(of.data.to - of.data.from, state.layout.building.foundation.width, of.finding.undercut), units)} to fill.
         Separation fabric between soft soil and stone.
       </p>
+      <Foretold of={now.ok ? foreseen(state, me, now.value) : undefined} otherwise="It is judged as you type." />
       <Button isDisabled={busy || !depth.trim()} onPress={put}>
         Record the undercut
       </Button>

@@ -82,6 +82,7 @@ export function Planner({
     return { way: 'file' }
   })
   const [problems, setProblems] = useState<readonly { field: string; message: string }[]>([])
+  const [carried, carry] = useState<Draft>()
   const [text, keep, letGo] = useTyped('planner', 'new')
   // What the device keeps is known only once the page runs there.
   const here = useHydrated()
@@ -118,9 +119,10 @@ export function Planner({
         catalogue={catalogue}
         book={book}
         levels={levels}
-        begun={{ ...begun, site }}
+        begun={{ ...begun, site, carried }}
         kept={{ text: '', set: (draft) => keep(`{"begun":${JSON.stringify({ ...begun, draft: undefined })},"draft":${draft}}`), letGo }}
-        onBack={() => {
+        onBack={(typed) => {
+          carry(typed)
           setBegun(undefined)
           setWay(undefined)
         }}
@@ -133,7 +135,14 @@ export function Planner({
       </Bar>
       <Page>
         <h1>New wall</h1>
-        {before && way === undefined ? (
+        {carried && way === undefined ? (
+          <Row style={{ alignItems: 'center' }}>
+            <NowButton onPress={() => setBegun({ way: carried.drawn.line ? 'sketch' : 'type', draft: carried })}>
+              Back to {carried.name.trim() || 'what was typed'}
+            </NowButton>
+            <span style={{ color: 'var(--soft)' }}>Its name and heights go along on every other way in.</span>
+          </Row>
+        ) : before && way === undefined ? (
           <Row style={{ alignItems: 'center' }}>
             <NowButton onPress={() => setBegun({ ...before.begun, draft: before.draft })}>
               Go on with {before.draft.name.trim() || 'what was begun'}
@@ -142,7 +151,7 @@ export function Planner({
           </Row>
         ) : null}
         {way === 'sketch' ? (
-          <SketchLine onTake={(line) => setBegun({ way: 'sketch', line })} onBack={() => setWay(undefined)} />
+          <SketchLine from={carried?.drawn.line} onTake={(line) => setBegun({ way: 'sketch', line })} onBack={() => setWay(undefined)} />
         ) : way === 'copy' ? (
           <>
             <p>

@@ -1,6 +1,17 @@
 'use client'
 
-import { type Adopted, alignmentOf, formatLength, type Layout, layOut, type Plan, type Problem, SYSTEMS, startPlan } from '@stone-tally/core'
+import {
+  type Adopted,
+  alignmentOf,
+  formatLength,
+  type Layout,
+  layOut,
+  type Plan,
+  type Problem,
+  SYSTEMS,
+  startPlan,
+  withLine,
+} from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { LinePanel } from '@/features/plan/set-out/line-panel'
@@ -14,17 +25,19 @@ const Beside = styled.div`display: grid; gap: 18px; grid-template-columns: minma
 const BEGIN = 12
 
 /** A wall of no heights worth speaking of, so that there is a line to draw. */
-function beginning(): { plan: Plan; layout: Layout } {
-  const plan = startPlan(SYSTEMS[0] as (typeof SYSTEMS)[number], BEGIN)
+function beginning(from: Adopted | undefined): { plan: Plan; layout: Layout } {
+  const straight = startPlan(SYSTEMS[0] as (typeof SYSTEMS)[number], BEGIN)
+  const line = from?.alignment
+  const plan = line ? withLine(straight, line.vertices as never, line.closed ?? false) : straight
   const laid = layOut(plan)
   if (!laid.ok) throw new Error(laid.problems[0]?.message)
   return { plan, layout: laid.value }
 }
 
 /** The line of a wall that is not there yet: points are dragged, put between others, or typed. */
-export function SketchLine({ onTake, onBack }: { onTake(line: Adopted): void; onBack(): void }) {
+export function SketchLine({ from, onTake, onBack }: { from: Adopted | undefined; onTake(line: Adopted): void; onBack(): void }) {
   const { units } = usePreferences()
-  const begin = useMemo(beginning, [])
+  const begin = useMemo(() => beginning(from), [from])
   const draft = useDraft(begin.plan, begin.layout)
   const [selected, setSelected] = useState(1)
   const [box, width] = useWidth<HTMLDivElement>(760)
@@ -48,7 +61,10 @@ export function SketchLine({ onTake, onBack }: { onTake(line: Adopted): void; on
         />
       </div>
       <Stack>
-        <p>Drag the points, or choose one and type it. The fill lies on the left of the line as it runs from point 1.</p>
+        <p>
+          Drag the points, or choose one and type it; “One more point” puts another at the end, “Point in between” one after the chosen. The fill lies
+          on the left of the line as it runs from point 1.
+        </p>
         <LinePanel draft={draft} units={units} selected={selected} onSelect={setSelected} readOnly={false} />
         <Problems list={problems} />
         <Row>

@@ -11,7 +11,7 @@ import {
   type WallSystem,
 } from '@stone-tally/core'
 import type { Draft } from './draft-fields'
-import { partTexts } from './part'
+import { startTexts } from './part'
 
 /** What a new wall starts from, as the rules of the company have it. */
 export const startsOf = (book: RuleBook | undefined): Starts => ({
@@ -31,9 +31,12 @@ export function chosenOf(
   return chosen && system ? { system, unit: chosen.unit } : undefined
 }
 
+/** A field by which an answer is remembered as typed: a list is one. @example answerOf('lists.grid.0.cells.length') // 'lists.grid' */
+export const answerOf = (field: string): string | undefined => /^(?:part|lists)\.[^.]+/.exec(field)?.[0]
+
 /**
  * The answers of a draft once another unit was chosen: what somebody typed stays, what nobody touched is what a wall of that unit starts with.
- * Of a plan in force only what its system was never asked is new.
+ * What the new one is not asked is put by, and there again with a unit that is. Of a plan in force only what its system was never asked is new.
  *
  * @example afterUnit(draft, catalogue, 'big-600', 'metric').part.machine
  */
@@ -44,18 +47,24 @@ export function afterUnit(
   units: UnitSystem,
   base?: Plan,
   book?: RuleBook,
-): Pick<Draft, 'part' | 'lists'> {
+): Pick<Draft, 'part' | 'lists' | 'left'> {
   const starts = startsOf(base?.book ?? book)
   const was = chosenOf(draft, catalogue, base)
   const is = chosenOf({ part: { unit: id } }, catalogue, base)
-  if (!is || !was) return { part: { ...draft.part, unit: id }, lists: draft.lists }
-  const before = partTexts(was.system, was.system.start(was.unit, starts), units)
-  const next = partTexts(is.system, is.system.start(is.unit, starts), units)
-  const typed = (name: string, now: unknown, start: unknown) =>
-    now !== undefined && (base ? was.system.questions.some((q) => q.id === name) : JSON.stringify(now) !== JSON.stringify(start))
-  const part = { ...next.part }
-  for (const [name, text] of Object.entries(draft.part)) if (name in part && typed(name, text, before.part[name])) part[name] = text
-  const lists = { ...next.lists }
-  for (const [name, lines] of Object.entries(draft.lists)) if (name in lists && typed(name, lines, before.lists[name])) lists[name] = lines
-  return { part: { ...part, unit: id }, lists }
+  if (!is || !was) return { part: { ...draft.part, unit: id }, lists: draft.lists, ...(draft.left ? { left: draft.left } : {}) }
+  const before = startTexts(was.system, was.unit, starts, units)
+  const next = startTexts(is.system, is.unit, starts, units)
+  const old = draft.left ?? { part: {}, lists: {} }
+  /** Answers of one kind: what the next unit starts with, under what was typed; and what was typed that it is not asked. */
+  const over = <T>(root: 'part' | 'lists', now: Record<string, T>, start: Record<string, T>, begin: Record<string, T>, put: Record<string, T>) => {
+    const typed = ([name, value]: [string, T]) =>
+      draft.typed?.includes(`${root}.${name}`) ||
+      (base ? was.system.questions.some((q) => q.id === name) : JSON.stringify(value) !== JSON.stringify(start[name]))
+    const kept = { ...put, ...Object.fromEntries(Object.entries(now).filter(([name, value]) => name !== 'unit' && typed([name, value]))) }
+    const asked = Object.entries(kept).filter(([name]) => name in begin)
+    return { taken: { ...begin, ...Object.fromEntries(asked) }, left: Object.fromEntries(Object.entries(kept).filter(([name]) => !(name in begin))) }
+  }
+  const part = over('part', draft.part, before.part, next.part, old.part)
+  const lists = over('lists', draft.lists, before.lists, next.lists, old.lists)
+  return { part: { ...part.taken, unit: id }, lists: lists.taken, left: { part: part.left, lists: lists.left } }
 }

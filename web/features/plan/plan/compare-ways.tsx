@@ -40,7 +40,7 @@ export function CompareWays({ of, subject }: { of: PlanForm; subject: SubjectId 
   const here = useHydrated()
   const { draft, plan, form } = of
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is offered follows from the plan that is typed
-  const variants = useMemo(() => (plan ? variantsOf(draft, of.system, of.units, of.offered, of.withUnit) : []), [plan])
+  const variants = useMemo(() => (plan ? variantsOf(draft, of.system, of.units, of.offered, of.withUnit, plan) : []), [plan])
   const offered = variants.filter((v) => subject === undefined || v.subject === subject)
   const today = useMemo(() => new Date().toISOString().slice(0, 10), [])
   // biome-ignore lint/correctness/useExhaustiveDependencies: one plan is compared with what is chosen

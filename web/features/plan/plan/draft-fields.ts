@@ -77,6 +77,10 @@ export interface Draft {
   every: Record<string, string>
   everyLists: Record<string, Line[]>
   drawn: Drawn
+  /** Answers of its system that somebody typed, by field: they stay through another unit and back, whatever that one starts with. */
+  typed?: string[]
+  /** Answers that were typed and that the unit chosen now is not asked. */
+  left?: Pick<Draft, 'part' | 'lists'>
   /** Ways that were compared and not kept. */
   sketches: { title: string; draft: Omit<Draft, 'sketches'> }[]
 }

@@ -30,8 +30,9 @@ import { aroundTexts, foundRead, padStepsRead, standsRead } from './around'
 import { builtInField, builtInRead, builtInTexts } from './built-in'
 import { chosenOf, startsOf } from './chosen'
 import type { Draft, Was } from './draft-fields'
-import { EVERY, EVERY_ROOT, partField, partRead, partTexts } from './part'
+import { EVERY, EVERY_ROOT, partField, partRead, partTexts, startTexts } from './part'
 import { signedRead, signedTexts } from './signed'
+import { withStanding } from './standing'
 import { frontRead, holdsRead, rulesRead, surroundingsOf } from './surroundings'
 
 export type { Draft } from './draft-fields'
@@ -46,7 +47,6 @@ const everyTexts = (plan: unknown, units: UnitSystem): Pick<Draft, 'every' | 'ev
 /** A new wall, from what the rule book has the planner start from. */
 export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
   const starts = startsOf(book)
-  const l = (m: number) => (units === 'metric' ? `${m}` : formatLength(m, units))
   return {
     name: '',
     site: '',
@@ -68,7 +68,7 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
     limits: [],
     builtIn: [],
     system: first.id,
-    ...partTexts(first, first.start(first.units[0] as Unit, starts), units),
+    ...startTexts(first, first.units[0] as Unit, starts, units),
     length: '',
     grades: [
       { station: '0', toe: '', top: '' },
@@ -76,7 +76,7 @@ export function emptyDraft(units: UnitSystem, book?: RuleBook): Draft {
     ],
     benchmarkName: 'BM 1',
     benchmark: '',
-    behind: l(starts.value('behind')),
+    behind: '',
     slope: `${starts.value('slope')}`,
     sections: [{ id: 'A', to: '' }],
     openCourses: `${limitsOf({ book }).openCourses.value}`,
@@ -204,12 +204,13 @@ export function planOf(
  * @example planRead(draft, 'metric').ok
  */
 export function planRead(
-  draft: Draft,
+  typed: Draft,
   units: UnitSystem,
   catalogue: readonly { system: string; unit: Unit }[] = EVERY_UNIT,
   base?: Plan,
   book?: RuleBook,
 ): Result<Plan> {
+  const draft = withStanding(typed, units)
   const problems: Problem[] = []
   const metres = (field: string, value: string): number => {
     const read = parseAmount(value, 'length', units)
@@ -231,7 +232,7 @@ export function planRead(
   }
   const [fall, lean] = [reading(parseFall), reading(parseLean)]
   const shown = base && shownOf(base, units)
-  type Typed = { [K in keyof Draft]: Draft[K] extends string ? K : never }[keyof Draft]
+  type Typed = { [K in keyof Draft]-?: Draft[K] extends string ? K : never }[keyof Draft]
   /** The plan's own value while the field reads as it was shown; else what was typed. */
   const edit = <T>(name: Typed, own: T | undefined, parse: (field: string, value: string) => T): T =>
     shown && own !== undefined && draft[name] === shown[name] ? own : parse(name, draft[name])
@@ -286,7 +287,8 @@ export function planRead(
     },
     excavation: {
       ...base?.excavation,
-      behind: edit('behind', base?.excavation.behind, metres),
+      // Left empty it stands by itself, below.
+      behind: draft.behind.trim() === '' ? 0 : edit('behind', base?.excavation.behind, metres),
       slope: edit('slope', base?.excavation.slope, lean),
     },
     builtIn: builtInRead(draft.builtIn, shown?.builtIn, base?.builtIn, units, problems),
@@ -307,8 +309,22 @@ export function planRead(
   const whole = withEvery(withAdded(value))
   if (problems.length > 0) return failAll(problems)
   // What is undefined was left out: the plan's own JSON has no such key.
-  const plan = readPlan(Object.fromEntries(Object.entries(whole).filter(([, v]) => v !== undefined)))
+  const plan = readPlan(Object.fromEntries(Object.entries(stood(whole as unknown as Plan)).filter(([, v]) => v !== undefined)))
   return plan.ok ? plan : failAll(placedIn(draft, catalogue, base, plan.problems))
+
+  /** With what stands in lists of its part that nobody filled in. */
+  function stood(of: Plan): Plan {
+    // By the rules it will be issued under.
+    const under = issued({ ...of, ...(book ? { book } : {}) })
+    const data = system.stands?.(under, of.system.data) ?? of.system.data
+    const { slope } = of.excavation
+    const room = Math.max(startsOf(base?.book ?? book).value('behind'), Math.ceil((system.room?.(data, slope) ?? 0) * 100 - 1e-6) / 100)
+    return {
+      ...of,
+      system: { ...of.system, data },
+      excavation: draft.behind.trim() === '' ? { ...of.excavation, behind: room } : of.excavation,
+    }
+  }
 
   /** Inspection points of this wall's own, which are taken in where what stands around is said. */
   function withAdded<V extends { rules: Plan['rules'] }>(of: V): V {
@@ -327,10 +343,11 @@ export function planRead(
   }
 
   /** The part the typed one is an edit of: the plan's own wherever the system can read it, else what a new wall starts with. */
-  function partFrom(of: WallSystem, unit: Unit): { data: unknown; shown?: Draft | undefined } {
+  function partFrom(of: WallSystem, unit: Unit): { data: unknown; shown?: Pick<Draft, 'part' | 'lists'> | undefined } {
     const at = of.questions.find((q) => q.of === 'unit')?.at
     const own = base && at !== undefined ? withAnswer(base.system.data, at, unit) : base?.system.data
     if (base && shown && (of.id === base.system.id || read(of.schema as yup.AnySchema, own).ok)) return { data: base.system.data, shown }
-    return { data: of.start(unit, startsOf(base?.book ?? book)) }
+    const starts = startsOf(base?.book ?? book)
+    return { data: of.start(unit, starts), shown: startTexts(of, unit, starts, units) }
   }
 }

@@ -1,37 +1,34 @@
-import { useRef, useState } from 'react'
-import type { UseFormReturn } from 'react-hook-form'
+import { formatLength, parseAmount, type UnitSystem } from '@stone-tally/core'
+import { useState } from 'react'
 import { AmountField } from '@/ui/amount-field'
 import type { Draft } from './draft-fields'
+import { heightsOf, textOf, withHeight } from './standing'
 
-/** How high it shall stand, for a wall that is level: it fills in grades, benchmark and outlet until somebody types others. */
-export function HeightField({ form, u, onPut }: { form: UseFormReturn<Draft>; u: string; onPut(next: Draft): void }) {
-  const [height, setHeight] = useState('')
-  const filled = useRef('')
-  const put = (text: string) => {
-    setHeight(text)
-    const values = form.getValues()
-    const { grades, lists, benchmark } = values
-    const untouched = grades.every((g) => g.toe === '' && g.top === '') || JSON.stringify(grades.map((g) => [g.toe, g.top])) === filled.current
-    if (!untouched) return
-    const made = grades.map((g) => ({ ...g, toe: '0', top: text }))
-    filled.current = JSON.stringify(made.map((g) => [g.toe, g.top]))
-    // Water leaves a hand below the ground in front, until somebody says where.
-    const outlets = lists.outlets?.map((l) => (l.cells.invert === '' ? { ...l, cells: { ...l.cells, invert: u === 'm' ? '-0.1' : '-0.33' } } : l))
-    // All of it is one step, and one step back.
-    onPut({
-      ...values,
-      grades: made,
-      benchmark: benchmark.trim() === '' ? '0' : benchmark,
-      lists: outlets ? { ...lists, outlets } : lists,
-    })
-  }
+/** Two heights are one, m: a tenth of what anybody types. */
+const SAME = 1e-4
+
+/** How high it shows, as the grades have it; typed here it is the same all along. */
+export function HeightField({ draft, units, onPut }: { draft: Draft; units: UnitSystem; onPut(next: Draft): void }) {
+  const [typed, setTyped] = useState('')
+  const heights = heightsOf(draft, units)
+  const level = heights && heights[1] - heights[0] < SAME ? heights[0] : undefined
+  const read = parseAmount(typed, 'length', units)
+  // What is being typed stays as it is typed while it says what the grades say.
+  const own = level === undefined ? !heights && draft.grades.some((g) => g.top === typed) : read.ok && Math.abs(read.value - level) < SAME
   return (
     <AmountField
       label="Height"
       of="length"
-      value={height}
-      onChange={put}
-      hint="above level ground in front; until others are typed it fills in the grades, the benchmark at that ground, and an outlet a hand below it"
+      value={own ? typed : level === undefined ? '' : textOf(level, units)}
+      onChange={(text) => {
+        setTyped(text)
+        onPut(withHeight(draft, text, units))
+      }}
+      hint={
+        heights && level === undefined
+          ? `${formatLength(heights[0], units, 2)} to ${formatLength(heights[1], units, 2)} along the wall, as the grades have it; one typed here is the same all along`
+          : 'above the ground in front, the same all along; the grades take it'
+      }
     />
   )
 }

@@ -13,7 +13,7 @@ export function changedFields(before: unknown, now: unknown, at = ''): (readonly
   if (now === null || typeof now !== 'object') return now === undefined ? [[at, 'taken out']] : [[at, String(now) || 'empty']]
   const [a, b] = [(before ?? {}) as Record<string, unknown>, now as Record<string, unknown>]
   return [...new Set([...Object.keys(b), ...Object.keys(a)])]
-    .filter((key) => key !== 'was')
+    .filter((key) => key !== 'was' && (at !== '' || (key !== 'typed' && key !== 'left')))
     .flatMap((key) => (key in b ? changedFields(a[key], b[key], at ? `${at}.${key}` : key) : [[at ? `${at}.${key}` : key, 'taken out'] as const]))
 }
 

@@ -1,10 +1,10 @@
-import { type Question, type QuestionOf, startDef, unitOf } from '@stone-tally/core'
+import { answerIn, type Question, type QuestionOf, startDef, unitOf } from '@stone-tally/core'
 import { type CSSProperties, type ReactNode, useState } from 'react'
 import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
-import { Caution, Choice, Quiet, Row } from '@/ui/controls'
+import { Caution, Choice, Quiet, Row, Small } from '@/ui/controls'
 import type { Draft } from './draft-fields'
 import { Grid, Lines, Part } from './form-parts'
-import { type Asking, emptyLine, isAsked, PART_ROOT, type Root } from './part'
+import { type Asking, emptyLine, isAsked, PART_ROOT, type Root, shownAs } from './part'
 
 type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
 type ListQuestion = Extract<Question, { of: 'list' }>
@@ -20,6 +20,7 @@ export function PartQuestions({
   small,
   root = PART_ROOT,
   onPropose,
+  data,
 }: {
   system: Asking
   chapter: Question['chapter']
@@ -33,6 +34,8 @@ export function PartQuestions({
   root?: Root
   /** Fills a list by the rules, where they propose one; says why where they do not. */
   onPropose?(question: string): string | undefined
+  /** Its part of the plan as it stands: what is in lists that nobody filled in. */
+  data?: unknown
 }) {
   const asked = system.questions.filter((q) => q.chapter === chapter && q.of !== 'unit' && isAsked(q, part))
   // In the order of the trade: fields side by side, between them what takes a line of its own.
@@ -64,7 +67,7 @@ export function PartQuestions({
             render={({ field }) => <Choice label={q.label} value={field.value ?? ''} options={[...q.options]} onChange={field.onChange} />}
           />
         ) : q.of === 'list' ? (
-          <QuestionLines key={q.id} root={root} question={q} control={control} text={text} unit={unit} onPropose={onPropose} />
+          <QuestionLines key={q.id} root={root} question={q} control={control} text={text} unit={unit} u={u} data={data} onPropose={onPropose} />
         ) : (
           <Grid key={q.id}>
             {[q, ...more].map((f) => (
@@ -103,9 +106,13 @@ function QuestionLines({
   text,
   unit,
   root,
+  u,
+  data,
   onPropose,
 }: {
   root: Root
+  u: string
+  data: unknown
   question: ListQuestion
   control: Control<Draft>
   text: Text
@@ -114,6 +121,9 @@ function QuestionLines({
 }) {
   const [why, setWhy] = useState<string>()
   const lines = useFieldArray({ control, name: `${root[1]}.${q.id}` })
+  const units = u === 'm' ? 'metric' : 'imperial'
+  const stand = lines.fields.length === 0 && q.stands !== undefined ? ((answerIn(data, q.at) ?? []) as Record<string, unknown>[]) : undefined
+  const shown = (row: Record<string, unknown>) => Object.fromEntries(q.columns.map((c) => [c.id, shownAs(c.of, row[c.id], units)]))
   return (
     <Lines>
       {lines.fields.map((f, i) => (
@@ -130,8 +140,26 @@ function QuestionLines({
           )}
         </div>
       ))}
+      {stand ? (
+        <div>
+          {stand.map((row, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the list
+            <p key={i} style={{ margin: '0 0 6px' }}>
+              {q.columns
+                .filter((c) => row[c.id] !== undefined)
+                .map((c) => `${c.label.toLowerCase()} ${shown(row)[c.id]}${unit[c.of].replace(',', '')}`)
+                .join(', ')}
+            </p>
+          ))}
+          <Small>
+            {stand.length === 0 ? `${q.label} stand as soon as length and heights do: ` : `${q.label}: `}
+            {q.stands}
+          </Small>
+        </div>
+      ) : null}
       <Row>
-        <Quiet onPress={() => lines.append(emptyLine(q))}>{q.add}</Quiet>
+        {stand && stand.length > 0 ? <Quiet onPress={() => lines.replace(stand.map((row) => ({ cells: shown(row) })))}>Type others</Quiet> : null}
+        <Quiet onPress={() => lines.append(emptyLine(q, lines.fields.length === 0))}>{q.add}</Quiet>
         {q.proposed && onPropose ? <Quiet onPress={() => setWhy(onPropose(q.id))}>Propose by the rules</Quiet> : null}
       </Row>
       {why ? <Caution>{why}</Caution> : null}

@@ -8,6 +8,7 @@ import {
   parseLength,
   type Question,
   type QuestionOf,
+  type Starts,
   smallUnit,
   typedAmount,
   type Unit,
@@ -63,6 +64,17 @@ export function partTexts(system: Asking, data: unknown, units: UnitSystem): Par
   }
   return texts
 }
+
+/**
+ * What a new wall begins with, as texts: lists that stand by themselves are empty until somebody fills them in.
+ *
+ * @example startTexts(system, unit, starts, 'metric').lists.outlets // []
+ */
+export function startTexts(system: WallSystem, unit: Unit, starts: Starts, units: UnitSystem): Part {
+  const { part, lists } = partTexts(system, system.start(unit, starts), units)
+  return { part, lists: Object.fromEntries(Object.entries(lists).map(([id, rows]) => [id, standsOf(system, id) ? [] : rows])) }
+}
+const standsOf = (system: Asking, id: string) => system.questions.some((q) => q.of === 'list' && q.id === id && q.stands !== undefined)
 
 /** An empty line of a list; the first begins with what its columns say. */
 export const emptyLine = (q: Extract<Question, { of: 'list' }>, first = false): Line => ({

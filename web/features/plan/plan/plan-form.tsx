@@ -46,7 +46,8 @@ export function PlanForm({
   me: Me
   /** Of the company, to say who was told. */
   people?: readonly Member[]
-  onBack?: (() => void) | undefined
+  /** Another way in, with what was typed on this one. */
+  onBack?: ((typed: Draft) => void) | undefined
 }) {
   const { wall, begun } = planning
   const { units: reads } = usePreferences()
@@ -116,7 +117,7 @@ export function PlanForm({
             <Quiet isDisabled={!steps.canRedo} onPress={steps.redo}>
               Redo
             </Quiet>
-            {onBack ? <Quiet onPress={onBack}>Another way in</Quiet> : null}
+            {onBack ? <Quiet onPress={() => onBack(form.getValues())}>Another way in</Quiet> : null}
             {wall ? <LinkButton href={`/api/walls/${wall.id}/export?what=plan`}>Save plan file</LinkButton> : null}
           </Row>
         </Row>

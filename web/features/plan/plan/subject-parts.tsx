@@ -9,12 +9,14 @@ import { Choice, Field, Quiet } from '@/ui/controls'
 import { Words } from '@/ui/words'
 import { draftAlong } from './along-line'
 import { BuiltInLines } from './built-in-part'
+import { ComesOutLine } from './comes-out-line'
 import type { Draft } from './draft-fields'
 import { Grid, Lines, Part } from './form-parts'
 import { FoundPart } from './found-part'
 import { HeightField } from './height-field'
 import { EVERY, EVERY_ROOT, shownAs } from './part'
 import { PartChapter, PartQuestions } from './part-questions'
+import { standing } from './standing'
 import { StandsPart } from './stands-part'
 import { ABOUT, type SubjectId } from './subjects'
 import { SuggestLength } from './suggest-length'
@@ -28,6 +30,7 @@ type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
 
 /** Fields of a form by their name and label. */
 function fieldsOf(of: PlanForm): { text: Text; long: Text } {
+  const given = standing(of.draft, of.units, of.plan)
   const field =
     (long: boolean): Text =>
     (name, label, hint) => (
@@ -43,6 +46,7 @@ function fieldsOf(of: PlanForm): { text: Text; long: Text } {
             onChange={field.onChange}
             error={fieldState.error?.message ?? of.problems.find((p) => p.field === name && p.message !== 'is missing')?.message}
             hint={hint}
+            stands={given[name]}
           />
         )}
       />
@@ -89,8 +93,16 @@ export function SubjectParts({
     )
     return undefined
   }
-  const asked = { part: draft.part, control: form.control, text, u, small: smallUnit(of.units), onPropose: propose }
-  const every = { ...asked, part: draft.every, root: EVERY_ROOT, system: EVERY, onPropose: undefined as never }
+  const asked = {
+    part: draft.part,
+    control: form.control,
+    text,
+    u,
+    small: smallUnit(of.units),
+    onPropose: propose,
+    data: (of.plan ?? layout?.plan)?.system.data,
+  }
+  const every = { ...asked, part: draft.every, root: EVERY_ROOT, system: EVERY, data: undefined, onPropose: undefined as never }
   const about = subject && ABOUT[subject]
   return (
     <>
@@ -249,8 +261,11 @@ function LinePart({ of, text, begun, suggests }: { of: PlanForm; text: Text; beg
         {text('name', 'Name')}
         {text('site', 'Site')}
         {(base?.alignment && begun?.way !== 'template') || line ? null : text('length', `Length, ${u}`)}
-        {begun && (!begun.from || begun.way === 'template') ? <HeightField form={form} u={u} onPut={(next) => of.put(next, 'height')} /> : null}
+        {begun && (!begun.from || begun.way === 'template') ? (
+          <HeightField draft={of.draft} units={units} onPut={(next) => of.put(next, 'height')} />
+        ) : null}
       </Grid>
+      <ComesOutLine of={of} />
       {suggests && straight ? (
         <SuggestLength
           plan={layout.plan}

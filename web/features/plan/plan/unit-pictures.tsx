@@ -33,8 +33,15 @@ export function UnitPictures({
   onChange(id: string): void
 }) {
   const own = offered.find((c) => c.unit.id === value)?.system
-  const [looked, look] = useState<string>()
-  const system = looked ?? own ?? SYSTEMS[0]?.id
+  const system = own ?? SYSTEMS[0]?.id
+  // A system that is pressed is chosen: with the unit it was left with, at first with its first one.
+  const [left, leave] = useState<Readonly<Record<string, string>>>({})
+  const choose = (id: string) => {
+    if (id === own) return
+    const to = offered.find((c) => c.system === id && c.unit.id === left[id]) ?? offered.find((c) => c.system === id)
+    if (own) leave({ ...left, [own]: value })
+    if (to) onChange(to.unit.id)
+  }
   const list = offered.filter((c) => c.system === system)
   const l = (m: number) => formatLength(m, units, 2)
   return (
@@ -42,7 +49,7 @@ export function UnitPictures({
       <Caption>System</Caption>
       <System>
         {SYSTEMS.filter((s) => offered.some((c) => c.system === s.id)).map((s) => (
-          <button key={s.id} type="button" aria-pressed={s.id === system} onClick={() => look(s.id)}>
+          <button key={s.id} type="button" aria-pressed={s.id === system} onClick={() => choose(s.id)}>
             {s.name}
           </button>
         ))}

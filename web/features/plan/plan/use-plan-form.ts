@@ -15,7 +15,7 @@ import {
   unitOfPlan,
   type WallSystem,
 } from '@stone-tally/core'
-import { useCallback, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { type UseFormReturn, useForm } from 'react-hook-form'
 import type { Draft as Edits } from '@/features/plan/set-out/use-draft'
 import { useLaid } from '@/features/plan/set-out/use-laid'
@@ -23,7 +23,7 @@ import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
 import { draftAlong, planAlong } from './along-line'
 import { applyPlan } from './apply-plan'
-import { afterUnit, chosenOf } from './chosen'
+import { afterUnit, answerOf, chosenOf } from './chosen'
 import { type Draft, draftOf, emptyDraft, placedIn, planRead } from './draft'
 import { useStepsBack } from './use-steps-back'
 
@@ -37,6 +37,8 @@ export interface Beginning {
   readonly site: string
   /** What was typed before the page was loaded anew. */
   readonly draft?: Draft | undefined
+  /** What was typed on the way in before this one. */
+  readonly carried?: Draft | undefined
 }
 /** The wall a plan is the next revision of. */
 export interface Revised {
@@ -100,13 +102,23 @@ function beginWith(base: Plan | undefined, begun: Beginning | undefined, units: 
     const kept = { ...empty, ...begun.draft }
     return begun.line && !kept.drawn.line ? { ...kept, drawn: { ...kept.drawn, line: begun.line } } : kept
   }
-  if (begun?.way === 'template') return fromTemplate(empty, begun.site)
-  return begun?.line ? draftAlong(empty, begun.line, units) : empty
+  const made = begun?.way === 'template' ? fromTemplate(empty, begun.site) : empty
+  const begins = begun?.carried ? carriedInto(made, begun.carried, base !== undefined, begun.way) : made
+  return begun?.line ? draftAlong(begins, begun.line, units) : begins
+}
+
+/** What was typed on another way in goes along: all of it where this one begins with nothing, else what this wall alone has. */
+function carriedInto(draft: Draft, { drawn, ...carried }: Draft, from: boolean, way: Beginning['way']): Draft {
+  if (!from) {
+    const { line: _, alignment: __, ...rest } = drawn
+    return { ...draft, ...carried, drawn: rest }
+  }
+  const named = { ...draft, name: carried.name.trim() || draft.name, site: carried.site.trim() || draft.site }
+  return way === 'template' ? { ...named, length: carried.length, grades: carried.grades } : named
 }
 
 /** A template fills in what a wall is; where it lies, how long and how high is asked. */
 function fromTemplate(draft: Draft, site: string): Draft {
-  const outlets = draft.lists.outlets?.slice(0, 1).map((l) => ({ cells: { ...l.cells, station: '0', invert: '' } }))
   return {
     ...draft,
     name: '',
@@ -120,7 +132,8 @@ function fromTemplate(draft: Draft, site: string): Draft {
     benchmark: '',
     padSteps: '',
     everyLists: { ...draft.everyLists, openings: [] },
-    lists: outlets ? { ...draft.lists, outlets } : draft.lists,
+    // Where water leaves is the place's.
+    lists: { ...draft.lists, ...(draft.lists.outlets ? { outlets: [] } : {}) },
   }
 }
 
@@ -133,6 +146,15 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
   const form = useForm<Draft>({ defaultValues: beginWith(base, begun, units, book) })
   const steps = useStepsBack(form, kept)
   const draft = form.watch()
+  // What a person typed is theirs, even where it reads as what the unit starts with.
+  useEffect(() => {
+    const typing = form.watch((_, { name, type }) => {
+      const answer = type === 'change' && name ? answerOf(name) : undefined
+      const known = form.getValues('typed') ?? []
+      if (answer && answer !== 'part.unit' && !known.includes(answer)) form.setValue('typed', [...known, answer])
+    })
+    return () => typing.unsubscribe()
+  }, [form])
   // The unit of this wall is offered even when it has left the catalogue.
   const offered = useMemo(() => {
     const own = base && unitOfPlan(base)

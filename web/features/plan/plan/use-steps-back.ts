@@ -29,7 +29,8 @@ export function useStepsBack(form: UseFormReturn<Draft>, kept: { readonly text: 
     let timer: ReturnType<typeof setTimeout> | undefined
     const sub = watch((_, { name }) => {
       // Another field is another step, however fast somebody types. What is put in all at once says so itself.
-      if (name !== undefined) begin(name)
+      // That an answer was typed belongs to the typing.
+      if (name !== undefined && name !== 'typed') begin(name)
       latest.current = JSON.stringify(getValues())
       keep.current?.set(latest.current)
       clearTimeout(timer)

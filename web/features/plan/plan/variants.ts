@@ -1,6 +1,6 @@
 import { type CatalogueUnit, type Plan, type Problem, parseAmount, type Result, type UnitSystem, type WallSystem } from '@stone-tally/core'
 import type { Draft } from './draft-fields'
-import { isAsked, shownAs } from './part'
+import { isAsked, partTexts, shownAs } from './part'
 import type { SubjectId } from './subjects'
 
 /** Another way of building the same wall: what it is called, where it is offered, and the draft it would be. */
@@ -46,6 +46,8 @@ export function variantsOf(
   units: UnitSystem,
   offered: readonly CatalogueUnit[],
   withUnit: (id: string) => Draft,
+  /** The plan that is typed: what stands in it where nobody typed anything. */
+  plan?: Plan,
 ): Variant[] {
   const list: Variant[] = []
   for (const { unit } of offered)
@@ -81,7 +83,9 @@ export function variantsOf(
       subject: 'pad',
       draft: () => ({ ...draft, padSteps: '' }),
     })
-  const outlets = draft.lists.outlets ?? []
+  const typed = draft.lists.outlets ?? []
+  const outlets =
+    typed.length > 0 || !system || !plan ? typed : (partTexts(system, plan.system.data, units).lists.outlets ?? []).map(({ cells }) => ({ cells }))
   const first = outlets[0]
   if (first && outlets.length > 1)
     list.push({

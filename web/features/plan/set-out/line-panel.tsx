@@ -1,6 +1,7 @@
 'use client'
 
 import {
+  addPoint,
   bearingOf,
   directionAt,
   distance,
@@ -137,6 +138,16 @@ export function LinePanel({
       ) : null}
       {readOnly ? null : (
         <Row style={{ gap: 6 }}>
+          {closed ? null : (
+            <Quiet
+              onPress={() => {
+                draft.edit((p) => withLine(p, addPoint(lineOf(p).vertices as never), lineOf(p).closed))
+                onSelect(vertices.length)
+              }}
+            >
+              One more point
+            </Quiet>
+          )}
           {leaves ? (
             <Quiet onPress={() => draft.edit((p) => withLine(p, splitElement(lineOf(p).vertices as never, i), lineOf(p).closed))}>
               Point in between

@@ -37,6 +37,8 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
     [state.layout, step.section, step.course],
   )
   const scope = `${step.key}|${recheck?.id ?? ''}|${units}`
+  // Where one roll alone is long enough it is that one.
+  const only = rolls.length === 1 ? rolls[0] : undefined
   // A re-check is of the same layer from the same roll until somebody says otherwise.
   const found = recheck && state.byId.get(recheck.id)?.entry.kind === 'geogrid' ? (state.byId.get(recheck.id)?.entry.data as GeogridData) : undefined
   const asLong = (m: number | undefined) => (m === undefined ? '' : metric ? m.toFixed(2) : formatLength(m, units))
@@ -44,8 +46,8 @@ export function GridWork({ state, step, me, record, recheck }: WorkProps) {
   const [front, setFront, noFront] = useTyped(scope, 'front')
   const [direction, setDirection] = useState<'across' | 'along'>('across')
   const [tight, setTight] = useState(false)
-  const [roll, setRoll, noRoll] = useTyped(scope, 'roll', found?.roll ?? '')
-  const [lot, setLot, noLot] = useTyped(scope, 'lot', found?.lot ?? '')
+  const [roll, setRoll, noRoll] = useTyped(scope, 'roll', found?.roll ?? only?.roll ?? '')
+  const [lot, setLot, noLot] = useTyped(scope, 'lot', found?.lot ?? only?.lot ?? '')
   const [more, setMore] = useState(found?.from !== undefined)
   const [pins, setPins, noPins] = useTyped(scope, 'pins')
   const [cover, setCover, noCover] = useTyped(scope, 'cover')

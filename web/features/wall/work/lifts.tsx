@@ -3,8 +3,9 @@
 import { formatSmall, type LiftData, PLANT_NAMES, SQUEEZE, type Squeeze, say } from '@stone-tally/core'
 import { TakeReading } from '@/features/instruments'
 import { AmountField } from '@/ui/amount-field'
-import { Caution, Choice, Field, NowButton, Problems, Quiet, RecordRow, Row, WorkStack } from '@/ui/controls'
+import { Caution, Choice, Field, NowButton, Problems, Quiet, RecordRow, Row, Small, WorkStack } from '@/ui/controls'
 import { Hero, Targets } from '@/ui/figure'
+import { fromWords } from '@/ui/known-words'
 import { usePreferences } from '@/ui/preferences'
 import { Judged } from './judged'
 import type { WorkProps } from './types'
@@ -75,6 +76,9 @@ export function LiftsWork(props: WorkProps) {
               options={lift.pad ? FILL : [...FILL, ...UNFIT]}
               onChange={lift.setFill}
             />
+          ) : null}
+          {lift.last && lift.last.value.plant === lift.plant && lift.last.value.fill === lift.fill ? (
+            <Small>Plant and material {fromWords(lift.last)}.</Small>
           ) : null}
         </>
       )}

@@ -140,7 +140,7 @@ export function ReadingsWork(props: WorkProps) {
         <AriaButton onPress={() => of.typeIn(of.typed.startsWith('-') ? of.typed.slice(1) : `-${of.typed}`)}>±</AriaButton>
       </Pad>
       <Problems list={of.problems} />
-      {recheck ? null : <RunAlong state={state} step={step} record={record} />}
+      {recheck ? null : <RunAlong state={state} step={step} me={me} record={record} />}
       {of.method === 'rod' && of.hi !== undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} again /> : null}
     </WorkStack>
   )

@@ -6,11 +6,13 @@ import { AmountField } from '@/ui/amount-field'
 import { Button, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { useTypedForm } from '../typed'
+import type { Fact } from '../use-wall'
+import { Foretold, foreseen } from './judged'
 import { type WorkProps, whereOf } from './types'
 import { useRecord } from './use-record'
 
 /** The rod, level or eye run along the whole course: its largest deviation stands for every point not read by itself. */
-export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'step' | 'record'>) {
+export function RunAlong({ state, step, me, record }: Pick<WorkProps, 'state' | 'step' | 'me' | 'record'>) {
   const { units } = usePreferences()
   const [open, setOpen] = useState(false)
   const { v, set, letGo } = useTypedForm(`along ${step.key} ${units}`, { worst: '', at: '' })
@@ -23,6 +25,9 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
   const level = work.sense === 'level'
   const limit = formatSmall(limitAt(state.layout, step.stage, { section: step.section, course: step.course, station: step.points[0] }).value, units)
   const value = parseAmount(worst, 'small', units)
+  const place = at.trim() ? parseAmount(at, 'length', units) : undefined
+  const tried: Fact | undefined =
+    value.ok && (!place || place.ok) ? { kind: 'sighting', where: whereOf(step, place?.value), data: { worst: value.value } } : undefined
   const put = async () => {
     if (!worst.trim() && !level) return void (await go([{ kind: 'sighting', where: whereOf(step), data: {} }]))
     const where = at.trim() ? parseAmount(at, 'length', units) : undefined
@@ -64,6 +69,7 @@ export function RunAlong({ state, step, record }: Pick<WorkProps, 'state' | 'ste
           <AmountField label="At station" of="length" value={at} onChange={(at) => set({ at })} hint=" " />
         </div>
       </Row>
+      <Foretold of={tried && foreseen(state, me, tried)} otherwise="It is judged as you type." />
       <NowButton isDisabled={busy || !worst.trim()} onPress={put}>
         Record for the whole course
       </NowButton>

@@ -5,6 +5,7 @@ import {
   formatLength,
   formatSmall,
   type Instrument,
+  knownLift,
   type LiftData,
   limitsOf,
   looksLikeShare,
@@ -17,7 +18,7 @@ import {
   TOOLS,
   tableOf,
 } from '@stone-tally/core'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { usePreferences } from '@/ui/preferences'
 import { useHeld } from '../today'
 import { useTyped } from '../typed'
@@ -35,9 +36,11 @@ export function useLifts({ state, step, status, me, record, recheck }: WorkProps
   const small = (m: number) => (units === 'metric' ? `${Math.round(m * 1000)}` : formatSmall(m, units).replace('"', ''))
   const scope = `${step.key}|${recheck?.id ?? ''}|${units}`
   const asLong = (m: number | undefined) => (m === undefined ? '' : units === 'metric' ? `${m}` : formatLength(m, units))
-  const [plant, setPlant] = useState<LiftData['plant']>(found?.plant ?? 'light-plate')
+  // The next lift is mostly like the last one, in whatever section.
+  const last = useMemo(() => knownLift(state, step.stage.id), [state, step.stage.id])
+  const [plant, setPlant] = useState<LiftData['plant']>(found?.plant ?? last?.value.plant ?? 'light-plate')
   const tool = TOOLS.find((t) => t.plant === plant)
-  const [fill, setFill] = useState<LiftData['fill']>(found?.fill)
+  const [fill, setFill] = useState<LiftData['fill']>(found ? found.fill : last?.value.fill)
   const pad = step.stage.work.type === 'lifts' && step.stage.work.of === 'pad'
   const { plan: inForce } = state.layout
   const rule = plantRule(inForce, plant, fill)
@@ -140,6 +143,7 @@ export function useLifts({ state, step, status, me, record, recheck }: WorkProps
   return {
     plan,
     found,
+    last: found ? undefined : last,
     next,
     plant,
     setPlant,
