@@ -1,7 +1,14 @@
-import { type Programme, programmeOf, promised, shareCrews } from '@stone-tally/core'
+import { type Programme, programmeOf, promised, type Stay, shareCrews } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { stateOf } from './record-store'
 import { wallsOf, whyNotShown } from './walls'
+
+/** A release or a delivery that comes. */
+export interface Coming {
+  readonly day: string
+  readonly text: string
+  readonly is: 'release' | 'delivery' | 'not-ordered'
+}
 
 /** A wall among all that are being built. */
 export interface WallDays {
@@ -13,23 +20,29 @@ export interface WallDays {
   readonly finish: string
   readonly promised: string | undefined
   readonly hours: number
+  /** When which crew is on it. */
+  readonly stays: readonly Stay[]
   /** What comes next of each kind within two weeks. */
-  readonly next: readonly { readonly day: string; readonly text: string }[]
+  readonly next: readonly Coming[]
 }
 /** So many crews at most are tried. */
 export const MOST_CREWS = 12
 const AHEAD = 14 * 86_400_000
 
 /** Releases and deliveries of a programme that come soon. */
-function comingOf(p: Programme, today: string) {
+function comingOf(p: Programme, today: string): Coming[] {
   const until = new Date(Date.parse(`${today}T00:00:00Z`) + AHEAD).toISOString().slice(0, 10)
   const seen = new Set<string>()
-  const marks = p.tasks.flatMap((t) => {
-    if (t.kind === 'release') return [{ day: t.to, text: `⬣ ${t.title}` }]
+  const marks = p.tasks.flatMap((t): Coming[] => {
+    if (t.kind === 'release') return [{ day: t.to, text: `⬣ ${t.title}`, is: 'release' }]
     const w = t.waitsFor
     if (!w || seen.has(`${w.material}${w.day}`)) return []
     seen.add(`${w.material}${w.day}`)
-    return [{ day: w.day, text: w.ordered ? `▸ ${w.material} expected` : `▲ ${w.material} is not ordered; soonest` }]
+    return [
+      w.ordered
+        ? { day: w.day, text: `▸ ${w.material} expected`, is: 'delivery' }
+        : { day: w.day, text: `▲ ${w.material} is not ordered; soonest`, is: 'not-ordered' },
+    ]
   })
   return marks
     .filter((m) => m.day <= until)
@@ -61,6 +74,7 @@ export async function daysOf(person: Person, today: string, crews: number): Prom
       promised: w.promised,
       alone: walls[i]?.alone ?? '',
       finish: walls[i]?.finish ?? '',
+      stays: walls[i]?.stays ?? [],
       hours: w.programme.tasks.reduce((n, t) => n + (t.kind === 'work' ? t.hours : 0), 0),
       next: comingOf(w.programme, today),
     })),

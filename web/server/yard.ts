@@ -39,7 +39,7 @@ const FRESH = 5 * 60_000
 /** Kept by this state of the sources, a moment ago, at the very link with which the record ends now. */
 const STANDS = `overview o JOIN chain_head h ON h.wall_id = o.wall_id AND h.seq = o.seq AND h.hash = o.hash
   AND o.made_by = $2 AND o.made_at > $3 AND o.wall_id = ANY ($1::uuid[])`
-const standing = (walls: readonly string[]) => [walls, process.env.BUILT_FROM ?? '', new Date(Date.now() - FRESH)]
+const standing = (walls: readonly string[], fresh = FRESH) => [walls, process.env.BUILT_FROM ?? '', new Date(Date.now() - fresh)]
 const keepsAny = (walls: readonly string[]) => walls.length > 0 && (process.env.BUILT_FROM ?? '') !== ''
 
 /** Overviews that stand, with the plan in force. */
@@ -54,15 +54,28 @@ async function keptOverviews(walls: readonly string[]): Promise<ReadonlyMap<stri
   return new Map(rows.map((r) => [r.id, { ...(JSON.parse(r.body) as WallOverview), plan: storedPlan(r.plan) }]))
 }
 
-/** What is due, of overviews that stand; nothing else of them is read. */
+/** What is due of a day is due all of that day: nothing else of an overview is shown from it, so it may be that old, ms. */
+const DUE_FRESH = 12 * 3_600_000
+/** What is due, of overviews at the link with which each record ends; nothing else of them is read. */
 async function keptDue(walls: readonly string[]): Promise<ReadonlyMap<string, WallOverview['due']>> {
   if (!keepsAny(walls)) return new Map()
   const { rows } = await database().pool.query<{ id: string; due: WallOverview['due'] }>({
     name: 'overviews-due',
     text: `SELECT o.wall_id AS id, o.body::json -> 'due' AS due FROM ${STANDS}`,
-    values: standing(walls),
+    values: standing(walls, DUE_FRESH),
   })
   return new Map(rows.map((r) => [r.id, r.due]))
+}
+
+/** When something was recorded on each wall last, ms; by the key of the record, whatever its length. */
+async function workedOn(walls: readonly string[]): Promise<ReadonlyMap<string, number>> {
+  if (walls.length === 0) return new Map()
+  const { rows } = await database().pool.query<{ id: string; at: Date }>({
+    name: 'worked-on',
+    text: `SELECT h.wall_id AS id, e.received_at AS at FROM chain_head h JOIN entry e ON e.wall_id = h.wall_id AND e.seq = h.seq WHERE h.wall_id = ANY ($1::uuid[])`,
+    values: [walls],
+  })
+  return new Map(rows.map((r) => [r.id, r.at.getTime()]))
 }
 
 /** Looks at a wall: folds its record where it is not folded, and keeps what was seen beside it for the next who asks. */
@@ -111,7 +124,9 @@ export async function yardWall(wall: WallRow): Promise<YardWall | HiddenWall> {
  */
 export async function yardOf(person: Person): Promise<{ walls: (YardWall | UnseenWall)[]; hidden: HiddenWall[]; away: WallRow[] }> {
   const all = await wallsOf(person.companyId)
-  const here = all.filter((w) => !w.away)
+  const worked = await workedOn(all.map((w) => w.id))
+  // The wall last worked on is the one somebody opens next.
+  const here = all.filter((w) => !w.away).sort((a, b) => (worked.get(b.id) ?? 0) - (worked.get(a.id) ?? 0))
   const [first, later] = [here.slice(0, AT_ONCE), here.slice(AT_ONCE)]
   const ids = (list: readonly WallRow[]) => list.map((w) => w.id)
   const [kept, due] = await Promise.all([keptOverviews(ids(first)), keptDue(ids(later))])

@@ -1,5 +1,5 @@
 import { MACHINE_KINDS } from '../rules'
-import { level } from './level'
+import { type Levelled, level } from './level'
 import type { Programme } from './programme'
 
 /** One wall among those that share crews. */
@@ -10,6 +10,15 @@ export interface Shared {
   readonly finish: string
   /** Working hours until it is done among the others. */
   readonly hours: number
+  /** When which crew is on it, in the order of the days; what follows within a day is one stay. */
+  readonly stays: readonly Stay[]
+}
+
+/** A crew on a wall from one day to another, both with it; crews are numbered from 1. */
+export interface Stay {
+  readonly crew: number
+  readonly from: string
+  readonly to: string
 }
 
 /**
@@ -60,7 +69,32 @@ export function shareCrews(
     const from = first[k] as number
     let hours = 0
     for (let i = from; i < from + p.tasks.length; i++) hours = Math.max(hours, made.finish[i] as number)
-    return { id, alone: p.finish, finish: p.calendar.dayOf(hours), hours }
+    return { id, alone: p.finish, finish: p.calendar.dayOf(hours), hours, stays: staysOf(made, p, from) }
   })
   return { walls, bound: made.bound, hours: made.end }
+}
+
+/** What one wall's tasks make of each crew's days. */
+function staysOf(made: Levelled, { tasks, calendar }: Programme, from: number): Stay[] {
+  const own = tasks
+    .map((_, i) => from + i)
+    .filter((i) => (made.crew[i] as number) >= 0 && (made.finish[i] as number) > (made.start[i] as number))
+    .sort((a, b) => (made.start[a] as number) - (made.start[b] as number))
+  const open = new Map<number, { crew: number; from: string; to: string; hour: number }>()
+  const stays: { crew: number; from: string; to: string; hour: number }[] = []
+  for (const i of own) {
+    const crew = (made.crew[i] as number) + 1
+    const [start, end] = [made.start[i] as number, made.finish[i] as number]
+    const before = open.get(crew)
+    // A crew that comes back within the day, or the next, never left.
+    if (before && start - before.hour <= calendar.usual + 1e-6) {
+      before.to = calendar.dayOf(Math.max(end - 1e-6, before.hour - 1e-6))
+      before.hour = Math.max(before.hour, end)
+    } else {
+      const stay = { crew, from: calendar.dayOf(start), to: calendar.dayOf(end - 1e-6), hour: end }
+      open.set(crew, stay)
+      stays.push(stay)
+    }
+  }
+  return stays.map(({ hour: _, ...stay }) => stay)
 }

@@ -10,5 +10,5 @@ export default async function Page({ searchParams }: { searchParams: Promise<{ c
   const crews = Number.isInteger(asked) && asked >= 1 && asked <= MOST_CREWS ? asked : 2
   const today = new Date().toISOString().slice(0, 10)
   const { id, name, role } = person
-  return <YardDays me={{ id, name, role }} crews={crews} {...(await daysOf(person, today, crews))} />
+  return <YardDays me={{ id, name, role }} crews={crews} today={today} {...(await daysOf(person, today, crews))} />
 }

@@ -1,19 +1,39 @@
 'use client'
 
 import { useRouter } from 'next/navigation'
+import styled from 'styled-components'
 import type { Me } from '@/features/wall'
 import type { WallDays } from '@/server/programmes'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, LinkButton, Page, Row } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
+import { useWidth } from '@/ui/drawing/use-width'
 import { Link } from '@/ui/link'
 import { Table } from '@/ui/table'
+import { DAYS_KEY, DaysChart } from './days-chart'
 
+const Key = styled.p`display: flex; flex-wrap: wrap; gap: 2px 16px; font: 500 15px/1.3 'Barlow Condensed', sans-serif; color: var(--soft); margin: 0;`
 const CREWS = ['1', '2', '3', '4', '5', '6'] as const
 
 /** Days of all walls that are being built: when each is done with the crews they share, against alone, and what comes soon. */
-export function YardDays({ me, walls, crews, bound, hours }: { me: Me; walls: readonly WallDays[]; crews: number; bound: number; hours: number }) {
+export function YardDays({
+  me,
+  walls,
+  crews,
+  bound,
+  hours,
+  today,
+}: {
+  me: Me
+  walls: readonly WallDays[]
+  crews: number
+  bound: number
+  hours: number
+  /** As 2026-05-31. */
+  today: string
+}) {
   const router = useRouter()
+  const [box, width] = useWidth<HTMLDivElement>(1180)
   const late = walls.filter((w) => w.promised !== undefined && w.finish > w.promised)
   return (
     <>
@@ -41,6 +61,16 @@ export function YardDays({ me, walls, crews, bound, hours }: { me: Me; walls: re
                 {dayWords(w.finish)} at the soonest.
               </Caution>
             ))}
+            <div ref={box}>
+              <DaysChart walls={walls} today={today} width={Math.max(300, width)} />
+            </div>
+            <Key aria-hidden>
+              {DAYS_KEY.map(([mark, words]) => (
+                <span key={words}>
+                  {mark} {words}
+                </span>
+              ))}
+            </Key>
             <Table
               label="Walls and their days"
               rows={walls}

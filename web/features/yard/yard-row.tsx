@@ -28,8 +28,15 @@ function heightFor(layout: Layout, width: number): number {
   return Math.round((width / (layout.plan.length + 1)) * (tall + 0.3))
 }
 
+const Key = styled.kbd`
+  font: 600 15px/1 'Barlow Condensed', sans-serif; color: var(--soft); border: 1.5px solid var(--line); border-radius: 3px; padding: 3px 7px; margin-left: 10px;
+  @media (pointer: coarse), (max-width: 640px) { display: none; }
+`
+/** The key that opens a wall from the Yard, for who has keys; the last worked on is 1. */
+export const KeyOf = ({ place }: { place: number }) => (place < 9 ? <Key aria-hidden>{place + 1}</Key> : null)
+
 /** A wall of the Yard: how far it is, drawn and in numbers, and what is next. @param drawn - false leaves the drawing out until it is wanted */
-export function YardRow({ wall, drawn = true, children }: { wall: YardWall; drawn?: boolean; children?: ReactNode }) {
+export function YardRow({ wall, drawn = true, place, children }: { wall: YardWall; drawn?: boolean; place?: number; children?: ReactNode }) {
   const { units } = usePreferences()
   const [ref, width] = useWidth<HTMLDivElement>(1140)
   const laid = drawn ? laidFor(wall.plan) : undefined
@@ -39,6 +46,7 @@ export function YardRow({ wall, drawn = true, children }: { wall: YardWall; draw
       <Row style={{ justifyContent: 'space-between', alignItems: 'baseline' }}>
         <h2>
           <Link href={`/walls/${wall.id}`}>{wall.name}</Link>
+          {place === undefined ? null : <KeyOf place={place} />}
         </h2>
         <Condensed style={{ color: 'var(--soft)' }}>
           {wall.madeUp ? 'made up to try · ' : ''}

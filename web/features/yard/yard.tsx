@@ -5,13 +5,13 @@ import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
 import { send } from '@/device/send'
 import { signedIn } from '@/device/session'
-import type { Me } from '@/features/wall'
+import { isWriting, type Me } from '@/features/wall'
 import type { WallRow } from '@/server/wall-row'
 import type { HiddenWall, UnseenWall, YardWall } from '@/server/yard'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, LinkButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { hand } from '@/ui/handed'
-import { Link } from '@/ui/link'
+import { Link, useGo } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { FirstMinute } from './first-minute'
 import { PutAway } from './put-away'
@@ -40,6 +40,21 @@ export function Yard({
     signedIn({ id: me.id, name: me.name, role: me.role })
   }, [me])
   const { walls, hidden, look, failed } = useLooks(sent, cannot)
+  const go = useGo()
+  const nine = walls.slice(0, 9).map((w) => w.id)
+  const keyed = useRef(nine)
+  keyed.current = nine
+  // One key opens a wall: 1 is the one that was worked on last.
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const id = /^[1-9]$/.test(e.key) && !e.ctrlKey && !e.metaKey && !e.altKey ? keyed.current[Number(e.key) - 1] : undefined
+      if (!id || isWriting(document.activeElement) || document.querySelector('[role="dialog"]')) return
+      e.preventDefault()
+      go(`/walls/${id}`)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [go])
   const may = me.role === 'foreman' || me.role === 'office'
   const take = async (picked: File | undefined) => {
     if (!picked) return
@@ -106,8 +121,8 @@ export function Yard({
         <Problems list={problems} />
         {walls.length + hidden.length === 0 ? <FirstMinute me={me} /> : null}
         <DueToday walls={walls} me={me} look={look} />
-        {walls.map((w) => (
-          <WallLine key={w.id} wall={w} failed={failed.has(w.id)} look={look} />
+        {walls.map((w, i) => (
+          <WallLine key={w.id} place={i} wall={w} failed={failed.has(w.id)} look={look} />
         ))}
         {hidden.map((w) => (
           <section key={w.id} aria-label={w.name}>
@@ -126,6 +141,13 @@ export function Yard({
 function DueToday({ walls, me, look }: { walls: readonly (YardWall | UnseenWall)[]; me: Me; look: (id: string) => void }) {
   const { units } = usePreferences()
   const later = walls.filter((w) => w.due === undefined)
+  // What waits further down waits all the same: it is asked for one by one, behind what is on the screen.
+  const unseen = later.map((w) => w.id).join(' ')
+  useEffect(() => {
+    if (unseen === '') return
+    const idle = setTimeout(() => unseen.split(' ').forEach(look), 1500)
+    return () => clearTimeout(idle)
+  }, [unseen, look])
   const mine = walls.flatMap((w) => {
     const due = (w.due ?? []).filter((d) => d.urgent && (me.role === 'office' || d.roles.includes(me.role)))
     return due.length > 0 ? [{ wall: w, due }] : []
@@ -153,9 +175,9 @@ function DueToday({ walls, me, look }: { walls: readonly (YardWall | UnseenWall)
         ))}
       </ul>
       {later.length === 0 ? null : (
-        <p>
-          {many(later.length, 'wall')} further down {later.length === 1 ? 'was' : 'were'} not looked at just now: what is due there is missing here.{' '}
-          <Quiet onPress={() => later.map((w) => w.id).forEach(look)}>Look at all</Quiet>
+        <p role="status">
+          {many(later.length, 'wall')} further down {later.length === 1 ? 'is' : 'are'} being looked at; what is due there comes as it is seen.{' '}
+          <Quiet onPress={() => later.map((w) => w.id).forEach(look)}>Look now</Quiet>
         </p>
       )}
     </section>

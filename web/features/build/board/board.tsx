@@ -2,7 +2,7 @@
 
 import { formatStation } from '@stone-tally/core'
 import styled from 'styled-components'
-import { AwayPanel, Places, RefusedPanel, useHere } from '@/features/wall'
+import { AwayPanel, Places, RainDay, RefusedPanel, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { MAIN, Quiet, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -101,6 +101,7 @@ export function Board({ walk, children, ...opened }: Opened & { walk?: boolean; 
           </Lower>
           <EarlierRules state={state} />
           <Waits of={of} />
+          <RainDay />
           {children}
         </div>
       </Layout>

@@ -22,7 +22,7 @@ import {
 } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { useFeed, useHere, useNow, useRecord, useToday, type WallFeed, WallPage } from '@/features/wall'
+import { RainDay, useFeed, useHere, useNow, useRecord, useToday, type WallFeed, WallPage } from '@/features/wall'
 import { hrefOf } from '@/features/wall/places'
 import { amountWords } from '@/ui/amounts'
 import { Button, Caution, Choice, Condensed, LinkButton, Problems, Row, Stack } from '@/ui/controls'
@@ -238,6 +238,7 @@ function Outlook({
           ) : null}
         </div>
         <Problems list={problems} />
+        <RainDay />
       </Stack>
       <Stack>
         {late.length > 0 ? (

@@ -2,9 +2,9 @@
 
 import { type OrderLine, orderSheet, type Sheet, say, sheetCsv, type TruckDay } from '@stone-tally/core'
 import styled from 'styled-components'
-import { useHere } from '@/features/wall'
+import { useHere, useRecord, type WallFeed } from '@/features/wall'
 import { amountWords } from '@/ui/amounts'
-import { Button, Caution, Quiet, Row } from '@/ui/controls'
+import { Button, Caution, Problems, Quiet, Row } from '@/ui/controls'
 import { dayWords, fullDay } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 import { save } from '@/ui/save'
@@ -21,6 +21,7 @@ export function OrderList({
   today,
   stock,
   trucks,
+  record,
   children,
 }: {
   orders: readonly OrderLine[]
@@ -28,9 +29,21 @@ export function OrderList({
   /** How everything stands: it goes into the workbook beside the orders. */
   stock: Sheet
   trucks: readonly TruckDay[]
+  record: WallFeed['record']
   children?: React.ReactNode
 }) {
-  const { name } = useHere()
+  const { name, me } = useHere()
+  const { busy, problems, go } = useRecord(record)
+  const mayOrder = me.role === 'foreman' || me.role === 'office'
+  /** What the line says is what was ordered; another amount or day is recorded with the material itself. */
+  const ordered = (o: OrderLine) =>
+    go([
+      {
+        kind: 'ordered',
+        where: {},
+        data: { item: o.id, name: o.name, unit: o.unit, amount: o.amount, expected: o.arrive, ...(o.supplier ? { supplier: o.supplier } : {}) },
+      },
+    ])
   const { units } = usePreferences()
   const groupOf = (o: OrderLine) => (o.kept ? o.supplier || 'No supplier named' : WANTED)
   // What nobody keeps account of stands last.
@@ -88,6 +101,18 @@ export function OrderList({
                 ),
               },
               { head: 'Comes as', is: 'wrap', cell: (o) => loadWords(o, mass) },
+              ...(mayOrder
+                ? [
+                    {
+                      head: 'Done',
+                      cell: (o: OrderLine) => (
+                        <Quiet isDisabled={busy} aria-label={`${o.name} is ordered, on site ${dayWords(o.arrive)}`} onPress={() => ordered(o)}>
+                          Ordered
+                        </Quiet>
+                      ),
+                    },
+                  ]
+                : []),
               ...(priced
                 ? [{ head: 'Value', is: 'n' as const, cell: (o: OrderLine) => (o.price === undefined ? '' : (o.price * o.amount).toFixed(2)) }]
                 : []),
@@ -105,6 +130,7 @@ export function OrderList({
           </Row>
         </Page>
       ))}
+      <Problems list={problems} />
       <Trucks list={trucks} mass={mass} />
       {children}
     </>

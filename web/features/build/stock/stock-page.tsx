@@ -82,7 +82,7 @@ export function StockPage() {
         <Caution key={`${w.id} ${w.of}`}>▲ {say(w.text, units)}</Caution>
       ))}
       {view === 'orders' ? (
-        <OrderList orders={orders} today={today} stock={stockSheet(rows)} trucks={trucks}>
+        <OrderList orders={orders} today={today} stock={stockSheet(rows)} trucks={trucks} record={feed.record}>
           <Mixes state={state} book={book} record={feed.record} />
         </OrderList>
       ) : view === 'stands' ? (

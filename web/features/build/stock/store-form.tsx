@@ -3,7 +3,7 @@
 import { type Material, packsFor, questionable, type StockBook, type StockRow } from '@stone-tally/core'
 import { useState } from 'react'
 import { type Me, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
-import { readAmount, typedIn, typedOut } from '@/ui/amounts'
+import { amountWords, readAmount, typedIn, typedOut } from '@/ui/amounts'
 import { Caution, Check, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 
@@ -64,12 +64,15 @@ export function StoreForm({
     id === 'supply' ? me.role === 'foreman' || me.role === 'office' : me.role === 'office' ? !NO_DELIVERY.includes(id) : me.role !== 'inspector',
   )
   const [what, setWhat] = useState<What>('delivery')
-  const { v, set, letGo } = useTypedForm(`stock ${row.id} ${what} ${units}`, { ...EMPTY, ...known(row, book) })
+  const { v, set, letGo } = useTypedForm(`stock ${row.id} ${what} ${units}`, { ...EMPTY, ...known(row, book, what, units) })
   const [sure, setSure] = useState(false)
   const { busy, problems, setProblems, go } = useRecord(record)
   const unit = typedIn(row.unit, units)
   const amount = readAmount(v.amount, row.unit, units)
   const asked = (what === 'delivery' || what === 'ordered') && 'value' in amount ? questionable(book, row.id, amount.value) : undefined
+  const counted = readAmount(v.counted, row.unit, units)
+  const came = 'value' in counted && v.counted.trim() !== '' ? counted.value : 'value' in amount ? amount.value : undefined
+  const against = what === 'delivery' && came !== undefined && v.amount.trim() !== '' ? againstOrder(row, came, units) : undefined
   const put = async () => {
     const made = dataOf(what, row, v, units, today)
     if ('problems' in made) return setProblems(made.problems)
@@ -118,6 +121,7 @@ export function StoreForm({
           Record
         </NowButton>
       </Row>
+      {against ? <Caution>▲ {against}</Caution> : null}
       {asked ? (
         <>
           <Caution>▲ {asked}</Caution>
@@ -131,10 +135,23 @@ export function StoreForm({
   )
 }
 
-/** What is known of how it is bought stands there already. */
-function known(row: StockRow, book: StockBook): Partial<Fields> {
+/** What is known of how it is bought, and how much was ordered and did not come yet, stands there already. */
+function known(row: StockRow, book: StockBook, what: What, units: Parameters<typeof typedOut>[2]): Partial<Fields> {
   const s = book.supplies.get(row.id)
-  return s ? { supplier: s.supplier ?? '', lead: `${s.lead}` } : {}
+  return {
+    ...(s ? { supplier: s.supplier ?? '', lead: `${s.lead}` } : {}),
+    ...(what === 'delivery' && row.expected > 0 ? { amount: typedOut(row.expected, row.unit, units) } : {}),
+  }
+}
+
+/** A delivery against what was ordered, in words; undefined where it is as ordered, or nothing was. */
+function againstOrder(row: StockRow, came: number, units: Parameters<typeof typedOut>[2]): string | undefined {
+  const by = came - row.expected
+  if (row.expected <= 0 || Math.abs(by) < 1e-9) return undefined
+  const amount = amountWords(Math.abs(by), row.unit, units)
+  return by < 0
+    ? `${amount} short of the ${amountWords(row.expected, row.unit, units)} ordered; the rest stays expected.`
+    : `${amount} more than ordered.`
 }
 
 type FieldKind = 'amount' | 'text' | 'day' | 'number'
