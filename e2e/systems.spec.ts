@@ -119,6 +119,8 @@ for (const [id, planned] of Object.entries(SYSTEMS))
       await page.getByLabel('Top, m').nth(i).fill(planned.top)
     }
     await page.getByLabel('Its elevation, m').fill('10')
+    // Where water can leave is known here: it is typed in place of what stands by itself.
+    await page.getByRole('button', { name: 'Add an outlet' }).first().click()
     await page.getByLabel('Invert, m').fill(planned.invert)
     // What makes it an engineer's is said as soon as it is drawn, and the plan reckons with each.
     await expect(page.getByText(/^(●|\?|▲) (The crew’s|Ask first|An engineer’s)/).first()).toBeVisible()

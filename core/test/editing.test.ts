@@ -1,4 +1,5 @@
 import {
+  addPoint,
   alignmentOf,
   buildingOf,
   formatBearing,
@@ -61,6 +62,17 @@ describe('editing a line', () => {
         expect(total(lengthOf(splitElement(line, 0)))).toBeCloseTo(total(lengthOf(line)), 6)
       }),
     ))
+  test('one more point goes straight on from the end, as far as the last element is long and no further than the paper', () => {
+    expect(addPoint([at(0, 0), at(4, 0)])[2]).toMatchObject({ easting: 8, northing: 0 })
+    expect(addPoint([at(0, 0), at(0, 30)])[2]).toMatchObject({ easting: 0, northing: 36 })
+    expect(addPoint([at(1, 1)])).toEqual([at(1, 1)])
+    fc.assert(
+      fc.property(fc.double({ min: -0.9, max: 0.9, noNaN: true }), (bulge) => {
+        const made = alignmentOf(addPoint([at(0, 0, bulge), at(5, 1)]) as never, false)
+        expect(made.ok && made.value.segments.length).toBe(2)
+      }),
+    )
+  })
   test('a tangent arc leaves in the direction the line came', () => {
     const a = alignmentOf(base, false)
     if (!a.ok) throw new Error('no line')

@@ -7,6 +7,7 @@ import {
   emptyState,
   issued,
   type Layout,
+  looksFrom,
   type Now,
   nowOf,
   type Owed,
@@ -29,10 +30,10 @@ const DAY = 86_400_000
 const CUT = /^the cut, .* at (\d+\.\d+):/
 const isTest = (e: Entry) => e.kind === 'density' || e.kind === 'curve'
 
-/** Plays a wall by Now alone. @returns how often something was owed, and every step it stood at */
-function play(layout: Layout): { owed: string[]; releases: number } {
+/** Plays a wall by Now alone. @returns how often something was owed, and how many looks were made on a walk with others */
+function play(layout: Layout): { owed: string[]; releases: number; walks: number } {
   let state = emptyState([layout])
-  let [seq, day, releases] = [0, 0, 0]
+  let [seq, day, releases, walks] = [0, 0, 0, 0]
   let [last, same] = ['', 0]
   const owed: string[] = []
   const at = () => new Date(NOW + day * DAY).toISOString()
@@ -54,7 +55,7 @@ function play(layout: Layout): { owed: string[]; releases: number } {
   }
   for (let guard = 0; guard < 4000; guard++) {
     const n = now()
-    if (!n) return { owed, releases }
+    if (!n) return { owed, releases, walks }
     // Whoever does the same thing over and over is not told what is wanted.
     const stands = `${n.step.key} ${plain(n.holds).join('; ')}`
     same = stands === last ? same + 1 : 0
@@ -87,6 +88,16 @@ function play(layout: Layout): { owed: string[]; releases: number } {
     } else if (n.holds.some((h) => /wind/i.test(h))) put(entry('weather', {}, { rain: 0, low: 12, wind: 10, high: 20 }))
     else {
       expect(plain(n.holds)).toEqual([])
+      // What one card offers together is taken together, every time.
+      const looks = looksFrom(state, n.step)
+      if (looks.length > 1) {
+        for (const l of looks) {
+          const { stage, section, course } = l.step
+          put(entry('check', { stage: stage.id, section, course }, { confirmed: l.items.map((i) => i.id) }))
+        }
+        walks += looks.length
+        continue
+      }
       // What the card says is missing, and nothing else.
       const missing = statusOf(state, n.step).missing
       const { stage, section, course } = n.step
@@ -107,8 +118,10 @@ test.each(files)('%s', (file) => {
   if (!read.ok) throw new Error(JSON.stringify(read.problems))
   const layout = layoutOf(issued(read.value))
   expect(tableOf(layout.plan)).toBe(3)
-  const { owed, releases } = play(layout)
+  const { owed, releases, walks } = play(layout)
   expect(releases).toBeGreaterThan(2)
+  // At the latest what closes a wall is seen on one walk.
+  expect(walks).toBeGreaterThan(1)
   // Where lifts are tested at all, the tests are asked for before a release is.
   const lifts = layout.system.stages.some((s) => s.work.type === 'lifts')
   if (lifts && !layout.building.foundation.cast) expect(owed.length).toBeGreaterThan(0)

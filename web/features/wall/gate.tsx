@@ -19,7 +19,9 @@ import {
   type StepStatus,
   say,
   settled,
+  titleOf,
   type WallState,
+  waitingHolds,
   whyNotAlone,
 } from '@stone-tally/core'
 import { type ReactNode, useState } from 'react'
@@ -110,12 +112,18 @@ export function HoldPanel({ state, step, status, me, record, wall }: Omit<GatePr
   const [witness, setWitness, noWitness] = useTyped(`hold ${step.key}`, 'witness')
   const [signature, setSignature] = useState<Signature>({ typed: me.name })
   const [told, setTold] = useState(false)
+  const [walked, setWalked] = useState<readonly string[]>([])
   const { busy, problems, go } = useRecord(record)
   const point = pointOf(state.layout.plan, step.stage.hold ?? '')
   if (!point || status.hold === 'released' || !settled(status)) return null
   const may = point.roles.includes(me.role)
   // What a release would be refused for is said before anybody writes and signs.
   const needs = status.hold === 'rejected' ? [] : releaseNeeds(state, step)
+  // What waits for the same person is released on the same walk, with one word and one signature; each is a decision of its own.
+  const together =
+    may && needs.length === 0
+      ? waitingHolds(state).filter((h) => h.key !== step.key && pointOf(state.layout.plan, h.stage.hold ?? '')?.roles.includes(me.role))
+      : []
   const decide = async (decision: 'released' | 'rejected', reported?: Reported) => {
     const data = {
       decision,
@@ -124,7 +132,8 @@ export function HoldPanel({ state, step, status, me, record, wall }: Omit<GatePr
       ...(witness.trim() ? { witness: witness.trim() } : {}),
       ...(reported ? { reported } : {}),
     }
-    if (!(await go([{ kind: 'release', where: whereOf(step), data }]))) return
+    const also = decision === 'released' && !reported ? together.filter((t) => walked.includes(t.key)) : []
+    if (!(await go([step, ...also].map((s) => ({ kind: 'release', where: whereOf(s), data }))))) return
     noReason()
     noWitness()
   }
@@ -162,6 +171,20 @@ export function HoldPanel({ state, step, status, me, record, wall }: Omit<GatePr
           <Field label="What was seen; it is kept with the decision" value={reason} onChange={setReason} />
           <SignatureField value={signature} onChange={setSignature} name={me.name} />
           <Field label="Also present, if anybody" value={witness} onChange={setWitness} />
+          {together.length > 0 ? (
+            <div>
+              <strong>Seen on the same walk, released with the same word and signature:</strong>
+              {together.map((t) => (
+                <Check
+                  key={t.key}
+                  checked={walked.includes(t.key)}
+                  onChange={(on) => setWalked(on ? [...walked, t.key] : walked.filter((k) => k !== t.key))}
+                >
+                  {titleOf(t)}
+                </Check>
+              ))}
+            </div>
+          ) : null}
           {buttons()}
         </>
       ) : (

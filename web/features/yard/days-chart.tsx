@@ -41,9 +41,12 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
   const crews = Math.max(1, ...stays.map((s) => s.crew))
   const lane = Math.min(16, (ROW - 14) / crews)
   const mid = (s: { row: number; crew: number }) => y(s.row) + 5 + (s.crew - 0.5) * lane
-  const moves = stays.flatMap((s, i) => {
-    const next = stays.slice(i + 1).find((n) => n.crew === s.crew)
-    return next && next.row !== s.row ? [{ from: s, to: next }] : []
+  // Where each crew goes when it leaves the wall it is on: further moves are read from the bars.
+  const moves = [...new Set(stays.map((s) => s.crew))].flatMap((crew) => {
+    const own = stays.filter((s) => s.crew === crew)
+    const i = own.findIndex((s, k) => own[k + 1] !== undefined && own[k + 1]?.row !== s.row)
+    const [from, to] = [own[i], own[i + 1]]
+    return from && to ? [{ from, to }] : []
   })
   const every = dayWide < 26 ? 7 : dayWide < 60 ? 2 : 1
   return (
@@ -103,7 +106,7 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
             d={`M${at(from.to, 1)} ${mid(from)} C${at(from.to, 1) + 14} ${mid(from)} ${at(to.from) - 14} ${mid(to)} ${at(to.from)} ${mid(to)}`}
             fill="none"
             stroke="var(--ink)"
-            strokeWidth={1.5}
+            strokeWidth={2}
             strokeDasharray="4 3"
           />
         ))}

@@ -1,7 +1,7 @@
 'use client'
 
 import { type Step, titleOf } from '@stone-tally/core'
-import { Meanwhile, Others, SectionChoice, StepCard, useHere } from '@/features/wall'
+import { LooksCard, Meanwhile, Others, SectionChoice, StepCard, useHere } from '@/features/wall'
 import { Quiet, Row, Stack } from '@/ui/controls'
 import { CourseSheetCard } from './course-sheet'
 import type { BoardState } from './use-board'
@@ -57,6 +57,7 @@ export function NowCard({ of }: { of: BoardState }) {
               typing={step.stage.work.type !== 'readings'}
             />
           ) : null}
+          {!of.elsewhere && status.open.length === 0 ? <LooksCard key={step.key} state={state} step={step} me={me} record={feed.record} /> : null}
           <StepCard
             state={state}
             step={step}

@@ -227,7 +227,7 @@ function CutForm(props: GroundProps) {
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
       <h2 className="minor">The cut at {formatStation(station, units)}</h2>
-      <Row>
+      <Row style={{ alignItems: 'start' }}>
         <AmountField label="Width" of="length" value={width} onChange={(width) => type({ width })} hint={as('width')} />
         <AmountField label="Behind the face" of="length" value={behind} onChange={(behind) => type({ behind })} hint={as('behind')} />
         {laidBack ? (

@@ -25,7 +25,7 @@ export function ComesOutLine({ of }: { of: PlanForm }) {
       const shows = laid?.ok ? comesOut(laid.value).shows[1] : undefined
       return shows !== undefined && Math.abs(shows - out.asked) < off - OFF / 2 ? [{ unit, shows }] : []
     })
-    return { ...out, nearer: nearer.slice(0, 3) }
+    return { ...out, nearer: nearer.sort((a, b) => Math.abs(a.shows - out.asked) - Math.abs(b.shows - out.asked)).slice(0, 2) }
   }, [layout, of.problems.length])
   if (!made) return null
   const l = (m: number) => formatLength(m, units as UnitSystem, 2)

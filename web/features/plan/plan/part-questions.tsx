@@ -147,7 +147,7 @@ function QuestionLines({
             <p key={i} style={{ margin: '0 0 6px' }}>
               {q.columns
                 .filter((c) => row[c.id] !== undefined)
-                .map((c) => `${c.label.toLowerCase()} ${shown(row)[c.id]}${unit[c.of].replace(',', '')}`)
+                .map((c, k) => `${k === 0 ? c.label : c.label.toLowerCase()} ${shown(row)[c.id]}${unit[c.of].replace(',', '')}`)
                 .join(', ')}
             </p>
           ))}
@@ -158,7 +158,9 @@ function QuestionLines({
         </div>
       ) : null}
       <Row>
-        {stand && stand.length > 0 ? <Quiet onPress={() => lines.replace(stand.map((row) => ({ cells: shown(row) })))}>Type others</Quiet> : null}
+        {stand && stand.length > 0 ? (
+          <Quiet onPress={() => lines.replace(stand.map((row) => ({ cells: shown(row) })))}>Type other {q.label.toLowerCase()}</Quiet>
+        ) : null}
         <Quiet onPress={() => lines.append(emptyLine(q, lines.fields.length === 0))}>{q.add}</Quiet>
         {q.proposed && onPropose ? <Quiet onPress={() => setWhy(onPropose(q.id))}>Propose by the rules</Quiet> : null}
       </Row>

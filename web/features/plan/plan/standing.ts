@@ -25,7 +25,7 @@ type Made = { readonly excavation: { readonly behind: number } } | undefined
  * @example standing({ ...draft, grades: [{ station: '0', toe: '0', top: '1' }, …] }, 'metric').benchmark?.text // '0'
  */
 export function standing(
-  draft: Pick<Draft, 'grades' | 'benchmark' | 'behind'>,
+  draft: Pick<Draft, 'grades' | 'benchmark' | 'behind' | 'length'>,
   units: UnitSystem,
   made?: Made,
 ): Readonly<Record<string, { text: string; from: string }>> {
@@ -37,6 +37,9 @@ export function standing(
       else last = g[side]
     }
   }
+  const end = draft.grades.length - 1
+  if (end > 0 && draft.grades[end]?.station.trim() === '' && draft.length.trim() !== '')
+    stands[`grades.${end}.station`] = { text: draft.length, from: 'the end of the wall' }
   if (draft.benchmark.trim() === '' && metresOf(draft.grades[0]?.toe, units) === 0)
     stands.benchmark = { text: '0', from: 'the ground in front at the start, which the grades are counted from' }
   if (draft.behind.trim() === '' && made)
