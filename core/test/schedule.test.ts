@@ -209,6 +209,16 @@ describe('walls that share crews', () => {
     // While one wall waits for its inspector another goes on: sooner than one after the other.
     expect(one.hours).toBeLessThan(3 * p.hours)
     for (const w of one.walls) expect(w.finish >= w.alone).toBe(true)
+    // A crew is on one wall at a time: the day it leaves one is the day it comes to the next, at the soonest.
+    for (const { walls } of [many, one]) {
+      const stays = walls.flatMap((w) => w.stays.map((s) => ({ ...s, wall: w.id }))).sort((a, b) => (a.from + a.to < b.from + b.to ? -1 : 1))
+      expect(stays.length).toBeGreaterThan(2)
+      for (const crew of new Set(stays.map((s) => s.crew))) {
+        const own = stays.filter((s) => s.crew === crew)
+        own.slice(1).forEach((s, i) => expect(s.from >= (own[i]?.to ?? '')).toBe(true))
+      }
+      for (const w of walls) expect(w.stays.every((s) => s.to <= w.finish)).toBe(true)
+    }
   })
   test('what was promised soonest goes first, then what is nearest to done', () => {
     const half = programmeOf(

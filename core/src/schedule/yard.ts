@@ -65,36 +65,40 @@ export function shareCrews(
   })
   const made = level({ durations, after, notBefore }, crewed, { crews, plantOf, plant }, rank)
   if (!made) throw new Error('walls wait for each other in a circle')
+  const stays = staysOf(made, list, first)
   const walls = list.map(({ id, programme: p }, k): Shared => {
     const from = first[k] as number
     let hours = 0
     for (let i = from; i < from + p.tasks.length; i++) hours = Math.max(hours, made.finish[i] as number)
-    return { id, alone: p.finish, finish: p.calendar.dayOf(hours), hours, stays: staysOf(made, p, from) }
+    return { id, alone: p.finish, finish: p.calendar.dayOf(hours), hours, stays: stays[k] ?? [] }
   })
   return { walls, bound: made.bound, hours: made.end }
 }
 
-/** What one wall's tasks make of each crew's days. */
-function staysOf(made: Levelled, { tasks, calendar }: Programme, from: number): Stay[] {
-  const own = tasks
-    .map((_, i) => from + i)
-    .filter((i) => (made.crew[i] as number) >= 0 && (made.finish[i] as number) > (made.start[i] as number))
-    .sort((a, b) => (made.start[a] as number) - (made.start[b] as number))
-  const open = new Map<number, { crew: number; from: string; to: string; hour: number }>()
-  const stays: { crew: number; from: string; to: string; hour: number }[] = []
-  for (const i of own) {
-    const crew = (made.crew[i] as number) + 1
-    const [start, end] = [made.start[i] as number, made.finish[i] as number]
-    const before = open.get(crew)
-    // A crew that comes back within the day, or the next, never left.
-    if (before && start - before.hour <= calendar.usual + 1e-6) {
-      before.to = calendar.dayOf(Math.max(end - 1e-6, before.hour - 1e-6))
-      before.hour = Math.max(before.hour, end)
-    } else {
-      const stay = { crew, from: calendar.dayOf(start), to: calendar.dayOf(end - 1e-6), hour: end }
-      open.set(crew, stay)
-      stays.push(stay)
+/** What the tasks of all walls make of each crew's days: it stays on a wall until it begins on another, or is away from it for longer than a day. */
+function staysOf(made: Levelled, list: readonly { readonly programme: Programme }[], first: readonly number[]): Stay[][] {
+  const stays: Stay[][] = list.map(() => [])
+  const tasks = list
+    .flatMap(({ programme }, wall) => programme.tasks.map((_, k) => ({ wall, i: (first[wall] as number) + k })))
+    .filter(({ i }) => (made.crew[i] as number) >= 0 && (made.finish[i] as number) > (made.start[i] as number))
+    .sort((a, b) => (made.start[a.i] as number) - (made.start[b.i] as number))
+  const at = new Map<number, { wall: number; from: number; to: number }>()
+  const leave = (crew: number) => {
+    const stay = at.get(crew)
+    const calendar = stay && list[stay.wall]?.programme.calendar
+    // The day an hour ends on is the one it was worked on, not the next morning.
+    if (stay && calendar) stays[stay.wall]?.push({ crew: crew + 1, from: calendar.dayOf(stay.from), to: calendar.dayOf(stay.to - 1e-6) })
+  }
+  for (const { wall, i } of tasks) {
+    const crew = made.crew[i] as number
+    const [from, to] = [made.start[i] as number, made.finish[i] as number]
+    const before = at.get(crew)
+    if (before?.wall === wall && from - before.to <= (list[wall]?.programme.calendar.usual ?? 0) + 1e-6) before.to = Math.max(before.to, to)
+    else {
+      leave(crew)
+      at.set(crew, { wall, from, to })
     }
   }
-  return stays.map(({ hour: _, ...stay }) => stay)
+  for (const crew of at.keys()) leave(crew)
+  return stays
 }

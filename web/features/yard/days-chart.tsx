@@ -39,7 +39,7 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
     .filter((s) => s.from <= last)
     .sort((a, b) => (a.from < b.from ? -1 : a.from > b.from ? 1 : 0))
   const crews = Math.max(1, ...stays.map((s) => s.crew))
-  const lane = Math.min(16, (ROW - 14) / crews)
+  const lane = Math.min(14, (ROW - 20) / crews)
   const mid = (s: { row: number; crew: number }) => y(s.row) + 5 + (s.crew - 0.5) * lane
   // Where each crew goes when it leaves the wall it is on: further moves are read from the bars.
   const moves = [...new Set(stays.map((s) => s.crew))].flatMap((crew) => {
@@ -125,10 +125,10 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
                 Crew {s.crew} on {walls[s.row]?.name}: {dayWords(s.from)} to {dayWords(s.to)}
               </title>
             </rect>
-            {lane >= 12 ? (
+            {lane >= 9 ? (
               <text
                 x={at(s.from) + 4}
-                y={mid(s) + 4.5}
+                y={mid(s) + 4}
                 fontSize={13}
                 fontWeight={600}
                 fontFamily="Barlow Condensed"

@@ -33,6 +33,14 @@ const Beside = styled.div`
   &[data-beside] { grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr); align-items: start; .drawn { position: sticky; top: 10px; } }
   @media (max-width: 1000px) { &[data-beside] { grid-template-columns: minmax(0, 1fr); .drawn { position: static; } } }
 `
+/** Where what stops the dig is answered. */
+const ANSWERED_IN: Readonly<Record<string, SubjectId>> = {
+  holds: 'holds',
+  'front-unsaid': 'holds',
+  'ask-first': 'holds',
+  engineer: 'holds',
+  'no-pipe': 'water',
+}
 /** Subjects that ways are compared in. */
 const COMPARED: ReadonlySet<SubjectId | undefined> = new Set(['unit', 'ground', 'pad', 'own', 'water', undefined])
 
@@ -101,6 +109,7 @@ export function PlanForm({
   const next = list[list.findIndex(([id]) => id === subject) + 1]
   // Its first hold would refuse it: said before it is issued, not at the dig.
   const stops = of.layout?.cautions.filter((c) => c.blocks) ?? []
+  const answer = ANSWERED_IN[stops[0]?.id ?? '']
   return (
     <>
       <Bar person={me}>
@@ -151,7 +160,10 @@ export function PlanForm({
               <p role="status">
                 ⬣ As it stands nobody may dig: {say(stops[0]?.message ?? '', reads)}
                 {stops.length > 1 ? ` And ${stops.length - 1} more, beside the drawing.` : ''} It can be {wall ? 'issued' : 'made'} all the same, and
-                answered later.
+                answered later.{' '}
+                {answer !== undefined && answer !== subject ? (
+                  <Quiet onPress={() => setSubject(answer)}>Answer it: {list.find(([id]) => id === answer)?.[1]}</Quiet>
+                ) : null}
               </p>
             ) : null}
             {may ? (

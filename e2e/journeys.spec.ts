@@ -1,0 +1,147 @@
+// What a piece of work costs in taps, fields and pages, played by what people read: roles and labels. The counts stand in docs/journeys.md and do not grow.
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Locator, Page } from '@playwright/test'
+import { stepKey, type Where } from '@stone-tally/core'
+import { bring, expect, newWall, openBoard, post, ready, signIn, test, upTo, url } from './site'
+
+/** Counts what a person does: presses, fields that are filled in, and pages that are gone to. */
+class Hand {
+  taps = 0
+  fields = 0
+  readonly pages = new Set<string>()
+  constructor(readonly page: Page) {
+    page.on('framenavigated', (f) => {
+      if (f === page.mainFrame()) this.pages.add(new URL(f.url()).pathname.replace(/[0-9a-f-]{36}/, 'wall'))
+    })
+  }
+  async tap(what: Locator) {
+    await what.click()
+    this.taps++
+  }
+  async fill(what: Locator, text: string) {
+    await what.fill(text)
+    this.fields++
+  }
+}
+
+/** The row of a journey in docs/journeys.md: what was counted last. */
+function counted(journey: string): number[] {
+  const lines = readFileSync(join(import.meta.dirname, '..', 'docs', 'journeys.md'), 'utf8').split('\n')
+  const row = lines.find((l) => l.startsWith(`| ${journey} |`))
+  if (!row) throw new Error(`docs/journeys.md has no journey “${journey}”`)
+  return (row.split('|')[2]?.match(/\d+/g) ?? []).map(Number)
+}
+/** None of the counts grew. */
+function notMore(journey: string, now: readonly number[]) {
+  const before = counted(journey)
+  console.log(`${journey}: ${now.join(', ')} (stands at ${before.join(', ')})`)
+  now.forEach((n, i) =>
+    expect(n, `${journey}: ${now.join(', ')} where ${before.join(', ')} stands in docs/journeys.md`).toBeLessThanOrEqual(before[i] ?? 0),
+  )
+}
+const now = (page: Page) => page.getByRole('region', { name: 'Now' })
+
+test('a wall of 22 m: named, high, on its unit, with what it holds', async ({ context, page }) => {
+  await signIn(context, 'foreman')
+  await page.goto(`${url()}/walls/new`)
+  await ready(page)
+  const hand = new Hand(page)
+  await hand.tap(page.getByRole('button', { name: /^Type length and heights/ }))
+  await hand.fill(page.getByLabel('Name', { exact: true }).first(), 'Lower terrace')
+  await hand.fill(page.getByLabel('Length, m', { exact: true }), '22')
+  await hand.fill(page.getByLabel('Height, m', { exact: true }), '0.6')
+  await hand.tap(page.getByRole('button', { name: /^Next: System and unit/ }))
+  await hand.tap(page.getByRole('button', { name: 'Rear-lip block', exact: true }))
+  // Three outlets, their levels, the room behind and the benchmark stand already; nothing is missing.
+  await expect(page.getByRole('status').filter({ hasText: /courses/ })).toBeVisible()
+  await hand.tap(page.getByRole('button', { name: 'Make the wall' }))
+  await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()
+  notMore('22 m wall planned: name, length, height, system', [hand.taps, hand.fields])
+})
+
+test('the smallest wall, on a phone: from nothing to its set-out', async ({ browser }) => {
+  const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  await signIn(phone, 'foreman')
+  const page = await phone.newPage()
+  await page.goto(url())
+  await ready(page)
+  const hand = new Hand(page)
+  await hand.tap(page.getByRole('link', { name: 'New wall' }))
+  await hand.tap(page.getByRole('button', { name: /^Type length and heights/ }))
+  await hand.fill(page.getByLabel('Name', { exact: true }).first(), 'Three courses')
+  await hand.fill(page.getByLabel('Length, m', { exact: true }), '4')
+  await hand.fill(page.getByLabel('Height, m', { exact: true }), '0.4')
+  await hand.tap(page.getByRole('button', { name: 'Make the wall' }))
+  await expect(now(page).getByRole('heading', { name: 'Services located' })).toBeVisible()
+  await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
+  await hand.fill(now(page).getByLabel('Last day of the ticket'), '2099-12-31')
+  await hand.tap(now(page).getByRole('button', { name: /^Record 4 of 4/ }))
+  await expect(now(page).getByRole('heading', { name: 'Set-out verified' })).toBeVisible()
+  await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
+  await hand.tap(now(page).getByRole('button', { name: /^Record 3 of 3/ }))
+  await expect(
+    now(page)
+      .getByText(/Hold point/)
+      .first(),
+  ).toBeVisible()
+  notMore('smallest wall, phone, nothing to its set-out', [hand.taps, hand.fields])
+  await phone.close()
+})
+
+test('a course of a wall: one number, one press', async ({ context, browser, page }) => {
+  const inspector = await browser.newContext()
+  await signIn(context, 'foreman')
+  await signIn(inspector, 'inspector')
+  const wall = await newWall(context, 'Counted course')
+  await bring(context, inspector, wall, 'grid')
+  await openBoard(page, wall)
+  const sheet = page.getByRole('region', { name: 'Course 2 in one go' })
+  await expect(sheet).toBeVisible()
+  const hand = new Hand(page)
+  await hand.fill(sheet.getByLabel(/^Largest deviation of level/), '2')
+  await hand.tap(sheet.getByRole('button', { name: 'Record course 2' }))
+  await expect(sheet).toHaveCount(0)
+  notMore('a course in one go', [hand.taps, hand.fields])
+  await inspector.close()
+})
+
+test('the inspector: from a link to a decision', async ({ context, browser }) => {
+  const inspector = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  await signIn(context, 'foreman')
+  await signIn(inspector, 'inspector')
+  const wall = await newWall(context, 'Counted release')
+  // All that the pad's release wants is recorded: it waits for the inspector.
+  const facts = upTo(wall, 'units')
+  const last = facts.findLastIndex((f) => f.fact.kind === 'release')
+  for (const { by, fact } of facts.slice(0, last)) {
+    const sent = await post(by === 'foreman' ? context : inspector, `/api/walls/${wall}/entries`, { entries: [fact] })
+    expect(await sent.json()).toMatchObject({ outcomes: [{ ok: true }] })
+  }
+  const page = await inspector.newPage()
+  const hand = new Hand(page)
+  await page.goto(`${url()}/walls/${wall}?step=${encodeURIComponent(stepKey(facts[last]?.fact.where as Where))}`)
+  await ready(page)
+  await hand.fill(page.getByLabel(/^What was seen/), 'read and walked')
+  await hand.tap(page.getByRole('button', { name: 'Release', exact: true }))
+  await expect(page.getByRole('button', { name: 'Release', exact: true })).toHaveCount(0)
+  notMore('inspector, link to decision', [hand.taps, hand.fields])
+  await inspector.close()
+})
+
+test('from the Yard to the wall last worked on by one key', async ({ context, browser, page }) => {
+  const inspector = await browser.newContext()
+  await signIn(context, 'foreman')
+  await signIn(inspector, 'inspector')
+  const wall = await newWall(context, 'Keyed wall')
+  await bring(context, inspector, wall, 'services')
+  await page.goto(url())
+  await ready(page)
+  // The wall last worked on is 1.
+  await expect(page.getByRole('heading', { level: 2 }).filter({ hasText: 'Keyed wall' })).toBeVisible()
+  await page.keyboard.press('1')
+  await page.waitForURL(new RegExp(`/walls/${wall}`))
+  await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()
+  notMore('Yard to the wall last worked on, keys', [1])
+  await inspector.close()
+})
