@@ -16,3 +16,12 @@ export async function spaceHere(): Promise<Space | undefined> {
 }
 /** Is it time to say so, before it refuses? @example nearlyFull({ used: 90, quota: 100 }) // true */
 export const nearlyFull = (space: Space | undefined): boolean => space !== undefined && space.used / space.quota > NEARLY
+
+let asked = false
+/** Asks the browser, once, not to take away what lies here alone: something waits and the house does not answer. */
+export async function askToKeep(): Promise<void> {
+  if (asked || typeof navigator === 'undefined') return
+  asked = true
+  if (await navigator.storage?.persisted?.().catch(() => false)) return
+  await navigator.storage?.persist?.().catch(() => false)
+}

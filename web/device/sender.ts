@@ -4,6 +4,7 @@ import type { Problem, Verdict } from '@stone-tally/core'
 import type { Refused, Waiting } from './db'
 import { deliver, TRIES, toSend } from './deliver'
 import { outbox } from './outbox'
+import { askToKeep } from './room'
 import { send } from './send'
 import { alone } from './tabs'
 
@@ -65,6 +66,7 @@ export class Sender {
     this.failures = answered ? 0 : this.failures + 1
     const left = await this.mine().catch(() => [])
     if (left.length === 0 || this.over) return
+    if (!answered) askToKeep()
     const wait = Math.min(LONGEST, FIRST * 2 ** this.failures) * (0.5 + Math.random())
     clearTimeout(this.next)
     this.next = setTimeout(() => this.now(), wait)

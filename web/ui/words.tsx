@@ -9,7 +9,7 @@ import { later } from './later'
 const Opener = styled(Button)`
   background: none; border: 0; padding: 2px 0; margin: -2px 0; font: inherit; color: inherit; cursor: help; text-decoration: underline dotted; text-underline-offset: 4px; display: inline; position: relative;
   /* Small as a word, large to a finger: it reaches beyond what is drawn. */
-  &::after { content: ''; position: absolute; inset: -12px -10px; }
+  &::after { content: ''; position: absolute; inset: -12px -12px; }
   &[data-focus-visible] { outline: 3px solid var(--now); outline-offset: 2px; }
 `
 const Meaning = later(() => import('./meaning').then((m) => m.Meaning))

@@ -8,6 +8,7 @@ import { PIN_TRIES } from '@/device/session'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Check, Field, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Link } from '@/ui/link'
+import { counted } from '@/ui/sentence'
 import { Install } from './install'
 import { Kept, KeptLine, sizeWords } from './kept-lines'
 import { type OnDevice, useDevice } from './use-device'
@@ -68,6 +69,15 @@ export function DevicePage({ me }: { me: Me }) {
   )
 }
 
+/** What clearing the browser would lose, by wall. */
+function lost({ waiting, photos, walls }: OnDevice): string {
+  const of = new Map<string, number>()
+  for (const e of waiting) of.set(e.wall, (of.get(e.wall) ?? 0) + 1)
+  const nameOf = (id: string) => walls.find((w) => w.wall.id === id)?.wall.desk.name ?? 'another wall'
+  const parts = [...of].map(([id, n]) => `${counted(n, 'entry', 'entries')} of ${nameOf(id)}`)
+  return new Intl.ListFormat('en').format([...parts, ...(photos > 0 ? [counted(photos, 'photo')] : [])]) || 'what was refused'
+}
+
 function Waits({ view }: { view: OnDevice }) {
   const { waiting, photos, refused } = view
   const aside = refused.filter((r) => r.aside === 1)
@@ -81,8 +91,8 @@ function Waits({ view }: { view: OnDevice }) {
         ◌ {waiting.length} {waiting.length === 1 ? 'entry' : 'entries'}
         {photos > 0 ? ` and ${photos} ${photos === 1 ? 'photo' : 'photos'}` : ''} on this device alone.
       </strong>{' '}
-      {oldest ? `The oldest is of ${oldest.at.slice(0, 10)}. ` : ''}They go by themselves when the house answers; until then do not clear this
-      browser.
+      {oldest ? `The oldest is of ${oldest.at.slice(0, 10)}. ` : ''}They go by themselves when the house answers. Until then do not clear this
+      browser: {lost(view)} would be gone for good.
       {open > 0 ? ` ${open} were refused and wait for you on their wall.` : ''}
     </KeptLine>
   )

@@ -34,7 +34,7 @@ import { useRecord } from './work/use-record'
 const List = styled.ol`
   list-style: none; margin: 0; padding: 0;
   li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 4px 10px; padding: 8px 0; border-top: 1px solid var(--faint); font-size: 15px; }
-  .meta { color: var(--soft); font-size: 14px; } [data-gone] { text-decoration: line-through; color: var(--soft); } .meta a { display: inline; min-height: 0; min-width: 0; }
+  .meta { color: var(--soft); font-size: 14px; } [data-gone] { text-decoration: line-through; color: var(--soft); } .meta a { display: inline; min-height: 0; min-width: 0; position: relative; } .meta a::after { content: ''; position: absolute; inset: -14px -18px; }
 `
 type Send = (facts: readonly Fact[]) => Promise<RecordResult>
 

@@ -155,7 +155,7 @@ export function PlanView({ draft, width, height, units, clear, selected, onSelec
               className="handle"
               cx={toX(sheet, v)}
               cy={toY(sheet, v)}
-              r={touch ? 24 : 14}
+              r={touch ? 24 : 22}
               fill="transparent"
               tabIndex={0}
               role="button"

@@ -2,7 +2,16 @@
 
 import type { Problem } from '@stone-tally/core'
 import { useRef, useState } from 'react'
+import { announce } from '@/ui/announce'
 import type { Fact, RecordResult } from '../use-wall'
+
+/** What became of what was sent, for who does not see the card go on. */
+function becameOf(facts: readonly Fact[]): string {
+  const decisions = facts.flatMap((f) => (f.kind === 'release' ? [(f.data as { decision?: string }).decision] : []))
+  if (decisions.includes('rejected')) return 'Rejected; the decision is kept.'
+  if (decisions.length > 0) return decisions.length === 1 ? 'Released.' : `${decisions.length} released.`
+  return facts.length === 1 ? 'Saved.' : `${facts.length} saved.`
+}
 
 /** Sending from a panel: busy while it runs, problems to show after. */
 export function useRecord(record: (facts: readonly Fact[]) => Promise<RecordResult>) {
@@ -19,6 +28,7 @@ export function useRecord(record: (facts: readonly Fact[]) => Promise<RecordResu
     })
     setBusy(false)
     setProblems(result.ok ? [] : result.problems)
+    announce(result.ok ? becameOf(facts) : 'Refused; what is wrong stands below the button.')
     return result
   }
   const go = async (facts: readonly Fact[]): Promise<boolean> => (await send(facts))?.ok === true
