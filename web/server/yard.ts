@@ -39,7 +39,7 @@ const FRESH = 5 * 60_000
 /** Kept by this state of the sources, a moment ago, at the very link with which the record ends now. */
 const STANDS = `overview o JOIN chain_head h ON h.wall_id = o.wall_id AND h.seq = o.seq AND h.hash = o.hash
   AND o.made_by = $2 AND o.made_at > $3 AND o.wall_id = ANY ($1::uuid[])`
-const standing = (walls: readonly string[], fresh = FRESH) => [walls, process.env.BUILT_FROM ?? '', new Date(Date.now() - fresh)]
+const standing = (walls: readonly string[], since = Date.now() - FRESH) => [walls, process.env.BUILT_FROM ?? '', new Date(since)]
 const keepsAny = (walls: readonly string[]) => walls.length > 0 && (process.env.BUILT_FROM ?? '') !== ''
 
 /** Overviews that stand, with the plan in force. */
@@ -54,15 +54,15 @@ async function keptOverviews(walls: readonly string[]): Promise<ReadonlyMap<stri
   return new Map(rows.map((r) => [r.id, { ...(JSON.parse(r.body) as WallOverview), plan: storedPlan(r.plan) }]))
 }
 
-/** What is due of a day is due all of that day: nothing else of an overview is shown from it, so it may be that old, ms. */
-const DUE_FRESH = 12 * 3_600_000
+/** What is due of a day is due all of that day: nothing else of an overview is shown from it. Another day asks for its own looks anew. */
+const today = () => new Date().setUTCHours(0, 0, 0, 0)
 /** What is due, of overviews at the link with which each record ends; nothing else of them is read. */
 async function keptDue(walls: readonly string[]): Promise<ReadonlyMap<string, WallOverview['due']>> {
   if (!keepsAny(walls)) return new Map()
   const { rows } = await database().pool.query<{ id: string; due: WallOverview['due'] }>({
     name: 'overviews-due',
     text: `SELECT o.wall_id AS id, o.body::json -> 'due' AS due FROM ${STANDS}`,
-    values: standing(walls, DUE_FRESH),
+    values: standing(walls, today()),
   })
   return new Map(rows.map((r) => [r.id, r.due]))
 }
@@ -126,7 +126,9 @@ export async function yardOf(person: Person): Promise<{ walls: (YardWall | Unsee
   const all = await wallsOf(person.companyId)
   const worked = await workedOn(all.map((w) => w.id))
   // The wall last worked on is the one somebody opens next.
-  const here = all.filter((w) => !w.away).sort((a, b) => (worked.get(b.id) ?? 0) - (worked.get(a.id) ?? 0))
+  // One whose record ends nowhere is looked at before any other.
+  const at = (w: WallRow) => worked.get(w.id) ?? Number.MAX_SAFE_INTEGER
+  const here = all.filter((w) => !w.away).sort((a, b) => at(b) - at(a))
   const [first, later] = [here.slice(0, AT_ONCE), here.slice(AT_ONCE)]
   const ids = (list: readonly WallRow[]) => list.map((w) => w.id)
   const [kept, due] = await Promise.all([keptOverviews(ids(first)), keptDue(ids(later))])

@@ -12,7 +12,8 @@ beforeAll(async () => {
   process.env.BUILT_FROM = 'this build'
   s = await site()
   ids = []
-  for (let i = 0; i < AT_ONCE + 3; i++) ids.push(await newWall(s, `Wall ${i}`))
+  // The wall last worked on comes first.
+  for (let i = AT_ONCE + 2; i >= 0; i--) ids.unshift(await newWall(s, `Wall ${i}`))
   for (const id of ids) forget(id)
 })
 afterAll(async () => {
@@ -50,7 +51,8 @@ test('what was recorded since is never hidden by what was kept; nor by a newer a
   await recordEntries(id, s.person('crew'), [entry], Date.now())
   expect((await yard()).find((w) => w.id === id)).toMatchObject({ last: { at: entry.at } })
   await recordEntries(at(13), s.person('crew'), [noteFor(at(13), 'later')], Date.now())
-  expect((await yard()).find((w) => w.id === at(13))?.due).toBeUndefined()
+  // Further down a moment ago: what was worked on comes to the top, looked at anew.
+  expect((await yard())[0]).toMatchObject({ id: at(13), due: expect.anything(), plan: { name: 'Wall 13' } })
   process.env.BUILT_FROM = 'the next build'
   for (const w of ids) forget(w)
   await yard()
@@ -61,9 +63,10 @@ test('what was recorded since is never hidden by what was kept; nor by a newer a
 test('what was looked at a while ago is looked at anew, since the clock goes on', async () => {
   await yardWall(await row(at(14)))
   expect((await yard()).find((w) => w.id === at(14))?.due).toBeDefined()
-  const age = (id: string) => s.owner.pool.query("UPDATE overview SET made_at = made_at - interval '1 hour' WHERE wall_id = $1", [id])
-  await age(at(14))
-  await age(at(0))
+  const age = (id: string, by: string) => s.owner.pool.query('UPDATE overview SET made_at = made_at - $2::interval WHERE wall_id = $1', [id, by])
+  // What is due of a day is due all of that day; on another it is not known before somebody looks.
+  await age(at(14), '1 day')
+  await age(at(0), '1 hour')
   for (const w of ids) forget(w)
   expect((await yard()).find((w) => w.id === at(14))?.due).toBeUndefined()
   expect(isFolded(at(0))).toBe(true)
@@ -80,6 +83,6 @@ test('a record that cannot be folded hides its own wall and no other', async () 
   for (const id of [at(2), at(3)]) forget(id)
   await s.owner.pool.query('DELETE FROM overview')
   const { walls, hidden } = await yardOf(s.person('foreman'))
-  expect(hidden).toMatchObject([at(2), at(3)].map((id) => ({ id, why: expect.stringContaining('could not be looked at') })))
+  expect(hidden).toMatchObject([at(3), at(2)].map((id) => ({ id, why: expect.stringContaining('could not be looked at') })))
   expect(walls).toHaveLength(ids.length - 2)
 })

@@ -115,12 +115,12 @@ describe('walls that were not looked at for the page', () => {
     answers = false
     show('foreman', list([{ ...unseen }]) as never)
     const again = await screen.findByRole('button', { name: 'Look again' })
-    expect(screen.getByText(/1 wall further down was not looked at just now/)).toBeTruthy()
+    expect(screen.getByText(/1 wall further down is being looked at/)).toBeTruthy()
     answers = true
     fireEvent.click(again)
     expect(await screen.findByRole('link', { name: 'Pad level at 9.00' })).toBeTruthy()
   })
-  test('off the screen nothing is asked until somebody wants them all', async () => {
+  test('off the screen they are asked for behind what is on it, at once where somebody wants them all', async () => {
     Object.assign(window, {
       IntersectionObserver: class {
         observe() {}
@@ -135,11 +135,11 @@ describe('walls that were not looked at for the page', () => {
         { ...unseen, id: 'known', name: 'Known wall', due: [due('Setback at 4.00', ['foreman'])] },
       ]) as never,
     )
-    expect(screen.getByText(/2 walls further down were not looked at just now/)).toBeTruthy()
+    expect(screen.getByText(/2 walls further down are being looked at/)).toBeTruthy()
     expect(screen.getByText('Far wall')).toBeTruthy()
     expect(screen.getByRole('link', { name: 'Setback at 4.00' })).toBeTruthy()
     expect(asked).toEqual([])
-    fireEvent.click(screen.getByRole('button', { name: 'Look at all' }))
+    fireEvent.click(screen.getByRole('button', { name: 'Look at all now' }))
     await waitFor(() => expect(screen.getAllByRole('link', { name: 'Pad level at 9.00' })).toHaveLength(2))
     await waitFor(() => expect(asked).toEqual(['/api/walls/far/overview', '/api/walls/other/overview']))
     Reflect.deleteProperty(window, 'IntersectionObserver')

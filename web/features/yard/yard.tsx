@@ -18,6 +18,8 @@ import { PutAway } from './put-away'
 import { useLooks } from './use-looks'
 import { WallLine } from './wall-line'
 
+/** So many walls are looked at behind the page by themselves; a longer list is asked for by a press. */
+const BEHIND = 40
 const many = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 
 /** The Yard: every wall as a small drawing, with what is next and what is in the way. */
@@ -142,7 +144,10 @@ function DueToday({ walls, me, look }: { walls: readonly (YardWall | UnseenWall)
   const { units } = usePreferences()
   const later = walls.filter((w) => w.due === undefined)
   // What waits further down waits all the same: it is asked for one by one, behind what is on the screen.
-  const unseen = later.map((w) => w.id).join(' ')
+  const unseen = later
+    .slice(0, BEHIND)
+    .map((w) => w.id)
+    .join(' ')
   useEffect(() => {
     if (unseen === '') return
     const idle = setTimeout(() => unseen.split(' ').forEach(look), 1500)
@@ -176,8 +181,9 @@ function DueToday({ walls, me, look }: { walls: readonly (YardWall | UnseenWall)
       </ul>
       {later.length === 0 ? null : (
         <p role="status">
-          {many(later.length, 'wall')} further down {later.length === 1 ? 'is' : 'are'} being looked at; what is due there comes as it is seen.{' '}
-          <Quiet onPress={() => later.map((w) => w.id).forEach(look)}>Look now</Quiet>
+          {many(later.length, 'wall')} further down {later.length === 1 ? 'is' : 'are'}{' '}
+          {later.length > BEHIND ? 'not looked at yet' : 'being looked at'}; what is due there comes as it is seen.{' '}
+          <Quiet onPress={() => later.map((w) => w.id).forEach(look)}>Look at all now</Quiet>
         </p>
       )}
     </section>
