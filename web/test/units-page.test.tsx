@@ -19,9 +19,12 @@ describe('units and quantities', () => {
         <UnitsPlace />
       </WallProvider>,
     )
-  test('every quantity is there with its working', () => {
+  test('every quantity is there with its working, and nothing of which it takes nothing', () => {
     open()
-    for (const q of quantities(layout)) {
+    const all = quantities(layout)
+    expect(all.filter((q) => q.value !== 0).length).toBeGreaterThan(8)
+    for (const q of all.filter((x) => x.value === 0)) expect(screen.queryByRole('cell', { name: q.name })).toBeNull()
+    for (const q of all.filter((x) => x.value !== 0)) {
       const row = screen.getByRole('cell', { name: q.name }).closest('tr') as HTMLElement
       expect(within(row).getByText(plain(q.working))).toBeTruthy()
     }
