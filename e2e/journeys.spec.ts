@@ -28,9 +28,9 @@ class Hand {
 /** The row of a journey in docs/journeys.md: what was counted last. */
 function counted(journey: string): number[] {
   const lines = readFileSync(join(import.meta.dirname, '..', 'docs', 'journeys.md'), 'utf8').split('\n')
-  const row = lines.find((l) => l.startsWith(`| ${journey} |`))
+  const row = lines.map((l) => l.split('|').map((c) => c.trim())).find((cells) => cells[1] === journey)
   if (!row) throw new Error(`docs/journeys.md has no journey “${journey}”`)
-  return (row.split('|')[2]?.match(/\d+/g) ?? []).map(Number)
+  return (row[2]?.match(/\d+/g) ?? []).map(Number)
 }
 /** None of the counts grew. */
 function notMore(journey: string, now: readonly number[]) {

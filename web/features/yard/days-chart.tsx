@@ -50,7 +50,9 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
   })
   const every = dayWide < 26 ? 7 : dayWide < 60 ? 2 : 1
   return (
-    <div style={{ overflowX: 'auto' }}>
+    // Wider than a phone it is moved by keys as well.
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls
+    <section aria-label="Days of all walls, drawn" tabIndex={0} style={{ overflowX: 'auto', minWidth: 0 }}>
       <svg
         width={wide}
         height={height}
@@ -75,14 +77,11 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
         {walls.map((w, i) => (
           <g key={w.id}>
             <line x1={0} x2={wide} y1={y(i)} y2={y(i)} stroke="var(--line)" />
-            <a href={`/walls/${w.id}/days`}>
-              <rect x={0} y={y(i) + 1} width={LEFT - 6} height={ROW - 2} fill="transparent" />
-              <text x={2} y={y(i) + ROW / 2 + 5} fontSize={16} fontWeight={600} fontFamily="Barlow Condensed" fill="var(--ink)">
-                {w.name.length > 20 ? `${w.name.slice(0, 19)}…` : w.name}
-              </text>
-            </a>
+            <text x={2} y={y(i) + ROW / 2 + 5} fontSize={16} fontWeight={600} fontFamily="Barlow Condensed" fill="var(--ink)">
+              {w.name.length > 20 ? `${w.name.slice(0, 19)}…` : w.name}
+            </text>
             {w.promised && w.promised <= last ? (
-              <text x={at(w.promised, 1)} y={y(i) + 16} textAnchor="middle" fontSize={17} fill={w.finish > w.promised ? 'var(--stop)' : 'var(--ink)'}>
+              <text x={at(w.promised, 1)} y={y(i) + 16} textAnchor="middle" fontSize={17} fill="var(--ink)">
                 ▽
                 <title>
                   {w.name}: promised for {dayWords(w.promised)}
@@ -147,6 +146,6 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
           Drawn up to {dayWords(last)}; the last is done on {dayWords(end)}.
         </p>
       ) : null}
-    </div>
+    </section>
   )
 }
