@@ -82,19 +82,13 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
             </text>
             {w.promised && w.promised <= last ? (
               <text x={at(w.promised, 1)} y={y(i) + 16} textAnchor="middle" fontSize={17} fill="var(--ink)">
-                ▽
-                <title>
-                  {w.name}: promised for {dayWords(w.promised)}
-                  {w.finish > w.promised ? `, done on ${dayWords(w.finish)}` : ''}
-                </title>
+                ▽<title>{`${w.name}: promised for ${dayWords(w.promised)}${w.finish > w.promised ? `, done on ${dayWords(w.finish)}` : ''}`}</title>
               </text>
             ) : null}
             {w.next.map((n) => (
               <text key={`${n.day} ${n.text}`} x={at(n.day, 0.5)} y={y(i) + ROW - 4} textAnchor="middle" fontSize={13} fill="var(--ink)">
                 {MARKS[n.is]}
-                <title>
-                  {dayWords(n.day)}: {n.text}
-                </title>
+                <title>{`${dayWords(n.day)}: ${n.text}`}</title>
               </text>
             ))}
           </g>
@@ -120,9 +114,7 @@ export function DaysChart({ walls, today, width }: { walls: readonly WallDays[];
               stroke="var(--ink)"
               strokeWidth={1.5}
             >
-              <title>
-                Crew {s.crew} on {walls[s.row]?.name}: {dayWords(s.from)} to {dayWords(s.to)}
-              </title>
+              <title>{`Crew ${s.crew} on ${walls[s.row]?.name}: ${dayWords(s.from)} to ${dayWords(s.to)}`}</title>
             </rect>
             {lane >= 9 ? (
               <text
