@@ -126,9 +126,7 @@ function Leg({ t, layout, programme, x, y }: { t: ProgrammeTask; layout: Layout;
       strokeWidth={style.width * (t.critical ? 1 : 0.8)}
       {...(style.dash ? { strokeDasharray: style.dash } : {})}
     >
-      <title>
-        {t.title}: {dayWords(t.from)} to {dayWords(t.to)}
-      </title>
+      <title>{`${t.title}: ${dayWords(t.from)} to ${dayWords(t.to)}`}</title>
     </line>
   )
 }
@@ -138,9 +136,7 @@ function Release({ t, layout, x, y }: { t: ProgrammeTask; layout: Layout; x: Acr
   const [cx, cy] = [x(own.to) - 8, y(t.to, 0.5)]
   return (
     <path d={`M${cx - 5} ${cy}L${cx} ${cy - 5}L${cx + 5} ${cy}L${cx} ${cy + 5}Z`} fill="var(--stop)" stroke="var(--ink)">
-      <title>
-        {t.title}: by {dayWords(t.to)}
-      </title>
+      <title>{`${t.title}: by ${dayWords(t.to)}`}</title>
     </path>
   )
 }
