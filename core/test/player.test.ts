@@ -3,6 +3,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import {
   admit,
   advance,
+  dailyNeeds,
   type Entry,
   emptyState,
   issued,
@@ -14,9 +15,11 @@ import {
   pointOf,
   readPlanFile,
   releaseNeeds,
+  type Step,
   settled,
   statusOf,
   tableOf,
+  type WallState,
 } from '@stone-tally/core'
 import fc from 'fast-check'
 import { plans } from './any-plan'
@@ -31,7 +34,7 @@ const CUT = /^the cut, .* at (\d+\.\d+):/
 const isTest = (e: Entry) => e.kind === 'density' || e.kind === 'curve'
 
 /** Plays a wall by Now alone. @returns how often something was owed, and how many looks were made on a walk with others */
-function play(layout: Layout): { owed: string[]; releases: number; walks: number } {
+function play(layout: Layout, seen?: (state: WallState, step: Step, at: string) => void): { owed: string[]; releases: number; walks: number } {
   let state = emptyState([layout])
   let [seq, day, releases, walks] = [0, 0, 0, 0]
   let [last, same] = ['', 0]
@@ -89,7 +92,8 @@ function play(layout: Layout): { owed: string[]; releases: number; walks: number
     else {
       expect(plain(n.holds)).toEqual([])
       // What one card offers together is taken together, every time.
-      const looks = looksFrom(state, n.step)
+      seen?.(state, n.step, at())
+      const looks = looksFrom(state, n.step, at())
       if (looks.length > 1) {
         for (const l of looks) {
           const { stage, section, course } = l.step
@@ -139,4 +143,20 @@ test('any wall a person could plan', () => {
     }),
     { numRuns: WALLS, seed: 32, endOnFailure: true },
   )
+})
+
+test('no walk of looks is offered before what the day asks for, nor while something cures', () => {
+  const read = readPlanFile(readFileSync('demo/queue-lane-wall.tally.json', 'utf8'))
+  if (!read.ok) throw new Error(JSON.stringify(read.problems))
+  const layout = layoutOf(issued(read.value))
+  let seen = 0
+  play(layout, (state, step, at) => {
+    if (looksFrom(state, step, at).length < 2) return
+    seen++
+    // Three days on nobody has looked at the trench, where a trench is asked about at all.
+    const later = new Date(Date.parse(at) + 3 * DAY).toISOString()
+    if (dailyNeeds(state, step, later).length > 0) expect(looksFrom(state, step, later)).toEqual([])
+    else expect(looksFrom(state, step, later).length).toBeGreaterThan(1)
+  })
+  expect(seen).toBeGreaterThan(0)
 })

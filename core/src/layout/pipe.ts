@@ -1,14 +1,11 @@
 import { said } from '../base/said'
 import { type Plan, toeAt } from '../plan'
 import { limitsOf, schoolBy, since, tableOf } from '../rules'
-import { buildingOf, type Drain, placesBuiltIn, staged, type WallSystem } from '../systems'
+import { buildingOf, type Drain, PIPE_CLEAR, placesBuiltIn, staged, type WallSystem } from '../systems'
 import { drainInvert } from '../water/drain'
 import { type DrainSchool, drainSeat } from '../water/seat'
 import type { PadStep } from './base-steps'
 import type { Course } from './rows'
-
-/** Between the pipe and the edge of the pad, m. */
-const CLEAR = 0.05
 
 /** Stone below the pipe, m: as the plan wants it, else the rule. */
 export const bedOf = (plan: Plan): number => (since(plan, 3) ? limitsOf(plan).pipeBed.value : (plan.water?.bed ?? limitsOf(plan).pipeBed.value))
@@ -35,7 +32,7 @@ export function besidePad(plan: Plan): boolean {
   const { foundation, stone, drain, course } = buildingOf(plan)
   const { depth } = course(1)
   const rear = depth + (foundation.width - depth) / 2
-  return depth + (stone?.width ?? 0) >= rear + (drain?.diameter ?? 0) + CLEAR - 1e-9
+  return depth + (stone?.width ?? 0) >= rear + (drain?.diameter ?? 0) + PIPE_CLEAR - 1e-9
 }
 
 /**
@@ -47,7 +44,7 @@ export function besidePad(plan: Plan): boolean {
 export function pipeFloor(plan: Plan, school: DrainSchool, padTop: number): number {
   const bottom = padTop - buildingOf(plan).foundation.thickness
   if (school === 'in-pad') return bottom + bedOf(plan)
-  if (school === 'on-bed' && besidePad(plan)) return bottom - CLEAR
+  if (school === 'on-bed' && besidePad(plan)) return bottom - PIPE_CLEAR
   return padTop + bedOf(plan)
 }
 

@@ -1,4 +1,5 @@
 import type { CheckItem } from '../systems'
+import { dailyNeeds } from './daily'
 import { statusOf } from './fold'
 import { barriers } from './gate'
 import { measuresOf } from './kinds'
@@ -24,10 +25,11 @@ function isLook(state: WallState, step: Step): boolean {
  * Looks that come one after the other from a step on, with nothing to be read, laid or waited for between them: they can be made in one walk and
  * ticked on one card. A hold point ends the walk.
  *
+ * @param at - now by the house's clock: concrete cures and a trench is looked at by it
  * @returns one where nothing goes with it, none where the step is no look
- * @example looksFrom(state, step).map((l) => l.step.stage.id) // ['cover', 'top', 'cap-dry']
+ * @example looksFrom(state, step, new Date().toISOString()).map((l) => l.step.stage.id) // ['cover', 'top', 'cap-dry']
  */
-export function looksFrom(state: WallState, step: Step): Look[] {
+export function looksFrom(state: WallState, step: Step, at: string): Look[] {
   const { sections } = state.layout.plan
   // What concerns the whole of a wall of one section is seen on the same walk.
   const only = sections.length === 1 ? sections[0]?.id : undefined
@@ -37,9 +39,10 @@ export function looksFrom(state: WallState, step: Step): Look[] {
   for (const s of own.slice(own.findIndex((o) => o.key === step.key))) {
     if (settled(statusOf(state, s))) continue
     if (!isLook(state, s)) break
-    const inWay = barriers(state, s).filter((b) => !b.step || !walk.some((w) => w.key === b.step?.key))
+    const inWay = barriers(state, s, at).filter((b) => !b.step || !walk.some((w) => w.key === b.step?.key))
     const waits = s.stage.requires?.some((r) => r.days !== undefined && walk.some((w) => w.stage.id === r.stage))
-    if (inWay.length > 0 || waits) break
+    // What is done anew each day comes before any of them.
+    if (inWay.length > 0 || waits || dailyNeeds(state, s, at).length > 0) break
     walk.push(s)
     if (s.stage.hold) break
   }

@@ -168,7 +168,7 @@ export function blockStart(unit: Unit, starts: Starts): BlockData {
   })
 }
 
-/** Between the pipe and the edge of the pad, m. */
+/** Between the pipe and the edge of the pad, m; where it is judged as well. */
 export const PIPE_CLEAR = 0.05
 /**
  * Stone behind units that is wide enough for the pipe to lie behind the pad, on its own bed, m; to the centimetre.

@@ -1,4 +1,5 @@
 export * from './along'
+export { PIPE_CLEAR } from './blocks'
 export * from './building'
 export * from './built-in'
 export * from './earlier'

@@ -7,6 +7,7 @@ import { nearlyFull } from '@/device/room'
 import { PIN_TRIES } from '@/device/session'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Check, Field, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { dayWords } from '@/ui/day-words'
 import { Link } from '@/ui/link'
 import { counted } from '@/ui/sentence'
 import { Install } from './install'
@@ -91,8 +92,8 @@ function Waits({ view }: { view: OnDevice }) {
         ◌ {waiting.length} {waiting.length === 1 ? 'entry' : 'entries'}
         {photos > 0 ? ` and ${photos} ${photos === 1 ? 'photo' : 'photos'}` : ''} on this device alone.
       </strong>{' '}
-      {oldest ? `The oldest is of ${oldest.at.slice(0, 10)}. ` : ''}They go by themselves when the house answers. Until then do not clear this
-      browser: {lost(view)} would be gone for good.
+      {oldest ? `The oldest is of ${dayWords(oldest.at.slice(0, 10))}. ` : ''}They are sent as soon as there is a connection. Until then do not clear
+      this browser: {lost(view)} would be gone for good.
       {open > 0 ? ` ${open} were refused and wait for you on their wall.` : ''}
     </KeptLine>
   )

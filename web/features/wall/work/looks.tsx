@@ -4,6 +4,7 @@ import { looksFrom, mayRecord, type Step, since, titleOf, type WallState } from 
 import { useMemo } from 'react'
 import styled from 'styled-components'
 import { Button, Check, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { useNow } from '../today'
 import { useTyped } from '../typed'
 import type { Fact, Me, RecordResult } from '../use-wall'
 import { whereOf } from './types'
@@ -27,7 +28,8 @@ export function LooksCard({
   me: Me
   record(facts: readonly Fact[]): Promise<RecordResult>
 }) {
-  const looks = useMemo(() => looksFrom(state, step), [state, step])
+  const at = useNow(state)
+  const looks = useMemo(() => (at === undefined ? [] : looksFrom(state, step, at)), [state, step, at])
   const [ticks, setTicks, noTicks] = useTyped(`looks ${step.key}`, 'ticked')
   const { busy, problems, go } = useRecord(record)
   if (looks.length < 2 || !mayRecord(me.role, 'check')) return null
