@@ -1,10 +1,21 @@
 'use client'
 
-import { courseSheet, formatDeviation, formatSmall, judgeSheet, limitsOf, parseAmount, say, smallUnit, type WallState } from '@stone-tally/core'
+import {
+  courseSheet,
+  dailyNeeds,
+  formatDeviation,
+  formatSmall,
+  judgeSheet,
+  limitsOf,
+  parseAmount,
+  say,
+  smallUnit,
+  type WallState,
+} from '@stone-tally/core'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { Input, Label, TextField } from 'react-aria-components'
 import styled from 'styled-components'
-import { type Fact, isWriting, type Me, type RecordResult, useRecord } from '@/features/wall'
+import { type Fact, isWriting, type Me, type RecordResult, useNow, useRecord } from '@/features/wall'
 import { AmountField } from '@/ui/amount-field'
 import { NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { Judgement } from '@/ui/figure'
@@ -44,6 +55,7 @@ export function CourseSheetCard({
   const [where, setWhere] = useState('')
   const [place, setPlace] = useState(false)
   const input = useRef<HTMLInputElement>(null)
+  const at = useNow(state)
   const { busy, problems, setProblems, go } = useRecord(record)
   useEffect(() => {
     if (!typing) return
@@ -55,6 +67,8 @@ export function CourseSheetCard({
     return () => window.removeEventListener('keydown', onKey)
   }, [typing])
   if (!sheet || sheet.barriers.length > 0 || sheet.lines.length < 2 || (me.role !== 'foreman' && me.role !== 'crew')) return null
+  // What the day asks for first stands on the card below: a sheet that would be refused is not offered.
+  if (at !== undefined && sheet.lines.some((l) => dailyNeeds(state, l.step, at).length > 0)) return null
   const value = parseAmount(worst, 'small', units)
   const judged = sheet.wantsLevel && worst.trim() && value.ok ? judgeSheet(sheet, value.value) : undefined
   const put = async () => {
