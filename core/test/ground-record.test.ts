@@ -344,7 +344,7 @@ describe('level book from the record', () => {
     const e = entry('setup', {}, { benchmark: 10, backsight: 1.5 }, { instrument: { name: 'Laser', serial: 'L-1', calibratedUntil: '2026-05-01' } })
     site.put(e)
     expect(outOfCalibration(e)).toBe(true)
-    expect(lineOf(site.state, e, { units: 'metric' })).toContain('calibration ran out on 2026-05-01')
+    expect(lineOf(site.state, e, { units: 'metric' })).toContain('calibration ran out on 1 May 2026')
     expect(levelBooks(site.state)[0]?.with).toBe('L-1')
   })
 })

@@ -143,7 +143,7 @@ describe('the record', () => {
   test('units wait until the footing has cured: to the hour, and a strength in writing passes it', () => {
     const site = poured()
     expect(site.refusal(laid(site, 2))).toMatch(
-      /concrete cures before it is loaded.*2026-05-20 08:00 UTC and wants 3 days, until 2026-05-23 08:00 UTC/,
+      /concrete cures before it is loaded.*Wed 20 May, 08:00 UTC and wants 3 days, until Sat 23 May, 08:00 UTC/,
     )
     expect(site.refusal(laid(site, 2, 23.99))).toMatch(/cures/)
     // Three days on the trench is to be looked at again, and nothing else stands in the way.
@@ -166,7 +166,7 @@ describe('the record', () => {
     expect(site.refusal(laid(site, 3))).toMatch(/cures.*not counted/)
     site.state = advance(site.state, { seq: site.entries.length + 1, receivedAt: '', entry: cold(1, 6, 12) })
     // The day of the pour was cold; the three after it count.
-    expect(site.refusal(laid(site, 3, 23.9))).toMatch(/cures.*until 2026-05-24 08:00 UTC \(1 day with a mean under 5 °C not counted\)/)
+    expect(site.refusal(laid(site, 3, 23.9))).toMatch(/cures.*until Sun 24 May, 08:00 UTC \(1 day with a mean under 5 °C not counted\)/)
     expect(site.refusal(laid(site, 4))).not.toMatch(/cures/)
   })
   test('frost that is expected stops a pour until somebody writes how it is protected', () => {

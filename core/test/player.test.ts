@@ -83,9 +83,9 @@ function play(layout: Layout, seen?: (state: WallState, step: Step, at: string) 
         ),
       )
       releases++
-    } else if (n.holds.some((h) => /until 20\d\d|looked at|competent person looks/.test(h))) {
+    } else if (n.holds.some((h) => /until .moment|looked at|competent person looks/.test(h))) {
       // Concrete that cures, or another day's look.
-      if (n.holds.some((h) => /until 20\d\d/.test(h))) day++
+      if (n.holds.some((h) => /until .moment/.test(h))) day++
       if (day > 90) throw new Error('it never cured')
       put(morningLook())
     } else if (n.holds.some((h) => /wind/i.test(h))) put(entry('weather', {}, { rain: 0, low: 12, wind: 10, high: 20 }))

@@ -4,6 +4,7 @@ import {
   calendarFrom,
   daylight,
   daysOfForecast,
+  dayWords,
   emptyState,
   fixesOf,
   fold,
@@ -27,7 +28,7 @@ import {
   withLine,
 } from '@stone-tally/core'
 import fc from 'fast-check'
-import { entry, layoutOf, recorded } from './plans'
+import { entry, plain as inWords, layoutOf, recorded } from './plans'
 import { startedLayout } from './started'
 
 const week: WorkdaysData = { days: [1, 2, 3, 4, 5], starts: 7, hours: 8, crews: 1, notice: 24, holidays: [], lost: new Array(12).fill(0) }
@@ -175,13 +176,13 @@ describe('crews and plant as resources', () => {
     const q = programmeOf(long, TODAY)
     const [digger] = plantDays(long, q, TODAY).filter((d) => d.plant === 'excavator')
     const last = digger?.needed[digger.needed.length - 1]
-    expect(digger?.words.join()).toBe(`Excavator: needed last on ${last}, on hire to 2026-12-31. Send it back then.`)
+    expect(inWords(digger?.words.join())).toBe(`Excavator: needed last on ${dayWords(last ?? '')}, on hire to Thu 31 Dec. Send it back then.`)
     expect(digger?.hires[0]).toMatchObject({ ahead: 228, cost: 22800, saved: 100 * (228 - (digger?.needed.length ?? 0)) })
   })
   test('plant that went back is not taken to be there: that it is needed is said', () => {
     const s = wall(say('hire', { plant: 'plate', count: 1, from: '2026-04-01', to: '2026-05-10' }))
     const [plate] = plantDays(s, programmeOf(s, TODAY), TODAY).filter((d) => d.plant === 'plate')
-    expect(plate?.words.join()).toMatch(/^Plate or roller: needed on \d+ days on which none is here, the first 2026-/)
+    expect(inWords(plate?.words.join())).toMatch(/^Plate or roller: needed on \d+ days on which none is here, the first Tue 19 May/)
   })
   test('plant on hire for one wall is shared by all: one plate for two walls makes both later', () => {
     const own = (count: number) => programmeOf(wall(say('hire', { plant: 'plate', count, from: '2026-05-01' })), TODAY)
@@ -263,12 +264,14 @@ describe('work that is in no stage, and what is put on a day', () => {
     const s = wall(say('fixed', { task: late?.id ?? '', title: late?.title ?? '', day: '2026-05-19' }))
     const p = programmeOf(s, TODAY)
     expect(p.tasks.find((t) => t.id === late?.id)?.from).toBe(late?.from)
-    expect(p.conflicts.join()).toMatch(new RegExp(`${late?.title} was put on 2026-05-19, but cannot begin before ${late?.from}: it comes after`))
+    expect(inWords(p.conflicts.join())).toMatch(
+      new RegExp(`${late?.title} was put on Tue 19 May, but cannot begin before ${dayWords(late?.from ?? '')}: it comes after`),
+    )
   })
   test('put on a day under a plan that had it: said, once the plan has no such step', () => {
     const s = wall(say('fixed', { task: 'units|Z|3', title: 'Units set, section Z course 3', day: '2026-06-15' }))
-    expect(programmeOf(s, TODAY).conflicts).toEqual([
-      expect.stringMatching(/^Units set, section Z course 3 was put on 2026-06-15 by .*: the plan in force has no such step/),
+    expect(inWords(programmeOf(s, TODAY).conflicts)).toEqual([
+      expect.stringMatching(/^Units set, section Z course 3 was put on Mon 15 Jun by .*: the plan in force has no such step/),
     ])
   })
   test('a year with a wrong digit is refused; more work than days there are is said, never given a day as if it were so', () => {
@@ -283,9 +286,9 @@ describe('work that is in no stage, and what is put on a day', () => {
   test('two people move one bar: the second is told who moved it where, and may move it once it has seen that', () => {
     const a = put('2026-06-15')
     const known = recorded([a])
-    expect(check(put('2026-06-20'), known)).toMatchObject({
+    expect(inWords(check(put('2026-06-20'), known))).toMatchObject({
       ok: false,
-      problems: [{ field: 'data.day', message: expect.stringMatching(/was put on 2026-06-15 by .+ meanwhile/) }],
+      problems: [{ field: 'data.day', message: expect.stringMatching(/was put on Mon 15 Jun by .+ meanwhile/) }],
     })
     expect(check(put('2026-06-20', { over: a.id }), known).ok).toBe(true)
     const freed = put(undefined, { over: a.id })

@@ -125,9 +125,9 @@ describe('outlets chosen, against every choice', () => {
   test('the gap is named where it is, and one of just the length allowed is none', () => {
     const at = (station: number) => ({ station, invert: 9 })
     expect(said(solveDrain({ ...base, length: 32, possible: [at(10), at(20.02)] }))).toEqual([
-      ['possible', 'there is no place for an outlet between 10 m and 20.02 m, 10.02 m apart; 10 m is allowed'],
+      ['possible', 'there is no place for an outlet on 10.02 m of wall, from 10 m to 20.02 m; 10 m is allowed between two'],
     ])
-    expect(said(solveDrain({ ...base, length: 32, possible: [at(10), at(20)] }))?.[0]?.[1]).toMatch(/between 20 m and 32 m, 12 m apart/)
+    expect(said(solveDrain({ ...base, length: 32, possible: [at(10), at(20)] }))?.[0]?.[1]).toMatch(/on 12 m of wall, from 20 m to 32 m/)
   })
   test('the place where the pipe stands highest above what it may is named, with how much', () => {
     const ceiling = [

@@ -198,7 +198,7 @@ describe('outlets chosen', () => {
     })
   })
   test.each<[string, Partial<DrainTask>, RegExp]>([
-    ['a gap no outlet closes', { possible: [at(0, 9), at(20, 9), at(34, 9)] }, /no place for an outlet between 0 m and 20 m, 20 m apart; 15 m/],
+    ['a gap no outlet closes', { possible: [at(0, 9), at(20, 9), at(34, 9)] }, /no place for an outlet on 20 m of wall, from 0 m to 20 m; 15 m/],
     ['none at all', {}, /needs at least one place/],
     ['beyond the wall', { possible: [at(41, 9)] }, /41 m is beyond the wall/],
     ['steps the fall cannot follow', { length: 20, possible: [at(8, 9), at(14, 10)], maxOutletSpacing: 10 }, /differ by more than the fall/],

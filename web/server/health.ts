@@ -1,5 +1,6 @@
 import { existsSync, readFileSync, statSync } from 'node:fs'
 import { statfs } from 'node:fs/promises'
+import { momentWords } from '@stone-tally/core'
 import pg from 'pg'
 import { database } from './database'
 
@@ -102,7 +103,7 @@ async function records(now: number): Promise<Part> {
   const last = await db.selectFrom('house_check').select(['ended_at', 'faults', 'walls']).orderBy('number', 'desc').limit(1).executeTakeFirst()
   if (!last) return { part: 'records', is: 'watch', says: 'they were not looked at yet; the house does it by night and soon after it was started' }
   const hours = (now - last.ended_at.getTime()) / 3_600_000
-  const said = `${last.walls} looked at ${last.ended_at.toISOString().slice(0, 16).replace('T', ' ')} UTC`
+  const said = `${last.walls} looked at ${momentWords(last.ended_at.toISOString())}`
   if (last.faults > 0) return { part: 'records', is: 'ill', says: `${said}: ${last.faults} of them do not verify. Each says so on its wall` }
   return hours > LOOKED_HOURS
     ? { part: 'records', is: 'watch', says: `${said}, more than a day ago` }

@@ -95,7 +95,7 @@ describe('instruments', () => {
     ) as never
     render(<TakeReading kind="level" scene={{ rod: 1.5 }} onTaken={taken} />)
     await waitFor(() => screen.getByRole('button', { name: 'Take reading: Laser' }))
-    expect(screen.getByText(/battery 9 % ▲ low · ▲ calibration ran out on 2020-01-01/)).toBeTruthy()
+    expect(screen.getByText(/battery 9 % ▲ low · ▲ calibration ran out on 1 January 2020/)).toBeTruthy()
     await press('Take reading: Laser')
     expect(taken).toHaveBeenCalledWith({ rod: 1.5 }, { name: 'Laser', serial: 'L-1', calibratedUntil: '2020-01-01' })
     await press('Take reading: Laser')

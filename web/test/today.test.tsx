@@ -33,7 +33,7 @@ const type = (label: string | RegExp, value: string) => fireEvent.change(screen.
 describe('before anyone goes in today', () => {
   test('the trench of another day is looked at first: by whom, what was seen, and whether people may go in', async () => {
     const sent = card(site(), 'dig')
-    expect(screen.getByText(/was last looked at on 2026-05-20: a competent person looks at it before anyone goes in/)).toBeTruthy()
+    expect(screen.getByText(/was last looked at on Wed 20 May: a competent person looks at it before anyone goes in/)).toBeTruthy()
     expect(screen.queryByLabelText(/Rod reading/)).toBeNull()
     expect((screen.getByLabelText('Looked at by') as HTMLInputElement).value).toBe('Fay')
     type(/what was seen/, 'dry, no cracks')

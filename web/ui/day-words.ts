@@ -1,25 +1,12 @@
-import { dayAfter, daysTo as daysBetween } from '@stone-tally/core'
+import { dayAfter, daysTo as daysBetween, dayWords, fullDay, momentWords } from '@stone-tally/core'
 
-export { dayAfter, daysBetween }
+export { dayAfter, daysBetween, dayWords, fullDay, momentWords }
 
-const ms = (day: string) => Date.parse(`${day}T00:00:00Z`)
-// Written out here: what a browser makes of a locale differs from one to the next, and from the house.
-const WEEK = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'] as const
-const MONTHS = [
-  ...['January', 'February', 'March', 'April', 'May', 'June'],
-  ...['July', 'August', 'September', 'October', 'November', 'December'],
-] as const
-
-/** A day as people say it. @example dayWords('2026-05-31') // 'Sun 31 May' */
-export function dayWords(day: string): string {
-  const d = new Date(ms(day))
-  return Number.isNaN(d.getTime()) ? '' : `${WEEK[d.getUTCDay()]} ${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]?.slice(0, 3)}`
-}
-/** With its year, for what is written down. @example fullDay('2026-05-31') // '31 May 2026' */
-export function fullDay(day: string): string {
-  const d = new Date(ms(day))
-  return Number.isNaN(d.getTime()) ? '' : `${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]} ${d.getUTCFullYear()}`
-}
+const two = (n: number) => String(n).padStart(2, '0')
+/** The day of a time where the reader is. @example localDay(new Date(2026, 4, 31, 7)) // '2026-05-31' */
+export const localDay = (at: Date): string => `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`
+/** The time of day where the reader is. @example hourWords(new Date(2026, 4, 31, 7, 5)) // '07:05' */
+export const hourWords = (at: Date): string => `${two(at.getHours())}:${two(at.getMinutes())}`
 /** Every day from one to another. */
 export const daysFrom = (from: string, to: string): string[] =>
   Array.from({ length: Math.max(0, daysBetween(from, to)) + 1 }, (_, i) => dayAfter(from, i))

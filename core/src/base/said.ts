@@ -22,6 +22,8 @@ export type Quantity =
   | 'level'
   | 'line'
   | 'setback'
+/** A day or a time a sentence carries: one way of writing them for all that read it. */
+export type Dated = 'day' | 'moment'
 
 /**
  * A quantity to be put into a sentence of the core.
@@ -33,7 +35,9 @@ export type Quantity =
 export const quantityOf = (kind: Quantity, value: number, places?: number) =>
   `${OPEN}${kind} ${value}${places === undefined ? '' : ` ${places}`}${CLOSE}`
 
-/** {@link quantityOf} by kind. @example said.small(0.05) // read as '50 mm', or '1 15/16"' */
+const dated = (kind: Dated, at: string) => `${OPEN}${kind} ${at}${CLOSE}`
+
+/** {@link quantityOf} by kind, and days. @example said.small(0.05) // read as '50 mm', or '1 15/16"' */
 export const said = {
   length: (v: number, places?: number) => quantityOf('length', v, places),
   /** A length as somebody gave it: no more decimals than it has. */
@@ -54,5 +58,9 @@ export const said = {
   rain: (v: number) => quantityOf('rain', v),
   temperature: (v: number) => quantityOf('temperature', v),
   speed: (v: number) => quantityOf('speed', v),
+  /** A day of the record, or the day of a time. */
+  day: (at: string) => dated('day', at),
+  /** A time of the record, to the minute. */
+  moment: (at: string) => dated('moment', at),
   deviation: (v: number, sense: 'level' | 'line' | 'setback') => quantityOf(sense, v),
 }

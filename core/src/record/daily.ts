@@ -65,7 +65,10 @@ export function dailyNeeds(state: WallState, step: Step, at: string): DailyNeed[
     const until = newest(state, now, (e) => e.kind === 'check' && e.where.stage === 'services')
     const day = (until?.entry.data as CheckData | undefined)?.until
     if (day !== undefined && day < at.slice(0, 10))
-      needs.push({ id: 'ticket', message: `The locate ticket ran out on ${day}. Have the services located and marked again before anyone digs on.` })
+      needs.push({
+        id: 'ticket',
+        message: `The locate ticket ran out on ${said.day(day)}. Have the services located and marked again before anyone digs on.`,
+      })
   }
   const deep = openDepth(state, step)
   if (deep <= limitsOf(plan).shoreAbove.value + 1e-6) return needs
@@ -85,7 +88,7 @@ export function dailyNeeds(state: WallState, step: Step, at: string): DailyNeed[
       ? `${words?.by ?? ''} says that nobody goes in: ${words?.seen ?? ''}`
       : wet
         ? 'It rained since it was looked at'
-        : `It was last looked at on ${new Date(seen).toISOString().slice(0, 10)}`
+        : `It was last looked at on ${said.day(new Date(seen).toISOString())}`
   needs.push({
     id: 'look',
     message: `The cut stands ${said.length(deep, 2)} open here. ${why}: a competent person looks at it before anyone goes in, every day and after rain.`,
@@ -114,5 +117,5 @@ export function fillHeld(state: WallState, step: Step, at: string): string | und
   })
   if (!bad) return undefined
   const d = bad.entry.data as WeatherData
-  return `${said.rain(d.rain)}, down to ${said.temperature(d.low)} on ${bad.entry.at.slice(0, 10)}`
+  return `${said.rain(d.rain)}, down to ${said.temperature(d.low)} on ${said.day(bad.entry.at)}`
 }

@@ -1,3 +1,4 @@
+import { fullDay } from '../units/day'
 import { say } from '../units/say'
 import type { Entry, Reader } from './entry'
 import { contextOf } from './fold'
@@ -10,7 +11,7 @@ export function lineOf(state: WallState, entry: Entry, reader: Reader): string {
   const line = say(kindOf(entry.kind)?.line(entry, reader, contextOf(state, entry)) ?? entry.kind, reader.units)
   if (!entry.instrument) return line
   const { name, serial, calibratedUntil } = entry.instrument
-  return `${line} · ${name} ${serial}${outOfCalibration(entry) ? `, calibration ran out on ${calibratedUntil}` : ''}`
+  return `${line} · ${name} ${serial}${outOfCalibration(entry) ? `, calibration ran out on ${fullDay(calibratedUntil)}` : ''}`
 }
 
 /** Where an entry belongs, in words. @example placeOf(entry) // 'A · course 3' */

@@ -56,11 +56,10 @@ function clockOfStep(state: WallState, other: Step, req: Requirement, at: string
   if (override && override.seq > Math.max(...work.map((e) => e.seq))) return undefined
   const until = done + days * DAY
   if (at !== undefined && Date.parse(at) >= until) return undefined
-  const say = (ms: number) => `${new Date(ms).toISOString().slice(0, 16).replace('T', ' ')} UTC`
   return {
     force: 'soft',
     step: other,
-    message: `${titleOf(other)}: ${req.why}. It was done ${say(done)} and wants ${days} ${days === 1 ? 'day' : 'days'}, until ${say(until)}; longer in the cold. Sooner only on a strength that was tested, in writing.`,
+    message: `${titleOf(other)}: ${req.why}. It was done ${saidTime(done)} and wants ${days} ${days === 1 ? 'day' : 'days'}, until ${saidTime(until)}; longer in the cold. Sooner only on a strength that was tested, in writing.`,
     missing: [],
   }
 }
@@ -100,7 +99,7 @@ function hardClock(
     missing: [],
   }
 }
-const saidTime = (ms: number) => `${new Date(ms).toISOString().slice(0, 16).replace('T', ' ')} UTC`
+const saidTime = (ms: number) => said.moment(new Date(ms).toISOString())
 
 /** So far a clock is looked ahead, in days. */
 const AHEAD = 120
@@ -264,7 +263,7 @@ export function barriers(state: WallState, step: Step, at?: string): Barrier[] {
       result.push({
         force: 'soft',
         step,
-        message: `${titleOf(step)}: ${step.stage.dry} The newest weather recorded is of ${newest.at.slice(0, 10)}: record today's.`,
+        message: `${titleOf(step)}: ${step.stage.dry} The newest weather recorded is of ${said.day(newest.at)}: record today's.`,
         missing: [],
       })
     }

@@ -1,5 +1,6 @@
 import { said } from '../base/said'
 import { choice, quantity, text } from '../base/schema'
+import { fullDay } from '../units/day'
 
 /** What materials are measured in; m, m², m³, kg or pieces. */
 export const ITEM_UNITS = ['m', 'm²', 'm³', 'kg', 'pieces'] as const
@@ -35,6 +36,6 @@ const YEARS = 10
 export function farDay(day: string | undefined, at: string): string | undefined {
   const years = day === undefined ? 0 : Number(day.slice(0, 4)) - Number(at.slice(0, 4))
   return years > YEARS
-    ? `is ${day}, ${years} years ahead; nobody plans a wall more than ${YEARS} years ahead: is a digit of the year wrong?`
+    ? `is ${fullDay(day as string)}, ${years} years ahead; nobody plans a wall more than ${YEARS} years ahead: is a digit of the year wrong?`
     : undefined
 }

@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import type { WallState } from '../record'
 import { MACHINE_KINDS, type MachineName } from '../rules'
 import { dayAfter, daysTo } from './calendar'
@@ -88,13 +89,14 @@ function wordsOf(title: string, needed: readonly string[], hires: PlantDays['hir
     const without = needed.filter((d) => !here(d))
     if (without.length > 0)
       words.push(
-        `${title}: needed on ${without.length} ${without.length === 1 ? 'day' : 'days'} on which none is here, the first ${without[0]}. Have it come then, or stay.`,
+        `${title}: needed on ${without.length} ${without.length === 1 ? 'day' : 'days'} on which none is here, the first ${said.day(without[0] as string)}. Have it come then, or stay.`,
       )
     for (const h of hires) {
       if (h.to === undefined || h.idle === 0) continue
-      if (last === undefined || h.from > last) words.push(`${h.name}: nothing is left for it; on hire to ${h.to}.`)
-      else if (last < h.to) words.push(`${h.name}: needed last on ${last}, on hire to ${h.to}. Send it back then.`)
-      else if (first !== undefined && h.from < first && first <= h.to) words.push(`${h.name}: here from ${h.from}, needed first on ${first}.`)
+      if (last === undefined || h.from > last) words.push(`${h.name}: nothing is left for it; on hire to ${said.day(h.to)}.`)
+      else if (last < h.to) words.push(`${h.name}: needed last on ${said.day(last)}, on hire to ${said.day(h.to)}. Send it back then.`)
+      else if (first !== undefined && h.from < first && first <= h.to)
+        words.push(`${h.name}: here from ${said.day(h.from)}, needed first on ${said.day(first)}.`)
     }
   }
   return words

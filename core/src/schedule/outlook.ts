@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { live, type PromiseData, type RecordedEntry, statusOf, titleOf, type WallState } from '../record'
 import { RATES, type RateName, weatherLimitsOf } from '../rules'
 import { calendarFrom, dayAfter, daysTo, workdaysOf } from './calendar'
@@ -101,8 +102,8 @@ export function slips(state: WallState, p: Programme, today: string, basis: Othe
       if (!w || seen.has(w.material)) continue
       seen.add(w.material)
       const why = w.ordered
-        ? `waits for ${w.material.toLowerCase()}, expected ${w.day}`
-        : `waits for ${w.material.toLowerCase()}, which is not ordered; ordered today it is here on ${w.day}`
+        ? `waits for ${w.material.toLowerCase()}, expected ${said.day(w.day)}`
+        : `waits for ${w.material.toLowerCase()}, which is not ordered; ordered today it is here on ${said.day(w.day)}`
       found.push({ id: 'material', title: t.title, why, days })
     }
   }

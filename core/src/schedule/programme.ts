@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import type { Step, WallState, WorkdaysData } from '../record'
 import { MACHINE_KINDS, MACHINES, type MachineName, type RateName, weatherLimitsOf } from '../rules'
 import { stockBook } from '../stock'
@@ -204,7 +205,9 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
     const day = dayOf(d.id)
     const fix = fixes.get(d.id)
     if (day !== undefined && d.kind === 'work' && day < from && start > calendar.hoursUntil(day) + calendar.hoursOn(day) + 1e-6)
-      early.push(`${d.title} was put on ${day}, but cannot begin before ${from}: ${whyLater(drafts, made.wiring.after[i] ?? [], network, start)}.`)
+      early.push(
+        `${d.title} was put on ${said.day(day)}, but cannot begin before ${said.day(from)}: ${whyLater(drafts, made.wiring.after[i] ?? [], network, start)}.`,
+      )
     return {
       id: d.id,
       step: d.step,
@@ -235,7 +238,9 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
   ])
   const astray =
     put === 'none' ? [] : [...fixes].filter(([id, f]) => f.day !== undefined && f.day >= today && !drawn.has(id) && !id.startsWith('saw '))
-  const nowhere = astray.map(([id, f]) => `${f.title} was put on ${f.day} by ${f.by}: the plan in force has no such step (${id}).`)
+  const nowhere = astray.map(
+    ([id, f]) => `${f.title} was put on ${said.day(f.day as string)} by ${f.by}: the plan in force has no such step (${id}).`,
+  )
   return {
     tasks,
     calendar,
@@ -250,7 +255,7 @@ function reckon(state: WallState, today: string, otherwise: Otherwise, lost: rea
       ...(calendar.reaches(network.end)
         ? []
         : [
-            `What is left takes longer than half a century: a number of hours, or of the working days, is wrong. ${calendar.dayOf(network.end)} is not when it ends.`,
+            `What is left takes longer than half a century: a number of hours, or of the working days, is wrong. ${said.day(calendar.dayOf(network.end))} is not when it ends.`,
           ]),
       ...conflicts,
       ...early,

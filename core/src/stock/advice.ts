@@ -125,8 +125,9 @@ export function stockWords(state: WallState, book: StockBook): readonly StockWor
     else if (short > Math.max(EXACT, USUAL * EARLY * m.order))
       words.push({ id: row.id, of: 'short', text: `${over || m.name}: ${amount(short)} short${from}${tail}.`, ...at })
     else if (over) words.push({ id: row.id, of: 'over', text: `${over}; what is here and ordered is still enough${tail}.` })
-    if (row.expected > EXACT && lateBy(row, state) !== undefined)
-      words.push({ id: row.id, of: 'waits', text: `${amount(row.expected)} ${m.name} was expected by ${lateBy(row, state)} and has not come.` })
+    const late = lateBy(row, state)
+    if (row.expected > EXACT && late !== undefined)
+      words.push({ id: row.id, of: 'waits', text: `${amount(row.expected)} ${m.name} was expected by ${said.day(late)} and has not come.` })
   }
   const rank = { missing: 0, short: 1, waits: 2, over: 3, lots: 4, unplanned: 5 }
   return words.sort((a, b) => rank[a.of] - rank[b.of])

@@ -8,8 +8,8 @@ export interface Starts {
   school(choice: string): string
 }
 
-/** What is typed for a question: a length (m or ft) or a small one (mm or in), a mass, an area, rain, per cent of a share, per cent and counts as they are, words. */
-export type QuestionOf = 'length' | 'small' | 'mass' | 'area' | 'rain' | 'share' | 'number' | 'text'
+/** What is typed for a question: a length (m or ft) or a small one (mm or in), a mass, an area, rain, per cent of a share, per cent and counts as they are, words, a day. */
+export type QuestionOf = 'length' | 'small' | 'mass' | 'area' | 'rain' | 'share' | 'number' | 'text' | 'day'
 
 /** A column of a question that takes a list. */
 export interface QuestionColumn {

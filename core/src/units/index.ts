@@ -1,4 +1,5 @@
 export * from './angle'
+export * from './day'
 export * from './length'
 export * from './quantity'
 export * from './say'

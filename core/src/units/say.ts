@@ -1,4 +1,5 @@
-import { CLOSE, OPEN, type Quantity } from '../base/said'
+import { CLOSE, type Dated, OPEN, type Quantity } from '../base/said'
+import { dayWords, momentWords } from './day'
 import {
   formatArea,
   formatDeviation,
@@ -38,6 +39,7 @@ const KINDS = {
   line: (v: number, u: UnitSystem) => formatDeviation(v, 'line', u),
   setback: (v: number, u: UnitSystem) => formatDeviation(v, 'setback', u),
 } as const satisfies Record<Quantity, (v: number, u: UnitSystem, places?: number) => string>
+const DATES = { day: dayWords, moment: momentWords } as const satisfies Record<Dated, (at: string) => string>
 const QUANTITY = new RegExp(`${OPEN}([a-z]+) ([^ ${CLOSE}]+)(?: (\\d))?${CLOSE}`, 'g')
 
 /**
@@ -48,6 +50,7 @@ const QUANTITY = new RegExp(`${OPEN}([a-z]+) ([^ ${CLOSE}]+)(?: (\\d))?${CLOSE}`
 export const say = (sentence: string, units: UnitSystem): string =>
   sentence.includes(OPEN)
     ? sentence.replace(QUANTITY, (whole, kind: string, value: string, places: string | undefined) => {
+        if (Object.hasOwn(DATES, kind)) return DATES[kind as Dated](value)
         const write = KINDS[kind as Quantity] as ((v: number, u: UnitSystem, places?: number) => string) | undefined
         return write ? write(Number(value), units, places === undefined ? undefined : Number(places)) : whole
       })

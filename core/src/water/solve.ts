@@ -94,7 +94,7 @@ function explain(task: DrainTask, at: readonly Outlet[]): Result<never> {
     if (b - a > maxOutletSpacing + EPS) {
       return fail(
         'possible',
-        `there is no place for an outlet between ${said.given(a)} and ${said.given(b)}, ${said.given(Number((b - a).toFixed(3)))} apart; ${said.given(maxOutletSpacing)} is allowed`,
+        `there is no place for an outlet on ${said.given(Number((b - a).toFixed(3)))} of wall, from ${said.given(a)} to ${said.given(b)}; ${said.given(maxOutletSpacing)} is allowed between two`,
       )
     }
   }

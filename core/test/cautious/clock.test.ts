@@ -49,7 +49,7 @@ test('the last day of a ticket', () => {
     .release('set-out')
     .put(morningLook({}, on(21, '06:00')))
   expect(dailyNeeds(site.state, site.step('dig', 'B'), on(21)).map((n) => n.id)).toEqual(['ticket'])
-  expect(site.refusal(dug(site, on(20), -DAY), ms(21))).toMatch(/ticket ran out on 2026-05-20/)
+  expect(site.refusal(dug(site, on(20), -DAY), ms(21))).toMatch(/ticket ran out on Wed 20 May/)
 })
 
 describe('when something in the record was done', () => {

@@ -271,7 +271,7 @@ describe('glue waits for weather of today', () => {
     const site = new Site(plan)
     site.put(entry('weather', {}, { rain: 0, low: 8, wind: 5 }, { at: '2026-05-18T06:00:00Z' }), morningLook())
     const cap = site.step('cap', 'B', [...site.state.layout.cells.values()].filter((c) => c.section === 'B' && c.last)[0]?.course)
-    expect(site.refusal(good(cap)[0] as Entry)).toMatch(/The newest weather recorded is of 2026-05-18: record today's/)
+    expect(site.refusal(good(cap)[0] as Entry)).toMatch(/The newest weather recorded is of Mon 18 May: record today's/)
     site.put(entry('weather', {}, { rain: 0, low: 8, wind: 5 }, { at: '2026-05-20T06:00:00Z' }))
     expect(site.refusal(good(cap)[0] as Entry)).not.toMatch(/record today's/)
   })

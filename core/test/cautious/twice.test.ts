@@ -43,6 +43,6 @@ describe('a list that is whole', () => {
 test('a day that is promised is promised once; another day, odds or person is another promise', () => {
   const promise = (data: object) => entry('promise', {}, { finish: '2026-07-30', odds: 90, to: 'the harbour office', ...data }, { role: 'foreman' })
   const site = new Site(plan).put(promise({}))
-  expect(site.refusal(promise({}))).toMatch(/2026-07-30 is promised already to the harbour office/)
+  expect(site.refusal(promise({}))).toMatch(/30 July 2026 is promised already to the harbour office/)
   for (const data of [{ finish: '2026-07-31' }, { odds: 80 }, { to: 'the owner' }]) expect(site.refusal(promise(data))).toBe('')
 })

@@ -115,7 +115,7 @@ function Aside({ view, onSave, onDrop }: { view: OnDevice; onSave(id: string): P
           <li key={a.id}>
             <span>
               {view.walls.find((w) => w.wall.id === a.wall)?.wall.desk.name ?? 'A wall'}: {a.entries} {a.entries === 1 ? 'entry' : 'entries'}, put
-              aside on {a.at.slice(0, 10)}
+              aside on {dayWords(a.at)}
             </span>
             <Row>
               <Button onPress={() => onSave(a.id)}>Save</Button>

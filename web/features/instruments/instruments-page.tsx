@@ -9,6 +9,7 @@ import type { Me } from '@/device/recording'
 import { send } from '@/device/send'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Condensed, Page, Row, Stack, Stop } from '@/ui/controls'
+import { fullDay } from '@/ui/day-words'
 import { Hero } from '@/ui/figure'
 import { counted } from '@/ui/sentence'
 import { Table } from '@/ui/table'
@@ -45,7 +46,7 @@ export function InstrumentsPage({ me }: { me: Me }) {
               cell: (i) => (
                 <>
                   {isPast(i.calibratedUntil) ? '▲ ' : '✓ '}
-                  {i.calibratedUntil}
+                  {fullDay(i.calibratedUntil)}
                   {isPast(i.calibratedUntil) ? ' ran out' : ''}
                 </>
               ),

@@ -4,6 +4,7 @@ import type { Instrument, InstrumentKind, InstrumentReading, InstrumentStatus, P
 import { useEffect, useState } from 'react'
 import { send } from '@/device/send'
 import { Button, Choice, Condensed, Problems, Row } from '@/ui/controls'
+import { fullDay } from '@/ui/day-words'
 
 /** The instruments of one kind within reach; empty until they are known and where there are none. */
 export function useInstruments(kind?: InstrumentKind): readonly InstrumentStatus[] {
@@ -69,8 +70,8 @@ export function TakeReading({
       <Condensed style={{ color: 'var(--soft)', fontSize: 16 }}>
         {one.connected ? '' : '▲ off · '}battery {one.battery.toFixed(0)} %{one.battery < 15 ? ' ▲ low' : ''} ·{' '}
         {isPast(one.calibratedUntil)
-          ? `▲ calibration ran out on ${one.calibratedUntil}: taken, and shown as such`
-          : `calibrated until ${one.calibratedUntil}`}
+          ? `▲ calibration ran out on ${fullDay(one.calibratedUntil)}: taken, and shown as such`
+          : `calibrated until ${fullDay(one.calibratedUntil)}`}
       </Condensed>
       <Problems list={problems} />
     </div>

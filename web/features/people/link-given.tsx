@@ -3,6 +3,7 @@
 import { useState } from 'react'
 import styled from 'styled-components'
 import { Button, Row } from '@/ui/controls'
+import { momentWords } from '@/ui/day-words'
 
 const Box = styled.div`border: 2px solid var(--ink); background: var(--panel); padding: 12px 14px; display: grid; gap: 8px; code { font: 500 15px/1.35 ui-monospace, monospace; overflow-wrap: anywhere; user-select: all; } p { margin: 0; }`
 
@@ -21,9 +22,7 @@ export function LinkGiven({ link, onClose }: { link: Given; onClose(): void }) {
     <Box role="status">
       <strong>{link.what}</strong>
       <code>{href}</code>
-      <p>
-        Give it to nobody else: whoever opens it first uses it up. It ends {link.endsAt.slice(0, 16).replace('T', ' ')} UTC and is not shown again.
-      </p>
+      <p>Give it to nobody else: whoever opens it first uses it up. It ends {momentWords(link.endsAt)} and is not shown again.</p>
       <Row>
         <Button onPress={() => navigator.clipboard?.writeText(href).then(() => setCopied(true))}>{copied ? '✓ Copied' : 'Copy the link'}</Button>
         <Button onPress={onClose}>Done</Button>

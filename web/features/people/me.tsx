@@ -4,13 +4,14 @@ import styled from 'styled-components'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Field, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { fullDay, momentWords } from '@/ui/day-words'
 import { Table } from '@/ui/table'
 import { usePasskeys, usePassword, useSessions } from './use-my-sign-in'
 
 /** A part of the page: heading, words and fields with room between. */
 export const Part = styled.section`display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); h2 { margin: 0; } ul { margin: 0; }`
 
-const day = (at: string) => at.slice(0, 10)
+const day = fullDay
 
 function Password() {
   const { typed, set, problems, done, change } = usePassword()
@@ -115,7 +116,7 @@ function Sessions() {
               </>
             ),
           },
-          { head: 'Last used', cell: (s) => <>{s.used.slice(0, 16).replace('T', ' ')} UTC</> },
+          { head: 'Last used', cell: (s) => momentWords(s.used) },
           { head: 'Since', cell: (s) => day(s.began) },
           { head: 'Network', cell: (s) => s.network },
         ]}

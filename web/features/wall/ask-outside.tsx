@@ -4,6 +4,7 @@ import { answerOf, LOOKS_AS, live, mayRecord, type RecordedEntry, type RequestDa
 import { useCallback, useEffect, useState } from 'react'
 import { ask, send } from '@/device/send'
 import { Button, Choice, Field, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { fullDay } from '@/ui/day-words'
 import { useTypedForm } from './typed'
 import type { Fact, Me, RecordResult } from './use-wall'
 import { whereOf } from './work/types'
@@ -112,7 +113,7 @@ function Asked({
     setProblems(sent.ok ? [] : sent.problems)
     if (sent.ok) onSent()
   }
-  const day = (t: string) => t.slice(0, 10)
+  const day = fullDay
   const stands = of.waiting
     ? 'goes out when this device is connected'
     : !known

@@ -24,6 +24,7 @@ import { useState } from 'react'
 import styled from 'styled-components'
 import { AmountField } from '@/ui/amount-field'
 import { Ask, Button, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { dayWords, hourWords, localDay } from '@/ui/day-words'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
 import { entryHref } from './places'
@@ -44,10 +45,7 @@ export function When({ at }: { at: string }) {
   const today = new Date().toDateString() === d.toDateString()
   return (
     <time dateTime={at} suppressHydrationWarning>
-      {d.toLocaleString(
-        undefined,
-        today ? { hour: '2-digit', minute: '2-digit' } : { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' },
-      )}
+      {today ? hourWords(d) : `${dayWords(localDay(d))}, ${hourWords(d)}`}
     </time>
   )
 }

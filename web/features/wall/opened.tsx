@@ -38,7 +38,7 @@ export function StrengthForm({ step, record }: Opens & { step: Step }) {
       <Row>
         <Field label="Found, N/mm²" value={v.value} onChange={(value) => set({ value })} inputMode="decimal" />
         <Field label="Wanted, N/mm²" value={v.wanted} onChange={(wanted) => set({ wanted })} inputMode="decimal" />
-        <Field label="Tested on" value={v.on} onChange={(on) => set({ on })} hint="2026-05-31" />
+        <Field label="Tested on" value={v.on} onChange={(on) => set({ on })} type="date" />
         <Field label="By whom, which sheet" value={v.source} onChange={(source) => set({ source })} />
       </Row>
       <Row>

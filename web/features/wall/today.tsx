@@ -2,6 +2,7 @@ import { dailyNeeds, fillHeld, type Known, needsOf, type Step, say, type WallSta
 import { useEffect, useState } from 'react'
 import { houseNow } from '@/device/clock'
 import { Button, Caution, Choice, Field, LinkButton, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { dayWords, localDay } from '@/ui/day-words'
 import { fromWords } from '@/ui/known-words'
 import { usePreferences } from '@/ui/preferences'
 import { useTypedForm } from './typed'
@@ -20,9 +21,7 @@ export function useNow(state: WallState): string | undefined {
 export function useToday(state: WallState): string {
   const now = useNow(state)
   if (now === undefined) return state.entries[state.entries.length - 1]?.entry.at.slice(0, 10) ?? '2000-01-03'
-  const d = new Date(now)
-  const two = (n: number) => `${n}`.padStart(2, '0')
-  return `${d.getFullYear()}-${two(d.getMonth() + 1)}-${two(d.getDate())}`
+  return localDay(new Date(now))
 }
 
 /** What this step asks for anew today; empty before the page runs on the device. */
@@ -126,5 +125,5 @@ export function NeedsPanel({ state, step, wall }: { state: WallState; step: Step
 
 /** The newest weather is not today's: nothing is said of now by it. */
 export const OldWeather = ({ day }: { day: string }) => (
-  <Caution>The newest weather recorded is of {day}: it says nothing of today. Record today's.</Caution>
+  <Caution>The newest weather recorded is of {dayWords(day)}: it says nothing of today. Record today's.</Caution>
 )

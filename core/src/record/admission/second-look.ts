@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from '../../base/result'
+import { said } from '../../base/said'
 import { factsOf, whoseWall } from '../../layout'
 import { engineered } from '../../plan'
 import { limitsOf, schoolBy, since } from '../../rules'
@@ -69,7 +70,7 @@ export function checkSecond(state: WallState, entry: Entry, step: Step, second: 
   if (from !== undefined && timesOf(state, entry, now).some((at) => at < from))
     return fail(
       'at',
-      `is too soon: the work was recorded ${new Date(last).toISOString().slice(11, 16)} UTC, and the second look comes ${limitsOf(state.layout.plan).secondLook.value} h later at the earliest`,
+      `is too soon: the work was recorded on ${said.moment(new Date(last).toISOString())}, and the second look comes ${limitsOf(state.layout.plan).secondLook.value} h later at the earliest`,
     )
   const missing = secondLook(step).filter((i) => !second.confirmed.includes(i.id))
   if (missing.length > 0)

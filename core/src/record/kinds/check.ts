@@ -4,6 +4,7 @@ import { type InferType, list, optionalList, optionalText, quantity, record, tex
 import type { Layout } from '../../layout'
 import { type LimitName, limitsOf, type Ruled, tableOf } from '../../rules'
 import type { CheckMeasure, MeasureOf } from '../../systems'
+import { fullDay } from '../../units/day'
 import { say } from '../../units/say'
 import type { Where } from '../entry'
 import { optionalDay } from '../item'
@@ -104,7 +105,7 @@ export const check = defineKind({
       const got = entry.data.measured?.find((x) => x.id === m.id)
       return got ? [`${m.text.toLowerCase()} ${say(measureSaid(m.of, got.value, true), reader.units)}`] : []
     })
-    const until = entry.data.until ? `, until ${entry.data.until}` : ''
+    const until = entry.data.until ? `, until ${fullDay(entry.data.until)}` : ''
     const detail = entry.data.detail || until ? ` (${entry.data.detail ?? ''}${until})`.replace('(, ', '(') : ''
     return `${stage.title}: ${[...names, ...none, ...sizes].join('; ') || 'nothing confirmed'}${detail}`
   },

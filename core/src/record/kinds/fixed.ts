@@ -1,6 +1,8 @@
 import { fail, ok } from '../../base/result'
+import { said } from '../../base/said'
 import { type InferType, optionalText, record, text } from '../../base/schema'
 import { ROLES } from '../../rules'
+import { fullDay } from '../../units/day'
 import type { Entry, RecordedEntry } from '../entry'
 import { farDay, optionalDay } from '../item'
 import { defineKind } from './kind'
@@ -32,9 +34,9 @@ export const fixed = defineKind({
     const { day } = last.entry.data
     return fail(
       'data.day',
-      `${d.title} was ${day === undefined ? 'let go' : `put on ${day}`} by ${last.entry.by.name} meanwhile; look at that, then move it`,
+      `${d.title} was ${day === undefined ? 'let go' : `put on ${said.day(day)}`} by ${last.entry.by.name} meanwhile; look at that, then move it`,
     )
   },
   line: ({ data: d }) =>
-    d.day === undefined ? `Let go: ${d.title} begins as soon as it can` : `Put on ${d.day}: ${d.title}${d.why ? `, ${d.why}` : ''}`,
+    d.day === undefined ? `Let go: ${d.title} begins as soon as it can` : `Put on ${fullDay(d.day)}: ${d.title}${d.why ? `, ${d.why}` : ''}`,
 })

@@ -1,6 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { choice, type InferType, optionalQuantity, optionalText, quantity, record } from '../../base/schema'
 import { MACHINE_KINDS, MACHINES, ROLES } from '../../rules'
+import { fullDay } from '../../units/day'
 import { dayText, farDay, optionalDay } from '../item'
 import { defineKind } from './kind'
 
@@ -24,12 +25,13 @@ export const hire = defineKind({
   roles: ROLES.filter((r) => r === 'foreman' || r === 'office'),
   schema: hireData,
   check({ data: d, at }) {
-    if (d.to !== undefined && d.to < d.from) return fail('data.to', `is ${d.to}, before it comes on ${d.from}; give its last day, or none`)
+    if (d.to !== undefined && d.to < d.from)
+      return fail('data.to', `is ${fullDay(d.to)}, before it comes on ${fullDay(d.from)}; give its last day, or none`)
     const far = farDay(d.from, at)
     if (far) return fail('data.from', far)
     const long = farDay(d.to, at)
     return long ? fail('data.to', long) : ok(true)
   },
   line: ({ data: d }) =>
-    `${d.to === undefined ? 'Here' : 'On hire'}: ${d.count > 1 ? `${d.count} × ` : ''}${d.name ?? MACHINES[d.plant].title.toLowerCase()}, ${d.from}${d.to === undefined ? ' and on' : ` to ${d.to}`}${d.supplier ? `, from ${d.supplier}` : ''}`,
+    `${d.to === undefined ? 'Here' : 'On hire'}: ${d.count > 1 ? `${d.count} × ` : ''}${d.name ?? MACHINES[d.plant].title.toLowerCase()}, ${fullDay(d.from)}${d.to === undefined ? ' and on' : ` to ${fullDay(d.to)}`}${d.supplier ? `, from ${d.supplier}` : ''}`,
 })

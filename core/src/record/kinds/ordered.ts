@@ -1,6 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { type InferType, optionalQuantity, optionalText, record } from '../../base/schema'
 import { ROLES } from '../../rules'
+import { fullDay } from '../../units/day'
 import { amountOf, amountSaid, dayText, itemShape } from '../item'
 import { defineKind } from './kind'
 
@@ -22,5 +23,5 @@ export const ordered = defineKind({
   schema: orderedData,
   check: ({ data }) => (data.amount > 0 ? ok(true) : fail('data.amount', 'must be more than nothing; strike an order out that was called off')),
   line: ({ data: d }) =>
-    `Ordered: ${amountSaid(d.amount, d.unit)} ${d.name}${d.supplier ? ` from ${d.supplier}` : ''}, expected ${d.expected}${d.reference ? ` (${d.reference})` : ''}`,
+    `Ordered: ${amountSaid(d.amount, d.unit)} ${d.name}${d.supplier ? ` from ${d.supplier}` : ''}, expected ${fullDay(d.expected)}${d.reference ? ` (${d.reference})` : ''}`,
 })

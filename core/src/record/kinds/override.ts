@@ -1,6 +1,8 @@
 import { dayText } from '../../base/day'
 import { fail, ok } from '../../base/result'
 import { type InferType, optionalRecord, quantity, record, text } from '../../base/schema'
+import { ended } from '../../base/sentence'
+import { fullDay } from '../../units/day'
 import { defineKind } from './kind'
 
 /** A soft gate passed: the stage in `where` counts as passed, for a written reason. */
@@ -26,7 +28,7 @@ export const override = defineKind({
       : ok(true),
   line: (e, _r, c) => {
     const { reason, strength: s } = e.data
-    const tested = s ? ` Tested ${s.value} of ${s.wanted} N/mm² on ${s.on} (${s.source}).` : ''
-    return `Went on past ${c.stage?.title.toLowerCase() ?? 'a gate'}: ${reason}${s ? '.' : ''}${tested}`
+    const tested = s ? ` Tested ${s.value} of ${s.wanted} N/mm² on ${fullDay(s.on)} (${s.source}).` : ''
+    return `Went on past ${c.stage?.title.toLowerCase() ?? 'a gate'}: ${s ? ended(reason) : reason}${tested}`
   },
 })

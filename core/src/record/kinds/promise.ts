@@ -1,6 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { type InferType, optionalText, quantity, record } from '../../base/schema'
 import { ROLES, since } from '../../rules'
+import { fullDay } from '../../units/day'
 import { dayText } from '../item'
 import { defineKind } from './kind'
 
@@ -22,7 +23,7 @@ export const promise = defineKind({
     const said = of('promise')
     const last = said[said.length - 1]?.entry.data as PromiseData | undefined
     const again = !supersedes && last && last.finish === d.finish && (last.to ?? '') === (d.to ?? '') && Math.round(last.odds) === Math.round(d.odds)
-    return again ? fail('data.finish', `${d.finish} is promised already${d.to ? ` to ${d.to}` : ''}; it stands`) : ok(true)
+    return again ? fail('data.finish', `${fullDay(d.finish)} is promised already${d.to ? ` to ${d.to}` : ''}; it stands`) : ok(true)
   },
-  line: ({ data: d }) => `Promised${d.to ? ` to ${d.to}` : ''}: done by ${d.finish}, in ${Math.round(d.odds)} of a hundred`,
+  line: ({ data: d }) => `Promised${d.to ? ` to ${d.to}` : ''}: done by ${fullDay(d.finish)}, in ${Math.round(d.odds)} of a hundred`,
 })

@@ -1,6 +1,7 @@
 import { fail, ok } from '../../base/result'
 import { type InferType, list, optionalList, optionalQuantity, quantity, record } from '../../base/schema'
 import { ROLES } from '../../rules'
+import { fullDay } from '../../units/day'
 import { dayText } from '../item'
 import { defineKind } from './kind'
 
@@ -42,7 +43,11 @@ export const workdays = defineKind({
     if (data.hours * (data.shifts ?? 1) > 24)
       return fail('data.shifts', `makes ${data.hours * (data.shifts ?? 1)} hours of a day, which has 24; give shorter shifts or fewer`)
     const wrong = (data.away ?? []).findIndex((a) => a.to < a.from)
-    if (wrong >= 0) return fail(`data.away[${wrong}].to`, `is ${data.away?.[wrong]?.to}, before ${data.away?.[wrong]?.from}; give the last day away`)
+    if (wrong >= 0)
+      return fail(
+        `data.away[${wrong}].to`,
+        `is ${fullDay(data.away?.[wrong]?.to ?? '')}, before ${fullDay(data.away?.[wrong]?.from ?? '')}; give the last day away`,
+      )
     return ok(true)
   },
   line: ({ data: d }) =>

@@ -128,7 +128,11 @@ function pointsRead(state: WallState, step: Step, work: readonly RecordedEntry[]
   const read = places.map((p) => ({ ...p, entry: at.get(`${p.station}|${p.offset ?? ''}`) ?? along }))
   const left = read.filter((r) => !r.entry).map((r) => said.station(r.station))
   const missing =
-    left.length > 0 ? [`${left.length} of ${places.length} points: ${[...new Set(left)].slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}`] : []
+    left.length > 0
+      ? [
+          `${left.length} of ${places.length} ${places.length === 1 ? 'point' : 'points'}: ${[...new Set(left)].slice(0, 6).join(', ')}${left.length > 6 ? ' …' : ''}`,
+        ]
+      : []
   return {
     done: along ? places.length : at.size,
     total: places.length,

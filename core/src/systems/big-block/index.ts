@@ -58,7 +58,7 @@ const own = (
   id: string,
   at: string,
   label: string,
-  of: 'length' | 'mass' | 'number' | 'text',
+  of: 'length' | 'mass' | 'number' | 'text' | 'day',
   more: { hint?: string; optional?: true } = {},
 ): Question => ({
   id,
@@ -73,7 +73,7 @@ const questions: readonly Question[] = [
   ...blockQuestions(),
   own('machine', 'lifting.machine', 'Machine', 'text'),
   own('machineSource', 'lifting.source', 'Load table from', 'text', { optional: true, hint: 'maker, sheet; no pick is judged without' }),
-  own('machineOn', 'lifting.on', 'Load table of the day', 'text', { optional: true, hint: '2026-05-31' }),
+  own('machineOn', 'lifting.on', 'Load table of the day', 'day', { optional: true }),
   own('stands', 'lifting.stands', 'Stands in front of the face', 'length', { hint: 'to the middle of the machine' }),
   {
     id: 'reachTable',
@@ -96,7 +96,7 @@ const questions: readonly Question[] = [
   own('angle', 'lifting.gear.angle', 'Slings over the level, °', 'number'),
   own('hook', 'lifting.gear.length', 'Block top to hook', 'length'),
   own('gearSource', 'lifting.gear.source', 'Inserts and gear tested by', 'text', { optional: true, hint: 'paper or tag; no pick is judged without' }),
-  own('gearOn', 'lifting.gear.on', 'Tested on the day', 'text', { optional: true, hint: '2026-05-31' }),
+  own('gearOn', 'lifting.gear.on', 'Tested on the day', 'day', { optional: true }),
   own('gearWind', 'lifting.gear.wind', 'Wind its maker allows, km/h', 'number', { optional: true }),
   own('truckMass', 'lifting.truck.mass', 'A truck carries', 'mass', { optional: true, hint: 'left empty: they come one by one' }),
   own('truckCount', 'lifting.truck.count', 'Blocks on a truck, at most', 'number', { optional: true }),

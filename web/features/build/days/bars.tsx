@@ -1,6 +1,6 @@
 'use client'
 
-import { fixesOf, type Otherwise, type Programme, type ProgrammeTask, programmeOf, promised, type WallState } from '@stone-tally/core'
+import { fixesOf, type Otherwise, type Programme, type ProgrammeTask, programmeOf, promised, say, type WallState } from '@stone-tally/core'
 import { useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
 import { useHere, useRecord, type WallFeed } from '@/features/wall'
@@ -8,6 +8,7 @@ import { hrefOf } from '@/features/wall/places'
 import { Button, Caution, Condensed, Field, NowButton, Problems, Quiet, Row, Stack, Wide } from '@/ui/controls'
 import { dayAfter, daysBetween, daysFrom, dayWords } from '@/ui/day-words'
 import { Link } from '@/ui/link'
+import { usePreferences } from '@/ui/preferences'
 
 const Table = styled.table`
   td.bar { padding: 0; min-width: 320px; } td { white-space: nowrap; vertical-align: middle; } a { display: inline-flex; min-height: 36px; align-items: center; }
@@ -236,6 +237,7 @@ function Moved({
   onDay(day: string | undefined): void
   onDone(): void
 }) {
+  const { units } = usePreferences()
   const { task, day } = moving
   const { busy, problems, go } = useRecord(record)
   const [why, setWhy] = useState('')
@@ -272,7 +274,7 @@ function Moved({
         <Caution>▲ Promised for {dayWords(promise)}: with this it cannot be kept even if nothing is lost.</Caution>
       ) : null}
       {fresh.map((c) => (
-        <Caution key={c}>▲ {c}</Caution>
+        <Caution key={c}>▲ {say(c, units)}</Caution>
       ))}
       <Row>
         <div style={{ width: 190 }}>

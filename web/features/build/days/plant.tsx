@@ -1,10 +1,11 @@
 'use client'
 
-import { MACHINE_KINDS, MACHINES, type MachineName, type PlantDays, type Programme, plantDays, type WallState } from '@stone-tally/core'
+import { MACHINE_KINDS, MACHINES, type MachineName, type PlantDays, type Programme, plantDays, say, type WallState } from '@stone-tally/core'
 import { useState } from 'react'
 import { useHere, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
 import { Caution, Choice, Field, NowButton, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { dayWords } from '@/ui/day-words'
+import { usePreferences } from '@/ui/preferences'
 import { Table } from '@/ui/table'
 
 const money = (n: number) => n.toLocaleString('en-GB', { maximumFractionDigits: 0 })
@@ -13,6 +14,7 @@ const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`
 /** Plant against the days it is needed: what is on hire, what it costs, and when it can go back. */
 export function Plant({ state, programme, today, record }: { state: WallState; programme: Programme; today: string; record: WallFeed['record'] }) {
   const { me } = useHere()
+  const { units } = usePreferences()
   const list = plantDays(state, programme, today)
   const may = me.role === 'foreman' || me.role === 'office'
   return (
@@ -20,7 +22,7 @@ export function Plant({ state, programme, today, record }: { state: WallState; p
       {list
         .flatMap((p) => p.words)
         .map((w) => (
-          <Caution key={w}>▲ {w}</Caution>
+          <Caution key={w}>▲ {say(w, units)}</Caution>
         ))}
       {list.length === 0 ? (
         <p>Nothing that is left needs plant.</p>

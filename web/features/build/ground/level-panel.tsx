@@ -26,6 +26,7 @@ import { TakeReading } from '@/features/instruments'
 import { type Fact, Finding, Foretold, foreseen, useRecord, useTyped, useTypedForm } from '@/features/wall'
 import { AmountField } from '@/ui/amount-field'
 import { Button, Choice, Field, NowButton, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { dayWords } from '@/ui/day-words'
 import { Hero, Targets } from '@/ui/figure'
 import { Said } from '@/ui/preferences'
 import { counted } from '@/ui/sentence'
@@ -60,7 +61,7 @@ export function LevelPanel(props: GroundProps) {
               style={{ minHeight: 48, display: 'flex', alignItems: 'center', gap: 8, cursor: 'pointer', borderBottom: '1px solid var(--line)' }}
             >
               <strong>
-                {b.day} · {b.with}
+                {dayWords(b.day)} · {b.with}
               </strong>
               {b.book.ok ? summaryOf(b.book.value) : '▲ cannot be reduced'}
             </summary>
@@ -132,12 +133,12 @@ function Day({ day, units }: { day: BookDay; units: GroundProps['units'] }) {
   return (
     <div>
       <h2 className="minor">
-        {day.day} · {day.with}
+        {dayWords(day.day)} · {day.with}
       </h2>
       {book.ok ? (
         <>
           <Table
-            label={`Level book ${day.day}, ${day.with}`}
+            label={`Level book ${dayWords(day.day)}, ${day.with}`}
             rows={book.value.rows}
             id={(r, i) => r.id ?? i}
             on={(r) => r.kind === 'backsight'}

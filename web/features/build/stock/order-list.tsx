@@ -41,7 +41,14 @@ export function OrderList({
       {
         kind: 'ordered',
         where: {},
-        data: { item: o.id, name: o.name, unit: o.unit, amount: o.amount, expected: o.arrive, ...(o.supplier ? { supplier: o.supplier } : {}) },
+        data: {
+          item: o.id,
+          name: say(o.name, 'metric'),
+          unit: o.unit,
+          amount: o.amount,
+          expected: o.arrive,
+          ...(o.supplier ? { supplier: o.supplier } : {}),
+        },
       },
     ])
   const { units } = usePreferences()
@@ -54,7 +61,7 @@ export function OrderList({
     [
       `${name}, order of ${today}`,
       '',
-      ...orders.filter((o) => groupOf(o) === supplier).map((o) => `${amount(o)}  ${o.name}  on site ${o.arrive}`),
+      ...orders.filter((o) => groupOf(o) === supplier).map((o) => `${amount(o)}  ${say(o.name, units)}  on site ${fullDay(o.arrive)}`),
     ].join('\n')
   const mass = (kg: number) => (units === 'metric' && kg >= 10_000 ? `${(kg / 1000).toFixed(1)} t` : amountWords(kg, 'kg', units))
   if (orders.length === 0)
@@ -88,7 +95,7 @@ export function OrderList({
                 head: 'Order by',
                 cell: (o) => <span className={o.kept && o.order <= today ? 'late' : ''}>{o.order <= today ? 'today' : dayWords(o.order)}</span>,
               },
-              { head: 'Material', cell: (o) => o.name },
+              { head: 'Material', cell: (o) => say(o.name, units) },
               { head: 'Amount', is: 'n', cell: amount },
               { head: 'Packs', is: 'n', cell: (o) => (o.packName ? `${o.packs} × ${o.packName}` : o.packs > 1 ? o.packs : '') },
               {
@@ -106,7 +113,11 @@ export function OrderList({
                     {
                       head: 'Done',
                       cell: (o: OrderLine) => (
-                        <Quiet isDisabled={busy} aria-label={`${o.name} is ordered, on site ${dayWords(o.arrive)}`} onPress={() => ordered(o)}>
+                        <Quiet
+                          isDisabled={busy}
+                          aria-label={`${say(o.name, units)} is ordered, on site ${dayWords(o.arrive)}`}
+                          onPress={() => ordered(o)}
+                        >
                           Ordered
                         </Quiet>
                       ),
@@ -122,7 +133,7 @@ export function OrderList({
             .filter((o) => groupOf(o) === s && o.load.wrong)
             .map((o) => (
               <Caution key={`${o.id} ${o.order} ${o.arrive} load`}>
-                ▲ {o.name}: {say(o.load.wrong ?? '', units)}
+                ▲ {say(o.name, units)}: {say(o.load.wrong ?? '', units)}
               </Caution>
             ))}
           <Row className="noprint">

@@ -22,6 +22,7 @@ import { PhotosOf, useFeed, useHere, useToday, WallPage } from '@/features/wall'
 import { entryHref, hrefOf } from '@/features/wall/places'
 import { amountWords } from '@/ui/amounts'
 import { Caution, Choice, Condensed, Quiet, Row, Stack } from '@/ui/controls'
+import { dayWords } from '@/ui/day-words'
 import { useWidth } from '@/ui/drawing/use-width'
 import { Link } from '@/ui/link'
 import { usePreferences } from '@/ui/preferences'
@@ -209,7 +210,7 @@ function Rows({
             head: 'Material',
             cell: (row) => (
               <AriaButton className="cell item" aria-expanded={open === row.id} onPress={() => show(row)}>
-                {open === row.id ? '▾' : '▸'} {row.name}
+                {open === row.id ? '▾' : '▸'} {say(row.name, units)}
               </AriaButton>
             ),
           },
@@ -250,7 +251,7 @@ function Entries({
   if (has.length === 0) return null
   const line = (e: RecordedEntry) => (
     <li key={e.entry.id}>
-      {e.waiting ? '◌ not sent yet' : <Link href={entryHref(wall, e.seq)}>{e.seq}</Link>} · {e.entry.at.slice(0, 10)} ·{' '}
+      {e.waiting ? '◌ not sent yet' : <Link href={entryHref(wall, e.seq)}>{e.seq}</Link>} · {dayWords(e.entry.at)} ·{' '}
       {lineOf(state, e.entry, { units })} · {e.entry.by.name}
       {e.entry.kind === 'delivery' && !e.waiting && me.role !== 'office' ? (
         <PhotosOf

@@ -1,6 +1,6 @@
 'use client'
 
-import { type Material, packsFor, questionable, type StockBook, type StockRow } from '@stone-tally/core'
+import { type Material, packsFor, questionable, type StockBook, type StockRow, say } from '@stone-tally/core'
 import { useState } from 'react'
 import { type Me, useRecord, useTypedForm, type WallFeed } from '@/features/wall'
 import { amountWords, readAmount, typedIn, typedOut } from '@/ui/amounts'
@@ -84,7 +84,7 @@ export function StoreForm({
   }
   if (may.length === 0) return null
   return (
-    <Stack role="group" aria-label={`Record ${row.name}`}>
+    <Stack role="group" aria-label={`Record ${say(row.name, units)}`}>
       <Choice label="What is recorded" hideLabel value={what} options={may} onChange={setWhat} />
       {what === 'supply' && row.material ? (
         <Row style={{ gap: 6 }} role="group" aria-label="Commonly sold as">
@@ -196,7 +196,7 @@ function dataOf(
   units: Parameters<typeof readAmount>[2],
   today: string,
 ): Made {
-  const item = { item: row.id, name: row.name, unit: row.unit }
+  const item = { item: row.id, name: say(row.name, 'metric'), unit: row.unit }
   const problems: { field: string; message: string }[] = []
   const read = (name: keyof Fields, field: string) => {
     const r = readAmount(v[name], row.unit, units)

@@ -6,7 +6,7 @@ import type { Draft } from './draft-fields'
 import { Grid, Lines, Part } from './form-parts'
 import { type Asking, emptyLine, isAsked, PART_ROOT, type Root, shownAs } from './part'
 
-type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
+type Text = (name: FieldPath<Draft>, label: string, hint?: string, type?: 'date' | undefined) => ReactNode
 type ListQuestion = Extract<Question, { of: 'list' }>
 
 /** Questions of one chapter as one form shows them all, whatever system asks. */
@@ -55,6 +55,7 @@ export function PartQuestions({
     share: '',
     number: '',
     text: '',
+    day: '',
   }
   return (
     <>
@@ -71,7 +72,14 @@ export function PartQuestions({
         ) : (
           <Grid key={q.id}>
             {[q, ...more].map((f) => (
-              <div key={f.id}>{text(`${root[0]}.${f.id}`, isField(f) ? `${f.label}${unit[f.of]}` : f.label, f.hint ?? startDef(f.id)?.why)}</div>
+              <div key={f.id}>
+                {text(
+                  `${root[0]}.${f.id}`,
+                  isField(f) ? `${f.label}${unit[f.of]}` : f.label,
+                  f.hint ?? startDef(f.id)?.why,
+                  f.of === 'day' ? 'date' : undefined,
+                )}
+              </div>
             ))}
           </Grid>
         ),

@@ -88,8 +88,9 @@ export const isAsked = (q: Question, part: Record<string, string>): boolean =>
 /** What is typed for one question or cell, in SI; problems with its field. */
 export function reading(of: QuestionOf, text: string, units: UnitSystem, field: string, problems: Problem[]): number | string {
   const value = text.trim()
+  const asTyped = of === 'text' || of === 'day'
   if (value === '') problems.push({ field, message: 'is missing' })
-  else if (of === 'text') return value
+  else if (asTyped) return value
   else if (of === 'length' || of === 'small') {
     const read = parseLength(text, of === 'small' ? smallUnit(units) : units === 'metric' ? 'm' : 'ft')
     if (read.ok) return read.value
@@ -103,7 +104,7 @@ export function reading(of: QuestionOf, text: string, units: UnitSystem, field: 
     if (Number.isFinite(n)) return of === 'share' ? n / 100 : n
     problems.push({ field, message: `"${text}" is not a number` })
   }
-  return of === 'text' ? '' : Number.NaN
+  return asTyped ? '' : Number.NaN
 }
 
 /** What a part is made from: what was typed, and the part it is an edit of, with what was shown of it. */

@@ -26,14 +26,14 @@ import type { Beginning, PlanForm } from './use-plan-form'
 import { TOPS } from './variants'
 import { WhosePart } from './whose-part'
 
-type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
+type Text = (name: FieldPath<Draft>, label: string, hint?: string, type?: 'date' | undefined) => ReactNode
 
 /** Fields of a form by their name and label. */
 function fieldsOf(of: PlanForm): { text: Text; long: Text } {
   const given = standing(of.draft, of.units, of.plan)
   const field =
     (long: boolean): Text =>
-    (name, label, hint) => (
+    (name, label, hint, type) => (
       <Controller
         control={of.form.control}
         name={name}
@@ -42,6 +42,7 @@ function fieldsOf(of: PlanForm): { text: Text; long: Text } {
             label={label}
             name={name}
             long={long}
+            {...(type ? { type } : {})}
             value={String(field.value ?? '')}
             onChange={field.onChange}
             error={fieldState.error?.message ?? of.problems.find((p) => p.field === name && p.message !== 'is missing')?.message}

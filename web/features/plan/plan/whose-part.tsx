@@ -10,7 +10,7 @@ import type { Draft } from './draft-fields'
 import { factsRead, newAnswer } from './signed'
 import type { PlanForm } from './use-plan-form'
 
-type Text = (name: FieldPath<Draft>, label: string, hint?: string) => ReactNode
+type Text = (name: FieldPath<Draft>, label: string, hint?: string, type?: 'date' | undefined) => ReactNode
 const Ladder = styled.ul`
   list-style: none; margin: 0; padding: 0; display: grid; gap: 8px;
   li { display: grid; grid-template-columns: 128px minmax(0, 1fr); gap: 4px 14px; align-items: baseline; }
@@ -114,7 +114,7 @@ function Answers({ of, text }: { of: PlanForm; text: Text }) {
           onChange={put(i, 'as')}
         />
         {text(`asked.${i}.cells.who`, 'Name and office')}
-        {text(`asked.${i}.cells.on`, 'On the day', '2026-05-31')}
+        {text(`asked.${i}.cells.on`, 'On the day', undefined, 'date')}
         {text(`asked.${i}.cells.reference`, 'Letter or number')}
         {text(`asked.${i}.cells.question`, 'What was asked')}
         <Choice<string>
@@ -157,7 +157,7 @@ function Engineer({ of, text, facts }: { of: PlanForm; text: Text; facts: readon
         {text('engineerBy', 'Its engineer', 'name')}
         {text('engineerLicence', 'Licence or register number')}
         {text('engineer', 'Engineered plan', 'its number')}
-        {text('engineerOn', 'Plan of the day', '2026-05-31')}
+        {text('engineerOn', 'Plan of the day', undefined, 'date')}
         {text('coversHeight', `Covers walls up to, ${u}`, 'from the bottom of the pad')}
         {text('coversFrom', `Covered from, ${u}`, 'empty: the start')}
         {text('coversTo', `Covered to, ${u}`, 'empty: the end')}

@@ -19,6 +19,7 @@ import {
 } from '@stone-tally/core'
 import styled from 'styled-components'
 import { Quiet } from '@/ui/controls'
+import { fullDay } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 import type { Asked } from './dialogs'
 import { limitText, setsRule } from './edit'
@@ -70,7 +71,7 @@ function By({ book, rule }: { book: RuleBook; rule: string }) {
   return (
     <span className="by">
       {set
-        ? `${LEVEL_NAMES[set.level]}${set.by ? `, ${set.by}` : ''}${set.on ? `, ${set.on.slice(0, 10)}` : ''}${set.firm ? ' · firm' : ''}`
+        ? `${LEVEL_NAMES[set.level]}${set.by ? `, ${set.by}` : ''}${set.on ? `, ${fullDay(set.on)}` : ''}${set.firm ? ' · firm' : ''}`
         : 'as it ships'}
     </span>
   )

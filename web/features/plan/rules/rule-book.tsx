@@ -26,6 +26,7 @@ import { type Me, Places, useTyped } from '@/features/wall'
 import type { OtherRules, RuleSet, RuleSetChange } from '@/server/rules'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Check, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { fullDay } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 import { ChapterPart, PointsPart, type Shown } from './chapter'
 import { type Asked, RuleDialog } from './dialogs'
@@ -111,7 +112,7 @@ function Aftermath({ walls, history }: Pick<RuleBookProps, 'walls' | 'history'>)
                 {h.number}. {h.reason}
               </strong>{' '}
               <span style={{ color: 'var(--soft)' }}>
-                {h.by}, {h.at.slice(0, 10)}
+                {h.by}, {fullDay(h.at)}
               </span>
               <ChangeList changes={h.changes} />
             </li>

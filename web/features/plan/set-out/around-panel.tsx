@@ -51,7 +51,7 @@ export function AroundPanel({
           // biome-ignore lint/suspicious/noArrayIndexKey: names may repeat
           <li key={i} style={{ display: 'flex', gap: 8, justifyContent: 'space-between' }}>
             <span>
-              {r.name} <Small style={{ display: 'inline' }}>{r.kind.replace('-', ' ')}</Small>
+              {r.name} <Small style={{ display: 'inline' }}>({r.kind.replace('-', ' ')})</Small>
             </span>
             {readOnly ? null : (
               <Quiet

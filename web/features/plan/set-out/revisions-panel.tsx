@@ -4,6 +4,7 @@ import { type Change, compareLayouts, type Layout, type Problem, say, type Unmat
 import { useState } from 'react'
 import { send } from '@/device/send'
 import { Button, Choice, NowButton, Problems, Row, Small, Stack } from '@/ui/controls'
+import { fullDay } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 import { Table } from '@/ui/table'
 import { Unfit } from './unfit'
@@ -64,7 +65,7 @@ export function RevisionsPanel({
         id={(r) => r.number}
         columns={[
           { head: 'No.', cell: (r) => <strong>{r.number}</strong> },
-          { head: 'Issued', cell: (r) => new Date(r.issuedAt).toISOString().slice(0, 10) },
+          { head: 'Issued', cell: (r) => fullDay(new Date(r.issuedAt).toISOString()) },
           { head: 'By', cell: (r) => r.issuedBy },
           { head: 'Told', is: 'wrap', cell: (r) => told(r.number) },
         ]}

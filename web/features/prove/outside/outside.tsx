@@ -3,6 +3,7 @@
 import styled from 'styled-components'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Condensed, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
+import { momentWords } from '@/ui/day-words'
 import { useOutside, useOutsidePhoto } from './use-outside'
 
 const Sheet = styled.main`
@@ -67,7 +68,7 @@ export function Outside() {
                       {l.text}
                     </span>
                     <small>
-                      {l.at.slice(0, 16).replace('T', ' ')} UTC · {l.by}
+                      {momentWords(l.at)} · {l.by}
                     </small>
                   </li>
                 ))}

@@ -22,6 +22,7 @@ import {
   unmatched,
   type WallState,
   waitingHolds,
+  withOutcome,
 } from '@stone-tally/core'
 import { useMemo, useState } from 'react'
 import styled from 'styled-components'
@@ -29,6 +30,7 @@ import { type Me, Places } from '@/features/wall'
 import { PrintedCode } from '@/features/wall/proof/printed-code'
 import { Bar } from '@/ui/bar'
 import { Button, Page, Problems, Row } from '@/ui/controls'
+import { fullDay, hourWords, localDay } from '@/ui/day-words'
 import { Elevation } from '@/ui/drawing/elevation'
 import { laidFor } from '@/ui/laid'
 import { usePreferences } from '@/ui/preferences'
@@ -126,8 +128,7 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
   const { plan } = layout
   const [all, setAll] = useState(false)
   const hidden = all ? 0 : Math.max(0, state.entries.length - LATEST)
-  const day = (at: string) =>
-    new Date(at).toLocaleString(undefined, { year: 'numeric', month: 'short', day: 'numeric', hour: '2-digit', minute: '2-digit' })
+  const day = (at: string) => `${fullDay(localDay(new Date(at)))}, ${hourWords(new Date(at))}`
   const courseOf = (section: string, course: number) => {
     const units1 = state.byKey.get(stepKey({ stage: layout.system.open.from, section, course }))
     const steps = state.steps.filter((x) => x.section === section && x.course === course)
@@ -245,7 +246,7 @@ function Sheets({ wall, name, state, head, printed, me }: Omit<Printed, 'entries
               return e ? (
                 <li key={id}>
                   {openFindings(state).includes(e) ? '▲ open: ' : 'closed: '}
-                  {placeOf(e.entry)} {lineOf(state, e.entry, { units })}, {ended(say(v.text, units))}{' '}
+                  {placeOf(e.entry)} {ended(withOutcome(lineOf(state, e.entry, { units }), say(v.text, units)))}{' '}
                   {action ? lineOf(state, action.entry, { units }) : ''}
                   {state.superseded.has(id) ? ' (entry corrected)' : ''}
                 </li>

@@ -5,11 +5,10 @@ import styled from 'styled-components'
 import { type Code, CodeBlock } from '@/features/wall/proof/code-block'
 import { type Fault, useProof } from '@/features/wall/proof/use-proof'
 import { Button, Field, LinkButton, Problems, Row, Stack, Stop } from '@/ui/controls'
+import { fullDay, momentWords } from '@/ui/day-words'
 import { ended } from '@/ui/sentence'
 
 const Frame = styled.section`border: 1px solid var(--line); background: var(--panel); padding: 10px 14px; display: grid; gap: 12px; h2 { margin: 0; font-size: 19px; } p { margin: 0; }`
-
-const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`
 
 /** One thing that was found, answered by somebody or waiting for it. */
 function FaultLine({ fault, may, busy, onLook }: { fault: Fault; may: boolean; busy: boolean; onLook(words: string): void }) {
@@ -17,20 +16,22 @@ function FaultLine({ fault, may, busy, onLook }: { fault: Fault; may: boolean; b
   if (fault.fault === 'mended')
     return (
       <p>
-        ✓ {when(fault.foundAt)}: {fault.message}.
+        ✓ {momentWords(fault.foundAt)}: {fault.message}.
       </p>
     )
   if (fault.look)
     return (
       <p>
-        ▲ Found {when(fault.foundAt)}: {ended(fault.message)} {fault.look.name} ({fault.look.role}) looked at it {when(fault.look.at)}:{' '}
+        ▲ Found {momentWords(fault.foundAt)}: {ended(fault.message)} {fault.look.name} ({fault.look.role}) looked at it {momentWords(fault.look.at)}:{' '}
         {fault.look.words}
       </p>
     )
   return (
     <Stop role="alert">
       <strong>This record does not verify: {fault.message}.</strong>
-      <div>Found {when(fault.foundAt)}. Nothing is released on this wall until the office or the inspector has looked and said what was found.</div>
+      <div>
+        Found {momentWords(fault.foundAt)}. Nothing is released on this wall until the office or the inspector has looked and said what was found.
+      </div>
       {may ? (
         <Row>
           <div style={{ flex: 1, minWidth: 220 }}>
@@ -48,7 +49,7 @@ function FaultLine({ fault, may, busy, onLook }: { fault: Fault; may: boolean; b
 /** A mail to whoever keeps the code: nothing but where the record stood. */
 const mailOf = (name: string, code: Code) =>
   `mailto:?subject=${encodeURIComponent(`${name}: where its record stood on ${code.day}`)}&body=${encodeURIComponent(
-    `${name}\nThe record went up to entry ${code.seq} on ${code.day}.\n\n${code.code}\n\nKeep this code. Held against the record later, it tells whether anything up to there was taken out, put in or changed.`,
+    `${name}\nThe record went up to entry ${code.seq} on ${fullDay(code.day)}.\n\n${code.code}\n\nKeep this code. Held against the record later, it tells whether anything up to there was taken out, put in or changed.`,
   )}`
 
 /** Is the record whole? What the house found, the code to keep outside, and a code kept outside held against it. */
@@ -64,7 +65,7 @@ export function ProofPanel({ wall, name }: { wall: string; name: string }) {
         <div>
           <h2>{waiting.length > 0 ? '▲ This record does not verify' : 'Is this record whole?'}</h2>
           <p style={{ color: 'var(--soft)', fontSize: 15 }}>
-            {proof.lookedAt ? `The house looked at every record ${when(proof.lookedAt)}.` : 'The house has not looked at its records yet.'}
+            {proof.lookedAt ? `The house looked at every record ${momentWords(proof.lookedAt)}.` : 'The house has not looked at its records yet.'}
           </p>
         </div>
         <Row>

@@ -91,8 +91,10 @@ export function RecordPage() {
         </Row>
         <Problems list={problems} />
         <p aria-live="polite" style={{ color: 'var(--soft)' }}>
-          {loaded ? `${list.length} entries${list.length === state.entries.length ? '' : ` of ${state.entries.length}`}` : 'Loading the record…'}.{' '}
-          <Link href="/">Yard</Link>
+          {loaded
+            ? `${list.length} ${list.length === 1 ? 'entry' : 'entries'}${list.length === state.entries.length ? '' : ` of ${state.entries.length}`}`
+            : 'Loading the record…'}
+          . <Link href="/">Yard</Link>
         </p>
         <ProofPanel wall={wall} name={name} />
         <SetAsidePanel wall={wall} state={state} />

@@ -3,6 +3,7 @@
 import { type Entry, lineOf, placeOf, type WallState } from '@stone-tally/core'
 import { useEffect, useState } from 'react'
 import { Caution } from '@/ui/controls'
+import { dayWords, momentWords } from '@/ui/day-words'
 import { usePreferences } from '@/ui/preferences'
 
 interface SetAside {
@@ -28,7 +29,7 @@ export function SetAsidePanel({ wall, state }: { wall: string; state: WallState 
         {list.map(({ entry, cameAt }) => (
           <li key={entry.id}>
             {placeOf(entry) ? `${placeOf(entry)} · ` : ''}
-            {lineOf(state, entry, { units })} · {entry.by.name}, {entry.at.slice(0, 16).replace('T', ' ')} · came {cameAt.slice(0, 10)}
+            {lineOf(state, entry, { units })} · {entry.by.name}, {momentWords(entry.at)} · came {dayWords(cameAt)}
           </li>
         ))}
       </ul>

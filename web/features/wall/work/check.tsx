@@ -151,7 +151,7 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
         </>
       ) : null}
       {typed.length > 0 ? <Judged verdict={verdict ?? { verdict: 'ok', text: 'within limits' }} otherwise="" /> : null}
-      {work?.until && mayNot ? <Field label={work.until} value={until} onChange={setUntil} hint="as 2026-05-31" inputMode="numeric" /> : null}
+      {work?.until && mayNot ? <Field label={work.until} value={until} onChange={setUntil} type="date" /> : null}
       {work?.detail ? <Field label={work.detail} value={detail} onChange={setDetail} /> : null}
       <RecordRow>
         {left.length > 0 ? (
