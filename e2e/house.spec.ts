@@ -48,6 +48,21 @@ const show = async (page: Page, path: string) => {
   await page.waitForTimeout(path.startsWith('/walls/') ? 200 : 100)
 }
 
+/** Collects what moves on a page that nobody touches. */
+function watchShifts() {
+  const seen = window as unknown as { moved: { by: number; what: string }[] }
+  seen.moved = []
+  new PerformanceObserver((list) => {
+    for (const e of list.getEntries() as unknown as { value: number; hadRecentInput: boolean; sources: { node: Node | null }[] }[])
+      if (!e.hadRecentInput) seen.moved.push({ by: e.value, what: e.sources.map((s) => s.node?.textContent?.slice(0, 30) ?? '').join(' | ') })
+  }).observe({ type: 'layout-shift', buffered: true })
+}
+/** What moved, where all of it together is more than a reader forgives. */
+function moved(): string[] {
+  const all = (window as unknown as { moved: { by: number; what: string }[] }).moved
+  return all.reduce((sum, m) => sum + m.by, 0) > 0.05 ? all.map((m) => `${m.by.toFixed(3)}: ${m.what}`) : []
+}
+
 /** What is wrong with headings, main part and tables of the page. */
 function order(): string[] {
   const seen = (e: Element) => e.getClientRects().length > 0
@@ -148,6 +163,7 @@ test.describe('every page of the house', () => {
       page.on('console', (m) => /Content Security Policy|Refused to/.test(m.text()) && violations.push(`${page.url()}: ${m.text()}`))
       pages.push(page)
     }
+    await devices[1]?.addInitScript(watchShifts)
     await devices[0]?.addCookies([{ name: 'units', value: 'imperial', url: url() }])
   })
   test.afterAll(async () => {
@@ -169,6 +185,8 @@ test.describe('every page of the house', () => {
       // What this calculator answers is a size of sieve.
       const own = path().endsWith('/filter') ? [' mm'] : []
       expect.soft(await desk.evaluate(metric, [...WRITTEN, ...own]), 'metric words for a reader in feet').toEqual([])
+      // At the width it was opened at: nothing moves under a thumb that is on its way.
+      expect.soft(await phone.evaluate(moved), 'moved by itself').toEqual([])
       for (const width of [390, 320]) {
         await phone.setViewportSize({ width, height: 844 })
         expect

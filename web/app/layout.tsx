@@ -5,6 +5,7 @@ import type { Metadata, Viewport } from 'next'
 import { headers } from 'next/headers'
 import type { ReactNode } from 'react'
 import { Courier } from '@/features/device/courier'
+import { fonts } from '@/server/fonts'
 import { preferences } from '@/server/page'
 import { NonceContext } from '@/ui/nonce'
 import { PreferencesProvider } from '@/ui/preferences'
@@ -23,6 +24,11 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const nonce = (await headers()).get('x-nonce') ?? undefined
   return (
     <html lang="en" data-theme={theme}>
+      <head>
+        {fonts().map((href) => (
+          <link key={href} rel="preload" as="font" type="font/woff2" crossOrigin="anonymous" href={href} />
+        ))}
+      </head>
       <body>
         <StyleRegistry nonce={nonce}>
           <GlobalStyle />

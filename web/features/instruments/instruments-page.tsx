@@ -33,7 +33,6 @@ export function InstrumentsPage({ me }: { me: Me }) {
             What is within reach. These stand in for real ones: they speak the same line protocol, with noise, drift, battery and bad days.
           </p>
         </div>
-        {list.length === 0 ? <p role="status">None within reach: they are switched off, or still being looked for.</p> : null}
         <Table
           label="Instruments within reach"
           rows={list}
@@ -63,6 +62,7 @@ export function InstrumentsPage({ me }: { me: Me }) {
             },
           ]}
         />
+        {list.length === 0 ? <p role="status">None within reach: they are switched off, or still being looked for.</p> : null}
         {one ? <Live key={one.id} instrument={one} /> : null}
       </Page>
     </>

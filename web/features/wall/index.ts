@@ -6,6 +6,7 @@ export { ConflictPanel, Finding, FindingsPanel, GatePanel, HoldPanel } from './g
 export { Meanwhile, NowStrip } from './now-strip'
 export { Others } from './others'
 export { PhotoStrip, PhotosOf } from './photos'
+export { PlaceTitle } from './place-title'
 export { Places } from './places-nav'
 export { type Here, useFeed, useHere, useUnissued, WallProvider } from './provider'
 export { RainDay } from './rain-day'

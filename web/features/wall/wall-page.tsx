@@ -7,6 +7,7 @@ import { MAIN, Row } from '@/ui/controls'
 import { AwayPanel } from './away-panel'
 import { NowStrip } from './now-strip'
 import { Others } from './others'
+import { PlaceTitle } from './place-title'
 import type { PlaceId } from './places'
 import { Places } from './places-nav'
 import { useFeed, useHere } from './provider'
@@ -42,7 +43,7 @@ export function WallPage({
       <Frame>
         <Places here={here} />
         <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
-          <h1>{title}</h1>
+          <PlaceTitle>{title}</PlaceTitle>
           {section !== undefined && onSection && sections.length > 1 ? (
             <SectionChoice sections={sections} value={section} onChange={onSection} />
           ) : null}

@@ -2,7 +2,7 @@
 
 import { formatStation } from '@stone-tally/core'
 import styled from 'styled-components'
-import { AwayPanel, Places, RainDay, RefusedPanel, useHere } from '@/features/wall'
+import { AwayPanel, Places, PlaceTitle, RainDay, RefusedPanel, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { MAIN, Quiet, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -31,6 +31,8 @@ const Layout = styled.main.attrs(MAIN)`
     .wall, .now { grid-column: 1; grid-row: auto; } .now { border-left: 0; border-bottom: 3px solid var(--ink); }
     .strip { display: block; padding: 8px 10px 0; background: var(--panel); }
   }
+  /* The card that is coming takes the screen of a phone as the one that comes does: nothing below it jumps away under a finger. */
+  @media (max-width: 1000px) { .now[data-coming] { min-height: 100vh; } }
   @media (max-width: 640px) { .ways { padding: 0 10px; } .wall { padding: 12px 10px 30px; } .now { padding: 10px 12px 30px; } }
 `
 const Lower = styled.div`display: grid; grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr); gap: 20px; @media (max-width: 760px) { grid-template-columns: minmax(0, 1fr); }`
@@ -54,7 +56,7 @@ export function Board({ walk, children, ...opened }: Opened & { walk?: boolean; 
         <strong>{name}</strong>
       </Bar>
       <Layout>
-        <h1 className="unseen">Board</h1>
+        <PlaceTitle unseen>Board</PlaceTitle>
         <div className="ways">
           <Places here="" />
           <Walk person={me.id} walked={!walk} />

@@ -24,7 +24,7 @@ export function NowCard({ of }: { of: BoardState }) {
   const { wall, me } = useHere()
   const { feed, state, layout, section, step, status } = of
   return (
-    <section className="now" id="work" aria-label="Now" ref={of.card} tabIndex={-1} onFocus={of.began}>
+    <section className="now" id="work" aria-label="Now" ref={of.card} tabIndex={-1} onFocus={of.began} data-coming={feed.loaded ? undefined : true}>
       <Row style={{ marginBottom: 10, justifyContent: 'space-between', alignItems: 'center', gap: 6 }}>
         <SectionChoice sections={layout.plan.sections} value={section} onChange={of.chooseSection} />
         <Row style={{ gap: 6 }}>

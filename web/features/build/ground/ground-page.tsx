@@ -15,7 +15,7 @@ import {
 } from '@stone-tally/core'
 import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { NowStrip, OldWeather, Places, SectionChoice, useFeed, useHere, useNow } from '@/features/wall'
+import { NowStrip, OldWeather, Places, PlaceTitle, SectionChoice, useFeed, useHere, useNow } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, MAIN, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -96,7 +96,7 @@ export function GroundPage({ finding, tab: wanted, step: tested }: { finding?: s
         <Places here="ground" />
         <NowStrip section={section} />
         <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
-          <h1>Dig and pad</h1>
+          <PlaceTitle>Dig and pad</PlaceTitle>
           <Row style={{ alignItems: 'center', gap: 16 }}>
             {plan.sections.length > 1 ? (
               <SectionChoice
@@ -110,55 +110,60 @@ export function GroundPage({ finding, tab: wanted, step: tested }: { finding?: s
             ) : null}
           </Row>
         </Row>
-        {loaded ? null : <p role="status">{feed.live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>}
-        <div ref={box}>
-          <TrenchSection
-            report={report}
-            plan={plan}
-            from={own?.from ?? 0}
-            to={own?.to ?? plan.length}
-            station={station}
-            onStation={setStation}
-            undercuts={of<UndercutData>('undercut')}
-            obstructions={of<ObstructionData>('obstruction')}
-            wet={wet}
-            units={units}
-            width={width}
-            height={width < 600 ? 180 : 270}
-          />
-        </div>
-        <Targets
-          list={[
-            ['At station', formatStation(station, units)],
-            ['Dig to', formatLength(at.bottom, units)],
-            ['Top of pad', formatLength(at.pad, units)],
-            ['Next here', next ? next.stage.title : 'all done'],
-          ]}
-        />
-        {weather?.old ? <OldWeather day={weather.old} /> : null}
-        {cautions.length > 0 ? (
-          <Stack style={{ gap: 6 }} {...(cautions.some((c) => c.stops) ? {} : { 'data-later': true })}>
-            {cautions.map((c) => (
-              <Caution key={c.id}>{say(c.text, units)}</Caution>
-            ))}
-          </Stack>
-        ) : null}
-        <Tabs className="tabs">
-          <Choice label="What to do" hideLabel value={tab} options={TABS} onChange={setTab} />
-        </Tabs>
-        <Panel
-          key={`${tab} ${section}`}
-          wall={wall}
-          state={state}
-          section={section}
-          station={station}
-          onStation={setStation}
-          units={units}
-          me={me}
-          record={record}
-          finding={finding}
-          tested={tested}
-        />
+        {loaded ? (
+          <>
+            <div ref={box}>
+              <TrenchSection
+                report={report}
+                plan={plan}
+                from={own?.from ?? 0}
+                to={own?.to ?? plan.length}
+                station={station}
+                onStation={setStation}
+                undercuts={of<UndercutData>('undercut')}
+                obstructions={of<ObstructionData>('obstruction')}
+                wet={wet}
+                units={units}
+                width={width}
+                height={width < 600 ? 180 : 270}
+              />
+            </div>
+            <Targets
+              list={[
+                ['At station', formatStation(station, units)],
+                ['Dig to', formatLength(at.bottom, units)],
+                ['Top of pad', formatLength(at.pad, units)],
+                ['Next here', next ? next.stage.title : 'all done'],
+              ]}
+            />
+            {weather?.old ? <OldWeather day={weather.old} /> : null}
+            {cautions.length > 0 ? (
+              <Stack style={{ gap: 6 }} {...(cautions.some((c) => c.stops) ? {} : { 'data-later': true })}>
+                {cautions.map((c) => (
+                  <Caution key={c.id}>{say(c.text, units)}</Caution>
+                ))}
+              </Stack>
+            ) : null}
+            <Tabs className="tabs">
+              <Choice label="What to do" hideLabel value={tab} options={TABS} onChange={setTab} />
+            </Tabs>
+            <Panel
+              key={`${tab} ${section}`}
+              wall={wall}
+              state={state}
+              section={section}
+              station={station}
+              onStation={setStation}
+              units={units}
+              me={me}
+              record={record}
+              finding={finding}
+              tested={tested}
+            />
+          </>
+        ) : (
+          <p role="status">{feed.live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>
+        )}
       </Frame>
     </>
   )

@@ -6,7 +6,7 @@ import type { FieldPath } from 'react-hook-form'
 import styled from 'styled-components'
 import { send } from '@/device/send'
 import { useUndoKeys } from '@/features/plan/set-out/use-undo-keys'
-import { type Me, Places, useTyped, useUnissued } from '@/features/wall'
+import { type Me, Places, PlaceTitle, useTyped, useUnissued } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { takeHanded } from '@/ui/handed'
@@ -118,7 +118,7 @@ export function PlanForm({
       <Page>
         {wall ? <Places here="plan" /> : null}
         <Row style={{ justifyContent: 'space-between' }}>
-          <h1>{wall ? `Plan, revision ${wall.revision}` : 'New wall'}</h1>
+          {wall ? <PlaceTitle>Plan, revision {wall.revision}</PlaceTitle> : <h1>New wall</h1>}
           <Row>
             <Quiet isDisabled={!steps.canUndo} onPress={steps.undo}>
               Undo

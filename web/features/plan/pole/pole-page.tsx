@@ -15,7 +15,7 @@ import {
 } from '@stone-tally/core'
 import { useMemo } from 'react'
 import styled from 'styled-components'
-import { Places, useHere, useTyped } from '@/features/wall'
+import { Places, PlaceTitle, useHere, useTyped } from '@/features/wall'
 import { AmountField } from '@/ui/amount-field'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, Choice, Page, Problems, Row } from '@/ui/controls'
@@ -70,7 +70,7 @@ export function PolePage() {
         <NoPrint>
           <Places here="pole" />
           <Row style={{ justifyContent: 'space-between' }}>
-            <h1>Story pole, revision {revision}</h1>
+            <PlaceTitle>Story pole, revision {revision}</PlaceTitle>
             <Button onPress={() => window.print()} isDisabled={!made}>
               Print {strips.length > 0 ? `${strips.length} ${strips.length === 1 ? 'strip' : 'strips'}` : ''}
             </Button>

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import { Children, type ReactNode } from 'react'
 
 /** A wall cut across, small: the same few strokes with what a school changes of them. Units of the drawing, y down. */
 const W = 120
@@ -71,7 +71,7 @@ export function SchoolSketch({ choice, option }: { choice: string; option: strin
           <circle cx="5.4" cy="5" r="1.2" fill="none" stroke="var(--soft)" />
         </pattern>
       </defs>
-      {drawn}
+      {Children.toArray(drawn)}
     </svg>
   )
 }

@@ -136,7 +136,8 @@ export function PlanView({ draft, width, height, units, clear, selected, onSelec
     [layout, course, sheet, width, height],
   )
   return (
-    <Frame ref={frame} style={{ width, height }}>
+    // Before its width is known a phone is given the height it will have: what is below does not move.
+    <Frame ref={frame} style={{ width, height: `min(${height}px, max(300px, 60vw))` }}>
       <Canvas width={width} height={height} draw={paint} />
       <svg
         width={width}

@@ -3,7 +3,7 @@
 import { advance, clearances, emptyState, formatLength, type Layout, lineBeside, type Plan, say, toldOf, unmatched } from '@stone-tally/core'
 import { useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
-import { Places, useFeed, useHere, useUnissued } from '@/features/wall'
+import { Places, PlaceTitle, useFeed, useHere, useUnissued } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Choice, Condensed, MAIN, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -105,7 +105,8 @@ export function SetOut({ revisions }: { revisions: readonly RevisionOf[] }) {
         </div>
         <div className="sheet">
           <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
-            <Condensed as="h1" style={{ fontSize: 18, fontWeight: 500 }}>
+            <PlaceTitle unseen>Set-out</PlaceTitle>
+            <Condensed as="p" style={{ fontSize: 18, fontWeight: 500 }}>
               Set-out, revision {last.number}
               {draft.changed ? ', changed' : ''} · {formatLength(draft.layout.plan.length, units, 2)} ·{' '}
               {counted(draft.layout.courses.length, 'course')}

@@ -17,7 +17,7 @@ import { select } from 'd3-selection'
 import { type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import styled from 'styled-components'
-import { Places, useHere } from '@/features/wall'
+import { Places, PlaceTitle, useHere } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Caution, Condensed, Page, Quiet, Row, Stack } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -135,7 +135,7 @@ export function Units({ layout }: { layout: Layout }) {
       </Bar>
       <Page>
         <Places here="units" />
-        <h1>Units and quantities</h1>
+        <PlaceTitle>Units and quantities</PlaceTitle>
         <div ref={ref}>
           <Frame ref={frame} onClick={pick} style={t.k > 1.2 ? { touchAction: 'none' } : {}}>
             <Elevation

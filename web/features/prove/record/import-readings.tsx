@@ -1,7 +1,7 @@
 'use client'
 
 import { formatDeviation, formatLength, say } from '@stone-tally/core'
-import { Places, useHere } from '@/features/wall'
+import { Places, PlaceTitle, useHere } from '@/features/wall'
 import { AmountField } from '@/ui/amount-field'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, NowButton, Page, Problems, Row } from '@/ui/controls'
@@ -24,7 +24,7 @@ export function ImportReadings() {
       </Bar>
       <Page>
         <Places here="readings" />
-        <h1>Import level readings</h1>
+        <PlaceTitle>Import level readings</PlaceTitle>
         <p>A CSV whose first line names station, course and reading; commas, semicolons or tabs. Nothing is recorded before you say so.</p>
         <Row>
           <FileButton label="Readings file" accept=".csv,text/csv,text/plain" onFile={of.choose}>

@@ -4,7 +4,7 @@ import { kindOf, lineOf, placeOf } from '@stone-tally/core'
 import { useSearchParams } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import styled from 'styled-components'
-import { Line, Places, useFeed, useHere, useRecord } from '@/features/wall'
+import { Line, Places, PlaceTitle, useFeed, useHere, useRecord } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Choice, Field, LinkButton, Page, Problems, Row } from '@/ui/controls'
 import { Link } from '@/ui/link'
@@ -55,7 +55,7 @@ export function RecordPage() {
       <Page>
         <Places here="record" />
         <Row style={{ justifyContent: 'space-between' }}>
-          <h1>Record</h1>
+          <PlaceTitle>Record</PlaceTitle>
           <Row>
             <LinkButton href={`/api/walls/${wall}/export`}>Export</LinkButton>
             <LinkButton href={`/api/walls/${wall}/export?photos=none`}>Export without photos</LinkButton>
