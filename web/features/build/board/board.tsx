@@ -3,6 +3,7 @@
 import { formatStation } from '@stone-tally/core'
 import styled from 'styled-components'
 import { AwayPanel, Places, PlaceTitle, RainDay, RefusedPanel, useHere } from '@/features/wall'
+import { Afterwards } from '@/ui/afterwards'
 import { Bar } from '@/ui/bar'
 import { MAIN, Quiet, Row } from '@/ui/controls'
 import { Elevation } from '@/ui/drawing/elevation'
@@ -64,7 +65,11 @@ export function Board({ walk, children, ...opened }: Opened & { walk?: boolean; 
           <RefusedPanel feed={feed} me={me} />
         </div>
         <div className="strip">
-          {narrow === false ? null : <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />}
+          <Afterwards>
+            {narrow === false ? null : (
+              <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />
+            )}
+          </Afterwards>
         </div>
         <NowCard of={of} />
         <div className="wall">
@@ -75,30 +80,36 @@ export function Board({ walk, children, ...opened }: Opened & { walk?: boolean; 
             </Quiet>
           </Row>
           <div ref={wide}>
-            <WallView
-              layout={layout}
-              width={width}
-              station={at}
-              from={own?.from ?? 0}
-              to={own?.to ?? layout.plan.length}
-              onStation={of.lookAt}
-              onCell={of.openCell}
-              drawing={{ look, gridPlaced: placed, now: here, readings: of.readings, units, label: `${name}, section ${section}` }}
-              strip={stripProps}
-            />
+            <Afterwards>
+              <WallView
+                layout={layout}
+                width={width}
+                station={at}
+                from={own?.from ?? 0}
+                to={own?.to ?? layout.plan.length}
+                onStation={of.lookAt}
+                onCell={of.openCell}
+                drawing={{ look, gridPlaced: placed, now: here, readings: of.readings, units, label: `${name}, section ${section}` }}
+                strip={stripProps}
+              />
+            </Afterwards>
           </div>
           <Lower>
-            <CourseTable cells={of.cells} state={state} now={step} onStep={of.goTo} />
+            <Afterwards>
+              <CourseTable cells={of.cells} state={state} now={step} onStep={of.goTo} />
+            </Afterwards>
             <div ref={half}>
-              <SectionDrawing
-                layout={layout}
-                station={at}
-                width={halfWidth}
-                height={Math.min(380, Math.max(260, halfWidth * 0.8))}
-                units={units}
-                set={(c) => look(of.sectionAt(at), c).set > 0}
-                placed={(c) => placed(of.sectionAt(at), c)}
-              />
+              <Afterwards>
+                <SectionDrawing
+                  layout={layout}
+                  station={at}
+                  width={halfWidth}
+                  height={Math.min(380, Math.max(260, halfWidth * 0.8))}
+                  units={units}
+                  set={(c) => look(of.sectionAt(at), c).set > 0}
+                  placed={(c) => placed(of.sectionAt(at), c)}
+                />
+              </Afterwards>
             </div>
           </Lower>
           <EarlierRules state={state} />

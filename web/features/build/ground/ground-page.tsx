@@ -16,6 +16,7 @@ import {
 import { type ComponentType, useEffect, useMemo, useState } from 'react'
 import styled from 'styled-components'
 import { NowStrip, OldWeather, Places, PlaceTitle, SectionChoice, useFeed, useHere, useNow } from '@/features/wall'
+import { Afterwards } from '@/ui/afterwards'
 import { Bar } from '@/ui/bar'
 import { Caution, Choice, MAIN, Row, Stack } from '@/ui/controls'
 import { useWidth } from '@/ui/drawing/use-width'
@@ -113,20 +114,22 @@ export function GroundPage({ finding, tab: wanted, step: tested }: { finding?: s
         {loaded ? (
           <>
             <div ref={box}>
-              <TrenchSection
-                report={report}
-                plan={plan}
-                from={own?.from ?? 0}
-                to={own?.to ?? plan.length}
-                station={station}
-                onStation={setStation}
-                undercuts={of<UndercutData>('undercut')}
-                obstructions={of<ObstructionData>('obstruction')}
-                wet={wet}
-                units={units}
-                width={width}
-                height={width < 600 ? 180 : 270}
-              />
+              <Afterwards>
+                <TrenchSection
+                  report={report}
+                  plan={plan}
+                  from={own?.from ?? 0}
+                  to={own?.to ?? plan.length}
+                  station={station}
+                  onStation={setStation}
+                  undercuts={of<UndercutData>('undercut')}
+                  obstructions={of<ObstructionData>('obstruction')}
+                  wet={wet}
+                  units={units}
+                  width={width}
+                  height={width < 600 ? 180 : 270}
+                />
+              </Afterwards>
             </div>
             <Targets
               list={[
@@ -147,19 +150,21 @@ export function GroundPage({ finding, tab: wanted, step: tested }: { finding?: s
             <Tabs className="tabs">
               <Choice label="What to do" hideLabel value={tab} options={TABS} onChange={setTab} />
             </Tabs>
-            <Panel
-              key={`${tab} ${section}`}
-              wall={wall}
-              state={state}
-              section={section}
-              station={station}
-              onStation={setStation}
-              units={units}
-              me={me}
-              record={record}
-              finding={finding}
-              tested={tested}
-            />
+            <Afterwards>
+              <Panel
+                key={`${tab} ${section}`}
+                wall={wall}
+                state={state}
+                section={section}
+                station={station}
+                onStation={setStation}
+                units={units}
+                me={me}
+                record={record}
+                finding={finding}
+                tested={tested}
+              />
+            </Afterwards>
           </>
         ) : (
           <p role="status">{feed.live === 'lost' ? 'The record cannot be reached; trying again …' : 'Loading the record …'}</p>

@@ -1,12 +1,13 @@
 'use client'
 
 import { ROLE_NAMES, type Role, say } from '@stone-tally/core'
-import { useEffect, useState } from 'react'
+import { useDeferredValue, useEffect, useState } from 'react'
 import type { FieldPath } from 'react-hook-form'
 import styled from 'styled-components'
 import { send } from '@/device/send'
 import { useUndoKeys } from '@/features/plan/set-out/use-undo-keys'
 import { type Me, Places, PlaceTitle, useTyped, useUnissued } from '@/features/wall'
+import { Afterwards } from '@/ui/afterwards'
 import { Bar } from '@/ui/bar'
 import { Button, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { takeHanded } from '@/ui/handed'
@@ -75,6 +76,8 @@ export function PlanForm({
   const of = usePlanForm({ ...planning, kept })
   const { form, draft, system, problems, steps } = of
   const [subject, setSubject] = useState<SubjectId | undefined>(wall || begun === undefined ? undefined : 'line')
+  // The subject that is pressed is marked at once; what it asks follows.
+  const asked = useDeferredValue(subject)
   const [refused, setRefused] = useState<readonly { field: string; message: string }[]>([])
   const [handed] = useState(takeHanded)
   useUnissued(form.formState.isDirty)
@@ -149,13 +152,17 @@ export function PlanForm({
         <SubjectNav list={list} at={subject} wrong={wrong} onGo={setSubject} />
         <Beside data-beside={subject === undefined ? undefined : true}>
           <div className="drawn">
-            <Drawn of={of} subject={subject} readOnly={!may} before={form.formState.isDirty ? of.before : undefined} />
-            {COMPARED.has(subject) ? <CompareWays of={of} subject={subject} /> : null}
+            <Afterwards>
+              <Drawn of={of} subject={subject} readOnly={!may} before={form.formState.isDirty ? of.before : undefined} />
+              {COMPARED.has(subject) ? <CompareWays of={of} subject={subject} /> : null}
+            </Afterwards>
           </div>
           <form onSubmit={submit} style={{ display: 'grid', gap: 22, minWidth: 0 }}>
-            <SubjectParts of={of} subject={subject} begun={begun} handed={handed} fixedLine={wall !== undefined} keptBy={keptBy} />
+            <SubjectParts of={of} subject={asked} begun={begun} handed={handed} fixedLine={wall !== undefined} keptBy={keptBy} />
             {refused.length > 0 ? <Problems list={refused} /> : null}
-            {wall && form.formState.isDirty ? <RevisionEffects wall={wall} after={problems.length === 0 ? of.layout : undefined} /> : null}
+            <Afterwards>
+              {wall && form.formState.isDirty ? <RevisionEffects wall={wall} after={problems.length === 0 ? of.layout : undefined} /> : null}
+            </Afterwards>
             {may && stops.length > 0 && problems.length === 0 ? (
               <p role="status">
                 ⬣ As it stands nobody may dig: {say(stops[0]?.message ?? '', reads)}

@@ -2,7 +2,7 @@
 
 import { type Layout, layOut, misplaced, type Plan, type Problem, type Result, readPlan, tooManyPieces, travelled } from '@stone-tally/core'
 import { proxy } from 'comlink'
-import { useEffect, useRef, useState } from 'react'
+import { useDeferredValue, useEffect, useRef, useState } from 'react'
 import { type Beside, beside } from '@/workers/beside'
 import type { LayoutWorker } from '@/workers/layout.worker'
 
@@ -31,15 +31,17 @@ function readable(plan: Plan, issue: ((p: Plan) => Result<Plan>) | undefined): R
  * The layout of a plan that is being changed. A small wall is laid out at once, a large one beside the page; until that is done the one of before
  * stays, and so it does where the plan cannot be built as it stands.
  *
- * @param plan - undefined while what is typed makes none
+ * @param wanted - undefined while what is typed makes none
  * @param issue - the plan as it would be issued; as it is where left out
  * @example const { made, progress } = useLaid(draft, first)
  */
 export function useLaid<L extends Layout | undefined>(
-  plan: Plan | undefined,
+  wanted: Plan | undefined,
   initial: L,
   issue?: (p: Plan) => Result<Plan>,
 ): { made: Made<L>; progress: number | undefined } {
+  // What was typed stands in its field before the wall is laid out anew.
+  const plan = useDeferredValue(wanted)
   const [made, setMade] = useState<Made<L>>({ layout: initial, problems: [] })
   const [progress, setProgress] = useState<number>()
   const last = useRef<Layout | undefined>(initial)
