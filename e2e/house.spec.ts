@@ -147,7 +147,7 @@ function small(): string[] {
 }
 
 test.describe('every page of the house', () => {
-  // A desk in feet, where most is shown, and a phone in metres go through all of it: what they have of the application they have from the page
+  // A desk in feet by day, where most is shown, and a phone in metres at night go through all of it: what they have of the application they have from the page
   // before. By the names of its parts a page is the same in both units.
   const devices: BrowserContext[] = []
   const violations: string[] = []
@@ -165,6 +165,7 @@ test.describe('every page of the house', () => {
     }
     await devices[1]?.addInitScript(watchShifts)
     await devices[0]?.addCookies([{ name: 'units', value: 'imperial', url: url() }])
+    await devices[1]?.addCookies([{ name: 'theme', value: 'night', url: url() }])
   })
   test.afterAll(async () => {
     for (const d of devices) await d.close()

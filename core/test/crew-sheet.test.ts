@@ -69,7 +69,7 @@ describe('the crew sheet', () => {
     site.put(entry('weather', {}, { rain: 30, high: 10, low: 4, wind: 10 }, { at: '2026-05-20T07:30:00Z' }))
     const said = (at?: string) => plain(crewSheet(site.state, at ? { at } : {}).cautions.join(' '))
     expect(said(AT)).toMatch(/soaked/)
-    expect(said('2026-05-25T12:00:00Z')).toMatch(/newest weather recorded is of 2026-05-20/)
+    expect(said('2026-05-25T12:00:00Z')).toMatch(/newest weather recorded is of Wed 20 May/)
     expect(said()).not.toMatch(/soaked|newest weather/)
   })
   test('what stops the wall stands once at its top, and the trench is looked at again for the next day', () => {

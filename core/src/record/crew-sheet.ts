@@ -1,3 +1,4 @@
+import { said } from '../base/said'
 import { pointOf } from '../rules'
 import type { Piece } from '../systems'
 import { dailyNeeds } from './daily'
@@ -71,7 +72,10 @@ export function crewSheet(state: WallState, by: { readonly at?: string | undefin
 function weatherSaid(state: WallState, at: string | undefined): string[] {
   if (at === undefined) return []
   const { cautions, old } = weatherAt(state, at)
-  return [...cautions.map((c) => c.text), ...(old ? [`The newest weather recorded is of ${old}: record today’s, and what is expected.`] : [])]
+  return [
+    ...cautions.map((c) => c.text),
+    ...(old ? [`The newest weather recorded is of ${said.day(old)}: record today’s, and what is expected.`] : []),
+  ]
 }
 
 function crewStep(state: WallState, step: Step, on: ReadonlySet<string>, at: string | undefined): CrewStep {

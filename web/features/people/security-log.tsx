@@ -4,6 +4,7 @@ import { useState } from 'react'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Choice, Page, Row } from '@/ui/controls'
+import { dayWords } from '@/ui/day-words'
 import { Table } from '@/ui/table'
 
 export interface Line {
@@ -45,7 +46,7 @@ export function SecurityLog({ me, lines }: { me: Me; lines: readonly Line[] }) {
           rows={shown}
           id={(l) => l.number}
           columns={[
-            { head: 'When, UTC', cell: (l) => l.at.slice(0, 19).replace('T', ' ') },
+            { head: 'When, UTC', cell: (l) => `${dayWords(l.at)}, ${l.at.slice(11, 19)}` },
             {
               head: 'What',
               cell: (l) => (

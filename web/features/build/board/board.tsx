@@ -65,7 +65,7 @@ export function Board({ walk, children, ...opened }: Opened & { walk?: boolean; 
           <RefusedPanel feed={feed} me={me} />
         </div>
         <div className="strip">
-          <Afterwards>
+          <Afterwards at={`${narrow} ${width}`}>
             {narrow === false ? null : (
               <Elevation {...stripProps} width={Math.max(200, width)} height={64} label={`${name}, whole wall`} now={here} />
             )}
@@ -80,7 +80,7 @@ export function Board({ walk, children, ...opened }: Opened & { walk?: boolean; 
             </Quiet>
           </Row>
           <div ref={wide}>
-            <Afterwards>
+            <Afterwards at={width}>
               <WallView
                 layout={layout}
                 width={width}
@@ -99,7 +99,7 @@ export function Board({ walk, children, ...opened }: Opened & { walk?: boolean; 
               <CourseTable cells={of.cells} state={state} now={step} onStep={of.goTo} />
             </Afterwards>
             <div ref={half}>
-              <Afterwards>
+              <Afterwards at={halfWidth}>
                 <SectionDrawing
                   layout={layout}
                   station={at}

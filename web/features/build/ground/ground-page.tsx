@@ -95,7 +95,6 @@ export function GroundPage({ finding, tab: wanted, step: tested }: { finding?: s
       </Bar>
       <Frame>
         <Places here="ground" />
-        <NowStrip section={section} />
         <Row style={{ justifyContent: 'space-between', alignItems: 'center' }}>
           <PlaceTitle>Dig and pad</PlaceTitle>
           <Row style={{ alignItems: 'center', gap: 16 }}>
@@ -111,10 +110,11 @@ export function GroundPage({ finding, tab: wanted, step: tested }: { finding?: s
             ) : null}
           </Row>
         </Row>
+        <NowStrip section={section} />
         {loaded ? (
           <>
             <div ref={box}>
-              <Afterwards>
+              <Afterwards at={width}>
                 <TrenchSection
                   report={report}
                   plan={plan}

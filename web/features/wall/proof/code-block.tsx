@@ -1,6 +1,7 @@
 'use client'
 
 import styled from 'styled-components'
+import { fullDay } from '@/ui/day-words'
 
 /** A checkpoint as it is given out. */
 export interface Code {
@@ -27,8 +28,8 @@ export const CodeBlock = ({ code }: { code: Code }) => (
     <div>
       <code>{code.code}</code>
       <p>
-        Entry {code.seq}, {code.day}. Keep it outside: held against the record later, it tells whether anything up to there was taken out, put in or
-        changed.
+        Entry {code.seq}, {fullDay(code.day)}. Keep it outside: held against the record later, it tells whether anything up to there was taken out,
+        put in or changed.
       </p>
     </div>
   </Block>
