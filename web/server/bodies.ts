@@ -79,3 +79,13 @@ export async function bodyOf(request: Request, limit: number): Promise<Result<un
     return fail('body', 'is not complete JSON')
   }
 }
+
+/**
+ * One text field of a body; nothing where it is anything else. What somebody sends is never made into text: an object says itself what it reads as.
+ *
+ * @example wordOf({ token: { toString: 1 } }, 'token') // ''
+ */
+export function wordOf(body: unknown, name: string): string {
+  const of = body !== null && typeof body === 'object' && Object.hasOwn(body, name) ? (body as Record<string, unknown>)[name] : undefined
+  return typeof of === 'string' ? of : ''
+}

@@ -4,7 +4,7 @@ import { SignInBusy } from './passwords'
 import { type Asked, asked, endedSession, type Person } from './sessions'
 import type { WallRow } from './wall-row'
 
-export { BODY, bodyOf } from './bodies'
+export { BODY, bodyOf, wordOf } from './bodies'
 
 export const refuse = (status: number, problems: readonly Problem[] | string) =>
   Response.json({ problems: typeof problems === 'string' ? [{ field: '', message: problems }] : problems }, { status })

@@ -10,6 +10,7 @@ import {
 } from '@simplewebauthn/server'
 import { fail, ok, type Result } from '@stone-tally/core'
 import { beginSession, type SignedIn } from './accounts'
+import { wordOf } from './bodies'
 import { database } from './database'
 import { networkOf } from './network'
 import { logged } from './security-log'
@@ -87,9 +88,9 @@ export async function passkeyWanted(person: Person, headers: Headers): Promise<R
   return ok(options)
 }
 
-const challengeOf = (response: { response?: { clientDataJSON?: unknown } } | null): string => {
+const challengeOf = (response: { response?: unknown } | null): string => {
   try {
-    const data = JSON.parse(Buffer.from(String(response?.response?.clientDataJSON ?? ''), 'base64url').toString('utf8'))
+    const data = JSON.parse(Buffer.from(wordOf(response?.response, 'clientDataJSON'), 'base64url').toString('utf8'))
     return typeof data?.challenge === 'string' ? data.challenge : ''
   } catch {
     return ''

@@ -119,21 +119,30 @@ export const optionalRecord = <S extends yup.ObjectShape>(shape: S) =>
     .optional()
     .default(undefined)
 
-/** A list of `min` to `max` items. */
-export const list = <T extends yup.ISchema<unknown>>(item: T, min = 0, max = 100_000) =>
+/** So many items a list takes where nobody says otherwise: more than any thing of a wall has. */
+const MOST = 10_000
+/** How long a list may be: measured before anybody looks into it. */
+interface Measured {
+  readonly most?: number
+}
+
+/** A list of `min` to `max` items; it is measured before its items are looked at. */
+export const list = <T extends yup.ISchema<unknown>>(item: T, min = 0, max = MOST) =>
   yup
     .array(item as never)
     .typeError((p: { value: unknown }) => `must be a list, not ${show(p.value)}`)
     .min(min, `needs at least ${min}`)
     .max(max, `takes at most ${max}`)
+    .meta({ most: max } satisfies Measured as never)
     .required('is missing') as unknown as yup.ArraySchema<yup.InferType<T>[], yup.AnyObject, undefined, ''>
 
 /** A list that may be left out. */
-export const optionalList = <T extends yup.ISchema<unknown>>(item: T, max = 100_000) =>
+export const optionalList = <T extends yup.ISchema<unknown>>(item: T, max = MOST) =>
   yup
     .array(item as never)
     .typeError((p: { value: unknown }) => `must be a list, not ${show(p.value)}`)
     .max(max, `takes at most ${max}`)
+    .meta({ most: max } satisfies Measured as never)
     .optional()
     .default(undefined) as unknown as yup.ArraySchema<yup.InferType<T>[] | undefined, yup.AnyObject, undefined, ''>
 
@@ -170,12 +179,55 @@ const leftOutChoice = <T extends string>(words: readonly T[]) => oneOf(words).op
 type LeftOutChoice<T extends string> = ReturnType<typeof leftOutChoice<T>>
 const anyOptionalChoice = once((words: readonly string[]) => leftOutChoice(words))
 
+/** So many problems are told of one value: nobody reads more, and an answer is no larger than what it answers. */
+const TOLD = 100
+
+/** No thing of a wall has so many fields. */
+const MOST_FIELDS = 1000
+
+const holding = new WeakMap<object, boolean>()
+/** Is there a list anywhere in what a schema reads? */
+function holdsLists(schema: yup.AnySchema): boolean {
+  const known = holding.get(schema)
+  if (known !== undefined) return known
+  // Of one of several it shows with the value which one it is.
+  const { type, fields } = schema as unknown as { type: string; fields?: Readonly<Record<string, yup.AnySchema>> }
+  const held = type === 'lazy' || type === 'array' || Object.values(fields ?? {}).some(holdsLists)
+  holding.set(schema, held)
+  return held
+}
+
+/** Lists that are longer than they may be, found by their length alone: what is in them is not touched. */
+function measure(schema: yup.AnySchema, value: unknown, field: string, large: Problem[]): void {
+  if (value === null || typeof value !== 'object' || large.length >= TOLD) return
+  const keys = Array.isArray(value) ? 0 : Object.keys(value).length
+  if (keys > MOST_FIELDS) large.push({ field, message: `has ${keys} fields; nothing has more than ${MOST_FIELDS}` })
+  if (keys > MOST_FIELDS || !holdsLists(schema)) return
+  const own = schema.resolve({ value }) as unknown as {
+    innerType?: yup.AnySchema
+    fields?: Readonly<Record<string, yup.AnySchema>>
+    meta?(): Measured | undefined
+  }
+  if (Array.isArray(value)) {
+    const most = own.meta?.()?.most
+    if (most !== undefined && value.length > most) large.push({ field, message: `takes at most ${most}, not ${value.length}` })
+    else if (own.innerType && holdsLists(own.innerType))
+      for (let i = 0; i < value.length; i++) measure(own.innerType, value[i], `${field}[${i}]`, large)
+    return
+  }
+  for (const [name, of] of Object.entries(own.fields ?? {}))
+    if (Object.hasOwn(value, name)) measure(of, (value as Record<string, unknown>)[name], field ? `${field}.${name}` : name, large)
+}
+
 /**
  * Reads an unknown value with a schema: the value typed, or every problem with its field path.
  *
  * @example read(record({ depth: quantity({ min: 0 }) }), { depth: -1 })
  */
 export function read<S extends yup.AnySchema>(schema: S, value: unknown, at = ''): Result<yup.InferType<S>> {
+  const large: Problem[] = []
+  measure(schema, value, at, large)
+  if (large.length > 0) return failAll(large)
   try {
     return ok(schema.validateSync(value, { strict: true, abortEarly: false, stripUnknown: false }))
   } catch (error) {
@@ -185,12 +237,15 @@ export function read<S extends yup.AnySchema>(schema: S, value: unknown, at = ''
     for (const one of inner) {
       const path = [at, one.path ?? ''].filter(Boolean).join('.')
       if (one.type === 'noUnknown') {
-        for (const key of String(one.params?.unknown ?? '').split(', ')) {
-          problems.push({ field: path ? `${path}.${key}` : key, message: `${key} is not a known field` })
+        const keys = String(one.params?.unknown ?? '').split(', ')
+        for (const key of keys.slice(0, TOLD)) {
+          problems.push({ field: path ? `${path}.${key}` : key, message: `${key.slice(0, 60)} is not a known field` })
         }
+        if (keys.length > TOLD) problems.push({ field: path, message: `has ${keys.length - TOLD} more fields that are not known` })
       } else problems.push({ field: path, message: one.message })
     }
-    return failAll(problems)
+    const more = problems.length - TOLD
+    return failAll(more > 0 ? [...problems.slice(0, TOLD), { field: at, message: `has ${more} more problems like these` }] : problems)
   }
 }
 

@@ -45,7 +45,7 @@ const recordFileSchema = record({
   wall: text(36),
   exportedAt: optionalText(30),
   revisions: list(record({ number: quantity({ min: 1, whole: true }), issuedAt: text(30), plan: anything() }), 1, 1000),
-  entries: list(record({ seq: quantity({ min: 1, whole: true }), receivedAt: text(30), hash: hash(), entry: entrySchema })),
+  entries: list(record({ seq: quantity({ min: 1, whole: true }), receivedAt: text(30), hash: hash(), entry: entrySchema }), 0, 100_000),
   head: record({ seq: quantity({ min: 0, whole: true }), hash: text(64) }),
   note: optionalText(1000),
   entryCount: optionalQuantity({ min: 0, whole: true }),

@@ -1,4 +1,4 @@
-import { BODY, bodyOf, foreign, guarded, refuse } from '@/server/http'
+import { BODY, bodyOf, foreign, guarded, refuse, wordOf } from '@/server/http'
 import { answerIn } from '@/server/http-cookies'
 import { networkOf } from '@/server/network'
 import { linkFor, takeLink } from '@/server/people'
@@ -12,7 +12,7 @@ export const PUT = guarded(async (request: Request) => {
   if (!body.ok) return refuse(400, body.problems)
   const allowed = await tried('link', networkOf(request.headers), 'token')
   if (!allowed.ok) return refuse(429, allowed.problems)
-  const link = await linkFor(String((body.value as { token?: unknown } | null)?.token ?? ''))
+  const link = await linkFor(wordOf(body.value, 'token'))
   if (!link) return refuse(404, 'this link was used, or its time is over; ask for another')
   const { what, name, role, company, made_by } = link
   return Response.json({ what, name, role, company, by: made_by })

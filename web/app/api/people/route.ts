@@ -1,5 +1,5 @@
 import { addPerson, mayNotAdd, signOutEverywhere } from '@/server/accounts'
-import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { asking, BODY, bodyOf, guarded, refuse, wordOf } from '@/server/http'
 import { logged } from '@/server/security-log'
 
 /** Adds a person. */
@@ -11,7 +11,7 @@ export const POST = guarded(async (request: Request) => {
   const why = await mayNotAdd(person, (body.value as { role?: unknown } | null)?.role)
   if (why) return refuse(403, why)
   const made = await addPerson(person.companyId, body.value)
-  if (made.ok) await logged('person added', request, person, String((body.value as { role?: unknown } | null)?.role ?? ''))
+  if (made.ok) await logged('person added', request, person, wordOf(body.value, 'role'))
   return made.ok ? Response.json(made.value, { status: 201 }) : refuse(422, made.problems)
 })
 

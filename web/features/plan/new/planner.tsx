@@ -1,7 +1,7 @@
 'use client'
 
 import { type CatalogueUnit, copyOfPlan, decodeText, type Plan, type RuleBook, type Rules, readPlanFile, storedPlan } from '@stone-tally/core'
-import { startTransition, useState } from 'react'
+import { useState } from 'react'
 import { Button as AriaButton } from 'react-aria-components'
 import styled from 'styled-components'
 import { send } from '@/device/send'
@@ -182,7 +182,7 @@ export function Planner({
             <Way
               title="Type length and heights"
               words="The quickest: its name, how long, how high. Everything else has an answer already."
-              onPress={() => startTransition(() => setBegun({ way: 'type' }))}
+              onPress={() => setBegun({ way: 'type' })}
             >
               <path d="M10 66H230M10 66V30H150V18H230V66" fill="none" stroke="var(--ink)" strokeWidth="2.5" />
               <path d="M10 76H230M10 72v8M230 72v8" stroke="var(--now)" strokeWidth="2" fill="none" />

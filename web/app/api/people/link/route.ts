@@ -1,4 +1,4 @@
-import { asking, BODY, bodyOf, guarded, refuse, tooOften } from '@/server/http'
+import { asking, BODY, bodyOf, guarded, refuse, tooOften, wordOf } from '@/server/http'
 import { resetLink } from '@/server/people'
 
 /** A link by which `{id}` sets a new password. */
@@ -9,6 +9,6 @@ export const POST = guarded(async (request: Request) => {
   if (often) return often
   const body = await bodyOf(request, BODY.words)
   if (!body.ok) return refuse(400, body.problems)
-  const made = await resetLink(person, String((body.value as { id?: unknown } | null)?.id ?? ''), request)
+  const made = await resetLink(person, wordOf(body.value, 'id'), request)
   return made.ok ? Response.json(made.value, { status: 201 }) : refuse(403, made.problems)
 })

@@ -1,4 +1,4 @@
-import { asking, BODY, bodyOf, guarded, refuse, tooOften } from '@/server/http'
+import { asking, BODY, bodyOf, guarded, refuse, tooOften, wordOf } from '@/server/http'
 import { changeRole, removePerson } from '@/server/people'
 
 /** `{id, role}`: changes what somebody may do. */
@@ -9,8 +9,7 @@ export const POST = guarded(async (request: Request) => {
   if (often) return often
   const body = await bodyOf(request, BODY.words)
   if (!body.ok) return refuse(400, body.problems)
-  const { id, role } = (body.value ?? {}) as { id?: unknown; role?: unknown }
-  const done = await changeRole(person, String(id ?? ''), role, request)
+  const done = await changeRole(person, wordOf(body.value, 'id'), wordOf(body.value, 'role'), request)
   return done.ok ? Response.json({ role: done.value }) : refuse(done.problems[0]?.field === 'id' ? 403 : 422, done.problems)
 })
 
