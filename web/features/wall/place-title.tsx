@@ -9,7 +9,7 @@ export function PlaceTitle({ unseen, children }: { unseen?: boolean; children: R
   return (
     <Title {...(unseen ? { className: 'unseen' } : {})}>
       {children}
-      <span className="unseen">, {name}</span>
+      <span className="unseen"> of {name}</span>
     </Title>
   )
 }
