@@ -20,7 +20,7 @@ const PAGES: readonly (readonly [string, () => string])[] = [
   ['The house', () => '/house'],
   ...CALCULATORS.map((c) => [`Bench: ${c.title}`, () => `/bench/${c.name}`] as const),
   ['Board', wall('')],
-  ...['dig', 'soil', 'lifts', 'level', 'map', 'density', 'weather'].map((t) => [`Dig and pad: ${t}`, wall(`/ground?tab=${t}`)] as const),
+  ...['dig', 'soil', 'pad', 'level', 'map', 'density', 'weather'].map((t) => [`Dig and pad: ${t}`, wall(`/ground?tab=${t}`)] as const),
   ...[
     '/water',
     '/layers',

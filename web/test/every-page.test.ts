@@ -83,7 +83,7 @@ test('no place of any wall says anything odd, in metres or in feet', async () =>
     const page = <P extends object>(Page: ComponentType<P>, props: P) => createElement(Page, props)
     const places = {
       ...Object.fromEntries(
-        ['dig', 'soil', 'lifts', 'level', 'map', 'density', 'weather'].map((tab) => [`ground ${tab}`, page(GroundPage, { tab })]),
+        ['dig', 'soil', 'pad', 'level', 'map', 'density', 'weather'].map((tab) => [`ground ${tab}`, page(GroundPage, { tab })]),
       ),
       Board: page(Board, { walk: false }),
       Water: page(WaterPage, {}),
