@@ -159,8 +159,8 @@ test('whatever is sent to whatever route, by nobody or by the office: refused, n
   const faults: string[] = []
   // What is taken away has no body.
   // What ends a session would end the test.
+  // Where tries are counted few are made: nobody of another test is shut out.
   for (const { path, methods } of routes)
-    // Where tries are counted few are made: nobody of another test is shut out.
     for (const method of methods.filter((m) => m === 'POST' || m === 'PUT'))
       for (const [who, context] of Object.entries({ nobody, office }))
         for (const body of path === '/sign-out' ? [] : /^\/(sign-in|join|outside|first-company)/.test(path) ? few : bodies) {

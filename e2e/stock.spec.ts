@@ -101,7 +101,7 @@ test('when it will be done, with odds; promised, slipped, and what would win day
   const days = page.getByRole('group', { name: 'Working days' })
   for (const day of ['Mon', 'Tue', 'Wed', 'Thu']) await days.getByText(day, { exact: true }).click()
   await days.getByRole('button', { name: 'Set' }).click()
-  await expect(page.getByText(/by now that holds in \d+ of a hundred only/)).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/by now that is \d+ % likely/)).toBeVisible({ timeout: 60_000 })
   // None at all is refused in words.
   await days.getByText('Fri', { exact: true }).click()
   await days.getByRole('button', { name: 'Set' }).click()

@@ -31,7 +31,7 @@ describe('amounts as people type them', () => {
 
 test('days as people say them, over the end of a month and a change of the clock', () => {
   expect(dayWords('2026-05-31')).toBe('Sun 31 May')
-  expect([fullDay('2026-12-08'), fullDay(''), dayWords('soon')]).toEqual(['8 December 2026', '', ''])
+  expect([fullDay('2026-12-08'), fullDay(''), dayWords('soon')]).toEqual(['8 December 2026', '', 'soon'])
   expect(dayAfter('2026-02-28', 1)).toBe('2026-03-01')
   expect(daysBetween('2026-03-28', '2026-03-30')).toBe(2)
   expect(daysFrom('2026-10-24', '2026-10-26')).toEqual(['2026-10-24', '2026-10-25', '2026-10-26'])

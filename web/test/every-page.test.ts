@@ -82,9 +82,7 @@ test('no place of any wall says anything odd, in metres or in feet', async () =>
     const wall = { id: w.id, name: w.name, revision: plans.length, plan }
     const page = <P extends object>(Page: ComponentType<P>, props: P) => createElement(Page, props)
     const places = {
-      ...Object.fromEntries(
-        ['dig', 'soil', 'pad', 'level', 'map', 'density', 'weather'].map((tab) => [`ground ${tab}`, page(GroundPage, { tab })]),
-      ),
+      ...Object.fromEntries(['dig', 'soil', 'pad', 'level', 'map', 'density', 'weather'].map((tab) => [`ground ${tab}`, page(GroundPage, { tab })])),
       Board: page(Board, { walk: false }),
       Water: page(WaterPage, {}),
       Layers: page(LayersPage, {}),

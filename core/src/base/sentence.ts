@@ -11,5 +11,7 @@ export const counted = (n: number, one: string, more = `${one}s`): string => `${
  */
 export function withOutcome(line: string, outcome: string): string {
   const [figure] = /^[−-]?\d[\d.,]*(?: [^\s,;]+)?/.exec(outcome) ?? []
-  return figure !== undefined && line.endsWith(figure) ? `${line}${outcome.slice(figure.length)}` : `${line}, ${outcome}`
+  // The end of a longer number is another number: 92.9 % does not end with 2.9 %.
+  const same = figure !== undefined && line.endsWith(figure) && !/[\d.,−-]$/.test(line.slice(0, -figure.length))
+  return same ? `${line}${outcome.slice(figure.length)}` : `${line}, ${outcome}`
 }

@@ -15,7 +15,7 @@ export const bondInput = record({
   half: yesNo(),
   minPiece: metres(0, 20),
   minOverlap: metres(0, 20),
-  below: list(metres(-100_000, 100_000)),
+  below: list(metres(-100_000, 100_000), 0, 100_000),
   endCuts: yesNo(),
 })
 export type BondInput = InferType<typeof bondInput>

@@ -10,17 +10,17 @@ const of = (day: string) => new Date(`${day.slice(0, 10)}T00:00:00Z`)
  * A day as people say it.
  *
  * @param day - `2026-05-31`, or a time that begins with it
- * @returns nothing where it is no day
+ * @returns what stands there, where it is no day: it is shown, never swallowed
  * @example dayWords('2026-05-31') // 'Sun 31 May'
  */
 export function dayWords(day: string): string {
   const d = of(day)
-  return Number.isNaN(d.getTime()) ? '' : `${WEEK[d.getUTCDay()]} ${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]?.slice(0, 3)}`
+  return Number.isNaN(d.getTime()) ? day : `${WEEK[d.getUTCDay()]} ${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]?.slice(0, 3)}`
 }
 /** With its year, for what is written down and read years later. @example fullDay('2026-05-31') // '31 May 2026' */
 export function fullDay(day: string): string {
   const d = of(day)
-  return Number.isNaN(d.getTime()) ? '' : `${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]} ${d.getUTCFullYear()}`
+  return Number.isNaN(d.getTime()) ? day : `${d.getUTCDate()} ${MONTHS[d.getUTCMonth()]} ${d.getUTCFullYear()}`
 }
 /**
  * A time of the record, to the minute; the record has no other time than UTC.

@@ -22,7 +22,7 @@ export function LinkGiven({ link, onClose }: { link: Given; onClose(): void }) {
     <Box role="status">
       <strong>{link.what}</strong>
       <code>{href}</code>
-      <p>Give it to nobody else: whoever opens it first uses it up. It ends {momentWords(link.endsAt)} and is not shown again.</p>
+      <p>Give it to nobody else: it works once, for whoever opens it first. It ends {momentWords(link.endsAt)} and is not shown again.</p>
       <Row>
         <Button onPress={() => navigator.clipboard?.writeText(href).then(() => setCopied(true))}>{copied ? '✓ Copied' : 'Copy the link'}</Button>
         <Button onPress={onClose}>Done</Button>

@@ -25,5 +25,5 @@ export const promise = defineKind({
     const again = !supersedes && last && last.finish === d.finish && (last.to ?? '') === (d.to ?? '') && Math.round(last.odds) === Math.round(d.odds)
     return again ? fail('data.finish', `${fullDay(d.finish)} is promised already${d.to ? ` to ${d.to}` : ''}; it stands`) : ok(true)
   },
-  line: ({ data: d }) => `Promised${d.to ? ` to ${d.to}` : ''}: done by ${fullDay(d.finish)}, in ${Math.round(d.odds)} of a hundred`,
+  line: ({ data: d }) => `Promised${d.to ? ` to ${d.to}` : ''}: done by ${fullDay(d.finish)}, ${Math.round(d.odds)} % likely`,
 })

@@ -221,12 +221,12 @@ function Outlook({
         {said ? (
           chance !== undefined && chance < 50 ? (
             <Caution>
-              ▲ Promised for {fullDay(said.data.finish)}: by now that holds in {chance} of a hundred only. Say so before the day does.
+              ▲ Promised for {fullDay(said.data.finish)}: by now that is {chance} % likely. Say so before the day does.
             </Caution>
           ) : (
             <p>
               Promised for {fullDay(said.data.finish)}
-              {said.data.to ? ` to ${said.data.to}` : ''}; that holds in {chance ?? '…'} of a hundred.
+              {said.data.to ? ` to ${said.data.to}` : ''}; that is {chance ?? '…'} % likely.
             </p>
           )
         ) : null}

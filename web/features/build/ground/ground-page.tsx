@@ -150,7 +150,8 @@ export function GroundPage({ finding, tab: wanted, step: tested }: { finding?: s
             <Tabs className="tabs">
               <Choice label="What to do" hideLabel value={tab} options={TABS} onChange={setTab} />
             </Tabs>
-            <Afterwards>
+            {/* Another panel may follow; what is recorded belongs to the section and the station that are shown. */}
+            <Afterwards at={`${section} ${station}`}>
               <Panel
                 key={`${tab} ${section}`}
                 wall={wall}

@@ -65,7 +65,9 @@ export function ProofPanel({ wall, name }: { wall: string; name: string }) {
         <div>
           <h2>{waiting.length > 0 ? '▲ This record does not verify' : 'Is this record whole?'}</h2>
           <p style={{ color: 'var(--soft)', fontSize: 15 }}>
-            {proof.lookedAt ? `The house looked at every record ${momentWords(proof.lookedAt)}.` : 'The house has not looked at its records yet.'}
+            {proof.lookedAt
+              ? `The office server last checked every record ${momentWords(proof.lookedAt)}.`
+              : 'The office server has not checked its records yet.'}
           </p>
         </div>
         <Row>
