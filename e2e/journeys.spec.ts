@@ -60,9 +60,12 @@ test('a wall of 22 m: named, high, on its unit, with what it holds', async ({ co
   notMore('22 m wall planned: name, length, height, system', [hand.taps, hand.fields])
 })
 
-test('the smallest wall, on a phone: from nothing to its set-out', async ({ browser }) => {
-  const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })
+test('the smallest wall, on a phone: from nothing to its released final', async ({ browser }) => {
+  const small = { viewport: { width: 390, height: 844 }, hasTouch: true }
+  const phone = await browser.newContext(small)
+  const inspector = await browser.newContext(small)
   await signIn(phone, 'foreman')
+  await signIn(inspector, 'inspector')
   const page = await phone.newPage()
   await page.goto(url())
   await ready(page)
@@ -71,22 +74,48 @@ test('the smallest wall, on a phone: from nothing to its set-out', async ({ brow
   await hand.tap(page.getByRole('button', { name: /^Type length and heights/ }))
   await hand.fill(page.getByLabel('Name', { exact: true }).first(), 'Three courses')
   await hand.fill(page.getByLabel('Length, m', { exact: true }), '4')
-  await hand.fill(page.getByLabel('Height, m', { exact: true }), '0.4')
+  await hand.fill(page.getByLabel('Height, m', { exact: true }), '0.25')
+  await hand.tap(page.getByRole('button', { name: /^Next: System and unit/ }))
+  await hand.tap(page.getByRole('button', { name: 'Small landscape stone', exact: true }))
+  await hand.tap(page.getByText('Up to three courses, on sand', { exact: true }))
+  // What it holds is for a person to say: nothing, and level ground in front.
+  await hand.tap(page.getByRole('button', { name: /What it holds/ }).first())
+  await hand.tap(page.getByText('Nothing of these', { exact: true }))
+  await hand.fill(page.getByLabel(/^Ground in front falls/), '0')
+  await expect(page.getByText(/As it stands nobody may dig/)).toHaveCount(0)
   await hand.tap(page.getByRole('button', { name: 'Make the wall' }))
-  await expect(now(page).getByRole('heading', { name: 'Services located' })).toBeVisible()
-  await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
+  const card = (title: string, part = '') => expect(now(page).getByRole('heading', { name: title })).toBeVisible().then(() => expect(now(page).getByText(part).first()).toBeVisible())
+  const done = async () => {
+    await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
+    await hand.tap(now(page).getByRole('button', { name: /^Record (\d+) of \1/ }))
+  }
+  await card('Services located')
   await hand.fill(now(page).getByLabel('Last day of the ticket'), '2099-12-31')
-  await hand.tap(now(page).getByRole('button', { name: /^Record 4 of 4/ }))
-  await expect(now(page).getByRole('heading', { name: 'Set-out verified' })).toBeVisible()
-  await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
-  await hand.tap(now(page).getByRole('button', { name: /^Record 3 of 3/ }))
-  await expect(
-    now(page)
-      .getByText(/Hold point/)
-      .first(),
-  ).toBeVisible()
-  notMore('smallest wall, phone, nothing to its set-out', [hand.taps, hand.fields])
+  await done()
+  await card('Set-out verified')
+  await done()
+  await hand.fill(now(page).getByLabel(/^What was seen/), 'line walked')
+  await hand.tap(now(page).getByRole('button', { name: 'Release', exact: true }))
+  await card('Trench and sand')
+  await done()
+  for (const course of [1, 2, 3]) {
+    await card('Stones set', `course ${course}`)
+    await hand.tap(now(page).getByRole('button', { name: /^All set/ }))
+  }
+  await card('Level and backed')
+  await hand.fill(now(page).getByLabel(/^Off level, the worst/), '2')
+  await done()
+  // The two looks that are left share a card, and one press records both.
+  const looks = page.getByRole('region', { name: /looks on one walk/ })
+  await hand.tap(looks.getByRole('button', { name: 'All that is sure' }))
+  await hand.tap(looks.getByText('Swale runs past both ends'))
+  await hand.tap(looks.getByRole('button', { name: 'Record 2 looks' }))
+  await page.waitForTimeout(1500)
+  await page.screenshot({ path: '/tmp/shots/sm.png', fullPage: true })
+  console.log((await now(page).innerText()).replace(/\n+/g, ' | '))
+  notMore('smallest wall, phone, nothing to its released final', [hand.taps, hand.fields])
   await phone.close()
+  await inspector.close()
 })
 
 test('a course of a wall: one number, one press', async ({ context, browser, page }) => {

@@ -315,9 +315,10 @@ export function densityReport(state: WallState, key?: string): { tests: readonly
     tests.push(...here)
     const section = state.layout.plan.sections.find((s) => s.id === step.section)
     if (tableOf(state.layout.plan) > 1) {
-      const mine = owedByLift(state, step.key, section ? section.to - section.from : 0, here)
-      wanted += mine.wanted
-      owed += mine.owed
+      for (const lift of owedByLift(state, step.key, section ? section.to - section.from : 0, here)) {
+        wanted += lift.wanted
+        owed += lift.owed
+      }
       continue
     }
     const lifts = new Set(log.filter((e) => e.entry.kind === 'lift' && live(state, e.entry.id)).map((e) => (e.entry.data as LiftData).lift))
@@ -337,7 +338,12 @@ export function densityReport(state: WallState, key?: string): { tests: readonly
 }
 
 /** Tests owed lift by lift: a lift that was tested twice pays for no other, and what sets hard is not tested for density. */
-function owedByLift(state: WallState, key: string, length: number, tests: readonly DensityHere[]): { wanted: number; owed: number } {
+function owedByLift(
+  state: WallState,
+  key: string,
+  length: number,
+  tests: readonly DensityHere[],
+): { lift: number; parts: readonly LiftData[]; wanted: number; owed: number }[] {
   const placed = new Map<number, LiftData[]>()
   for (const { entry } of state.logs.get(key)?.work ?? []) {
     const d = entry.data as LiftData
@@ -345,20 +351,31 @@ function owedByLift(state: WallState, key: string, length: number, tests: readon
     if (entry.kind !== 'lift' || !live(state, entry.id) || d.poured || tableOf(contextOf(state, entry).layout.plan) === 1) continue
     placed.set(d.lift, [...(placed.get(d.lift) ?? []), d])
   }
-  let [wanted, owed] = [0, 0]
   const { plan } = state.layout
   const work = state.byKey.get(key)?.stage.work
   const byMethod = work?.type === 'lifts' && work.of === 'pad' && schoolBy(plan, 'pad-test') === 'method'
   const every = byMethod ? Number.POSITIVE_INFINITY : limitsOf(plan).testEvery.value
-  for (const [lift, parts] of placed) {
+  return [...placed].map(([lift, parts]) => {
     // A percentage typed with the lift was a test of it before rule table 3; it is a claim, and pays for none.
     const typed = since(plan, 3) ? 0 : parts.filter((d) => d.compaction != null).length
     const given = tests.filter((t) => !t.out && t.data.lift === lift).length + typed
-    const count = testsOwed({ lifts: 1, length, given, every })
-    wanted += count.wanted
-    owed += count.owed
-  }
-  return { wanted, owed }
+    return { lift, parts, ...testsOwed({ lifts: 1, length, given, every }) }
+  })
+}
+
+/**
+ * The lowest lift of a step that still owes a density test, and how it was placed as recorded; undefined where none does, and under rule
+ * table 1, which counts no single lift.
+ *
+ * @example nextTest(state, 'pad|A|')?.lift // 2
+ */
+export function nextTest(state: WallState, key: string): { readonly lift: number; readonly parts: readonly LiftData[] } | undefined {
+  const step = state.byKey.get(key)
+  const section = state.layout.plan.sections.find((s) => s.id === step?.section)
+  if (!step || tableOf(state.layout.plan) === 1) return undefined
+  return owedByLift(state, key, section ? section.to - section.from : 0, densityReport(state, key).tests)
+    .filter((l) => l.owed > 0)
+    .sort((a, b) => a.lift - b.lift)[0]
 }
 
 /** The elevation of the trench bottom and the pad at a station, m. */

@@ -81,3 +81,11 @@ export const knownLift = (state: WallState, stage: string): Known<Pick<LiftData,
     const { plant, fill } = e.data as LiftData
     return e.where.stage === stage ? { plant, fill } : undefined
   })
+
+/**
+ * How the density of a stage was tested last, in any section, and why not where it could not be; undefined where nothing was tested.
+ *
+ * @example knownMethod(state, 'pad')?.value.method // 'gauge'
+ */
+export const knownMethod = (state: WallState, stage: string): Known<Pick<DensityData, 'method' | 'untestable'>> | undefined =>
+  newest(state, 'density', (e) => (e.where.stage === stage ? (e.data as DensityData) : undefined))

@@ -16,7 +16,7 @@ import {
 } from '@stone-tally/core'
 import { type ReactNode, useState } from 'react'
 import styled from 'styled-components'
-import { Button, Caution, Condensed, Row, Stack } from '@/ui/controls'
+import { Button, Caution, Condensed, Quiet, Row, Stack } from '@/ui/controls'
 import { usePreferences } from '@/ui/preferences'
 import { Words } from '@/ui/words'
 import { DiaryList } from './diary'
@@ -47,6 +47,7 @@ export function StepCard({
   onStep,
   onNext,
   wall,
+  above = false,
 }: {
   state: WallState
   step: Step
@@ -59,7 +60,11 @@ export function StepCard({
   onStep(key: string): void
   onNext(): void
   wall: string
+  /** Is its work asked for on a card above, together with what follows? Then it is opened by itself only when somebody wants to. */
+  above?: boolean
 }) {
+  const [opened, setOpened] = useState<string>()
+  const alone = opened === step.key || isTyping(step.key)
   const [rechecking, setRecheck] = useState<{ id: string; station?: number | undefined; offset?: number | undefined }>()
   const status = statusOf(state, step)
   const { units } = usePreferences()
@@ -128,7 +133,17 @@ export function StepCard({
         <TodayPanel needs={today} me={me} record={record} wall={wall} person={knownPerson(state)} soil={soilHere(state, step.section)} />
       ) : null}
       {stands.length > 0 ? <GatePanel key={`g${step.key}`} state={state} step={step} me={me} record={record} onStep={onStep} /> : null}
-      {Panel && !blocked && (status.state !== 'done' || status.hold === 'rejected' || recheck || isTyping(`${step.key}`)) && mayDo && !unitRecheck ? (
+      {above && !alone && !recheck && !blocked ? (
+        <Row>
+          <Quiet onPress={() => setOpened(step.key)}>Record this look by itself</Quiet>
+        </Row>
+      ) : null}
+      {Panel &&
+      (!above || alone || recheck) &&
+      !blocked &&
+      (status.state !== 'done' || status.hold === 'rejected' || recheck || isTyping(step.key)) &&
+      mayDo &&
+      !unitRecheck ? (
         <Panel
           key={`w${step.key}`}
           state={state}

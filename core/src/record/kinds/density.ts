@@ -2,7 +2,9 @@ import { fail, ok, type Result } from '../../base/result'
 import { said } from '../../base/said'
 import { choice, type InferType, optionalChoice, optionalQuantity, optionalRecord, optionalText, quantity, record } from '../../base/schema'
 import { type Curve, GRAINS, gaugeReading, judgeDensity, looksLikeShare, sandCone, standardCounts, WINDOWS } from '../../ground'
+import type { Layout } from '../../layout'
 import { limitsOf, type Ruled, schoolBy, tableOf } from '../../rules'
+import type { Stage } from '../../systems'
 import { formatStation } from '../../units/length'
 import type { Entry } from '../entry'
 import { type CurveData, curveOf } from './curve'
@@ -110,6 +112,16 @@ function checkRecord(d: DensityData, { layout, stage }: Context): Result<true> {
   if (d.untestable === 'oversize' && (d.oversize ?? 0) <= limit)
     return fail('data.oversize', `${d.oversize} % of coarse stones can be tested; over ${limit} % a method record serves`)
   return ok(true)
+}
+
+/**
+ * Is a stage's density proven by how it was done: a pad whose rules say so, or one without fines, which no test measures.
+ *
+ * @example provenByMethod(layout, layout.system.stages.find((s) => s.id === 'pad')) // false: a dense graded pad is tested
+ */
+export function provenByMethod(layout: Layout, stage: Stage | undefined): boolean {
+  if (stage?.work.type !== 'lifts' || stage.work.of !== 'pad') return false
+  return schoolBy(layout.plan, 'pad-test') === 'method' || layout.building.foundation.drains
 }
 
 export const density = defineKind({

@@ -1,7 +1,7 @@
 'use client'
 
 import { type Step, titleOf } from '@stone-tally/core'
-import { LooksCard, Meanwhile, Others, SectionChoice, StepCard, useHere } from '@/features/wall'
+import { LooksCard, Meanwhile, Others, SectionChoice, StepCard, useHere, useLooks } from '@/features/wall'
 import { Quiet, Row, Stack } from '@/ui/controls'
 import { CourseSheetCard } from './course-sheet'
 import type { BoardState } from './use-board'
@@ -23,6 +23,8 @@ function Coming({ step, lost }: { step: Step | undefined; lost: boolean }) {
 export function NowCard({ of }: { of: BoardState }) {
   const { wall, me } = useHere()
   const { feed, state, layout, section, step, status } = of
+  const looks = useLooks(state, feed.loaded && !of.elsewhere && status?.open.length === 0 ? step : undefined, me)
+  const together = looks.length > 0
   return (
     <section className="now" id="work" aria-label="Now" ref={of.card} tabIndex={-1} onFocus={of.began} data-coming={feed.loaded ? undefined : true}>
       <Row style={{ marginBottom: 10, justifyContent: 'space-between', alignItems: 'center', gap: 6 }}>
@@ -57,7 +59,7 @@ export function NowCard({ of }: { of: BoardState }) {
               typing={step.stage.work.type !== 'readings'}
             />
           ) : null}
-          {!of.elsewhere && status.open.length === 0 ? <LooksCard key={step.key} state={state} step={step} me={me} record={feed.record} /> : null}
+          {together ? <LooksCard key={step.key} state={state} step={step} looks={looks} record={feed.record} /> : null}
           <StepCard
             state={state}
             step={step}
@@ -70,6 +72,7 @@ export function NowCard({ of }: { of: BoardState }) {
             onStep={of.goTo}
             onNext={of.follow}
             wall={wall}
+            above={together}
           />
           {of.isNext ? <Meanwhile section={section} /> : null}
         </Stack>

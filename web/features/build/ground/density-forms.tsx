@@ -11,18 +11,22 @@ import {
   formatStation,
   type Instrument,
   knownApparatus,
+  knownMethod,
   lineOf,
   looksLikeShare,
   type Measure,
+  nextTest,
   type Problem,
+  provenByMethod,
   say,
+  stepKey,
   tableOf,
   typedAmount,
   unitOf,
 } from '@stone-tally/core'
 import { useState } from 'react'
 import { TakeReading } from '@/features/instruments'
-import { useRecord, useTypedForm } from '@/features/wall'
+import { Foretold, foreseen, useRecord, useTypedForm } from '@/features/wall'
 import { Button, Caution, Choice, Field, NowButton, Problems, Row, Stack } from '@/ui/controls'
 import { Judgement } from '@/ui/figure'
 import { fromWords } from '@/ui/known-words'
@@ -37,6 +41,7 @@ export function TestForm({
   section,
   station,
   units,
+  me,
   record,
   curve,
   stage,
@@ -50,19 +55,23 @@ export function TestForm({
   lifts: number
   recheck: string | undefined
 }) {
-  const [method, setMethod] = useState<DensityData['method']>('sand-cone')
+  const before = knownMethod(state, stage)?.value
+  // As this stage was tested last; a pad whose method is its proof, or that has no fines, by what was seen.
+  const [method, setMethod] = useState<DensityData['method']>(
+    before?.method ?? (provenByMethod(state.layout, state.byStage.get(stage)) ? 'record' : 'sand-cone'),
+  )
   const of = recheck ? state.byId.get(recheck)?.entry : undefined
   // What cone and gauge were calibrated to stands as it was used here last: nobody can guess another one.
   const [cone, gauge] = [knownApparatus(state, 'sand-cone'), knownApparatus(state, 'gauge')]
   const shown = (value: number | undefined, measure: Measure) => (value === undefined ? '' : typedAmount(value, measure, units))
   const { v, set, letGo } = useTypedForm<Readonly<Record<string, string>>>(`density ${stage} ${section} ${course ?? ''} ${recheck ?? ''} ${units}`, {
-    lift: `${(of?.data as DensityData | undefined)?.lift ?? lifts}`,
+    lift: `${(of?.data as DensityData | undefined)?.lift ?? nextTest(state, stepKey({ stage, section, course }))?.lift ?? lifts}`,
     coneMass: shown(cone?.value.coneMass, 'mass'),
     sandDensity: shown(cone?.value.sandDensity, 'density'),
     densityReference: `${gauge?.value.densityReference ?? ''}`,
     moistureReference: `${gauge?.value.moistureReference ?? ''}`,
     seen: '',
-    untestable: '',
+    untestable: before?.untestable ?? '',
     oversize: '',
   })
   const { lift = '', seen = '', untestable = '', oversize = '' } = v
@@ -137,6 +146,11 @@ export function TestForm({
       setSure(false)
     }
   }
+  // Why a method record would not be taken is said before it is pressed.
+  const told =
+    method === 'record' && seen.trim().length > 2
+      ? foreseen(state, me, { kind: 'density', where: { stage, section, ...(course === undefined ? {} : { course }), station: at }, data })
+      : undefined
   const share = looksLikeShare(number('moisture'))
   const lab = curve ? curveOf(curve.data) : undefined
   return (
@@ -193,6 +207,7 @@ export function TestForm({
           ) : null}
         </>
       ) : null}
+      {told?.refused ? <Foretold of={told} otherwise="" /> : null}
       {method === 'gauge' ? (
         <TakeReading
           kind="density-gauge"

@@ -32,7 +32,7 @@ import { useRecord } from './use-record'
 const NOT = '!'
 
 /** A checklist: every item is a person's word; what can be measured with it is measured. */
-export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
+export function CheckWork({ state, step, status, me, record, recheck }: WorkProps) {
   const { units } = usePreferences()
   const work = step.stage.work.type === 'check' ? step.stage.work : undefined
   const items = work?.items ?? []
@@ -52,19 +52,17 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   const setTicked = (list: readonly string[]) => setTicks(list.join(','))
   // What is looked at again is measured again; what was measured before a list was whole stands.
   const measuredBefore = recheck ? [] : (before?.measured ?? [])
+  const sizesBefore: Readonly<Record<string, string>> = Object.fromEntries(
+    measuredBefore.flatMap(({ id, value }) => {
+      const m = measures.find((x) => x.id === id)
+      return m ? [[id, m.of === 'count' ? `${value}` : typedAmount(value, measureIn(m), units)]] : []
+    }),
+  )
   const {
     v: sizes,
     set: setSizes,
     letGo: noSizes,
-  } = useTypedForm<Readonly<Record<string, string>>>(
-    `${step.key}|${recheck?.id ?? ''}|${units}`,
-    Object.fromEntries(
-      measuredBefore.flatMap(({ id, value }) => {
-        const m = measures.find((x) => x.id === id)
-        return m ? [[id, m.of === 'count' ? `${value}` : typedAmount(value, measureIn(m), units)]] : []
-      }),
-    ),
-  )
+  } = useTypedForm<Readonly<Record<string, string>>>(`${step.key}|${recheck?.id ?? ''}|${units}`, sizesBefore)
   const [until, setUntil, noUntil] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'until', before?.until ?? '')
   const [detail, setDetail, noDetail] = useTyped(`${step.key}|${recheck?.id ?? ''}`, 'detail', before?.detail ?? '')
   const { busy, problems, setProblems, go } = useRecord(record)
@@ -111,6 +109,17 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
   // What may not be there is asked, never sworn to by a press for all.
   const sure = items.filter((i) => !(i.maybe && mayNot)).map((i) => i.id)
   const left = sure.filter((id) => !given.includes(id))
+  // What stands in the record already is not recorded over and over: it takes something new, or a re-check.
+  const same =
+    !recheck &&
+    before !== undefined &&
+    status.hold !== 'rejected' &&
+    status.unmatched.length === 0 &&
+    sameSet(ticked, before.confirmed) &&
+    sameSet(none, before.none ?? []) &&
+    until.trim() === (before.until ?? '') &&
+    detail.trim() === (before.detail ?? '') &&
+    measures.every((m) => (sizes[m.id]?.trim() ?? '') === (sizesBefore[m.id] ?? ''))
   const missing = [
     ...items.filter((i) => !ticked.includes(i.id) && !none.includes(i.id)).map((i) => i.text.toLowerCase()),
     ...measures.filter((m) => !typed.some((t) => t.id === m.id)).map((m) => m.text.toLowerCase()),
@@ -159,15 +168,18 @@ export function CheckWork({ state, step, me, record, recheck }: WorkProps) {
             All of these
           </Button>
         ) : null}
-        <NowButton style={{ flex: 1 }} isDisabled={busy || given.length === 0} onPress={() => put(ticked)}>
+        <NowButton style={{ flex: 1 }} isDisabled={busy || given.length === 0 || same} onPress={() => put(ticked)}>
           {recheck ? 'Record re-check' : `Record ${count} of ${total}`}
           {missing.length > 0 ? ` · missing: ${listed(missing)}` : ''}
         </NowButton>
       </RecordRow>
+      {same ? <p style={{ fontSize: 15, color: 'var(--soft)' }}>This stands in the record as it is here.</p> : null}
       <Problems list={problems} />
     </WorkStack>
   )
 }
+
+const sameSet = (a: readonly string[], b: readonly string[]) => a.length === b.length && a.every((x) => b.includes(x))
 
 /** The last that was said of a list, or the finding that is looked at again. */
 function saidBefore(state: WorkProps['state'], step: WorkProps['step'], finding: string | undefined): CheckData | undefined {

@@ -16,23 +16,30 @@ const Card = styled.section`
 /** Before an item that is said not to apply. */
 const NOT = '!'
 
+/** Looks that follow one another from here and share a card; fewer than two share none. */
+export function useLooks(state: WallState, step: Step | undefined, me: Me): ReturnType<typeof looksFrom> {
+  const at = useNow(state)
+  return useMemo(() => {
+    const looks = at === undefined || !step || !mayRecord(me.role, 'check') ? [] : looksFrom(state, step, at)
+    return looks.length < 2 ? [] : looks
+  }, [state, step, at, me.role])
+}
+
 /** Looks that follow one another on one card: ticked on one walk, each kept as an entry of its own. */
 export function LooksCard({
   state,
   step,
-  me,
+  looks,
   record,
 }: {
   state: WallState
   step: Step
-  me: Me
+  /** What shares the card, `useLooks`. */
+  looks: ReturnType<typeof looksFrom>
   record(facts: readonly Fact[]): Promise<RecordResult>
 }) {
-  const at = useNow(state)
-  const looks = useMemo(() => (at === undefined ? [] : looksFrom(state, step, at)), [state, step, at])
   const [ticks, setTicks, noTicks] = useTyped(`looks ${step.key}`, 'ticked')
   const { busy, problems, go } = useRecord(record)
-  if (looks.length < 2 || !mayRecord(me.role, 'check')) return null
   const given: readonly string[] = ticks === '' ? [] : ticks.split('|')
   const set = (list: readonly string[]) => setTicks(list.join('|'))
   const mayNot = since(state.layout.plan, 2)
