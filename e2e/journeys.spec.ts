@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Locator, Page } from '@playwright/test'
 import { stepKey, type Where } from '@stone-tally/core'
+import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { bring, expect, newWall, openBoard, post, ready, signIn, test, upTo, url } from './site'
 
 /** Counts what a person does: presses, fields that are filled in, and pages that are gone to. */
@@ -108,12 +109,17 @@ test('the smallest wall, on a phone: from nothing to its released final', async 
   // The two looks that are left share a card, and one press records both.
   const looks = page.getByRole('region', { name: /looks on one walk/ })
   await hand.tap(looks.getByRole('button', { name: 'All that is sure' }))
-  await hand.tap(looks.getByText('Swale runs past both ends'))
+  await hand.tap(looks.getByText('Swale runs past both ends', { exact: true }))
   await hand.tap(looks.getByRole('button', { name: 'Record 2 looks' }))
-  await page.waitForTimeout(1500)
-  await page.screenshot({ path: '/tmp/shots/sm.png', fullPage: true })
-  console.log((await now(page).innerText()).replace(/\n+/g, ' | '))
-  notMore('smallest wall, phone, nothing to its released final', [hand.taps, hand.fields])
+  await expect(now(page).getByText(/It waits for the inspector/)).toBeVisible()
+  const theirs = await inspector.newPage()
+  await theirs.goto(page.url())
+  const other = new Hand(theirs)
+  await other.fill(theirs.getByLabel(/^What was seen/), 'walked along it')
+  await other.tap(theirs.getByRole('button', { name: 'Release', exact: true }))
+  await expect(now(page).getByText(/is complete/)).toBeVisible()
+  // Two places: the planner and the Board.
+  notMore('smallest wall, phone, nothing to its released final', [hand.taps + other.taps, hand.fields + other.fields, hand.pages.size])
   await phone.close()
   await inspector.close()
 })
@@ -173,4 +179,42 @@ test('from the Yard to the wall last worked on by one key', async ({ context, br
   await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()
   notMore('Yard to the wall last worked on, keys', [1])
   await inspector.close()
+})
+
+test('by keyboard: from signing in to a recorded course', async ({ context, browser, page }) => {
+  const [crew, inspector] = [await browser.newContext(), await browser.newContext()]
+  await signIn(crew, 'foreman')
+  await signIn(inspector, 'inspector')
+  const wall = await newWall(crew, 'Course by keys')
+  await bring(crew, inspector, wall, 'grid')
+  await Promise.all([crew.close(), inspector.close()])
+  let keys = 0
+  const press = async (key: string) => {
+    await page.keyboard.press(key)
+    keys++
+  }
+  const { email } = DEMO_PEOPLE.find((p) => p.role === 'foreman') ?? { email: '' }
+  await page.goto(`${url()}/sign-in`)
+  await ready(page)
+  // The first field has the focus; what is typed is text, what moves and sends is counted.
+  await expect(page.getByLabel('E-mail')).toBeFocused()
+  await page.keyboard.type(email)
+  await press('Tab')
+  await page.keyboard.type(DEMO_PASSWORD)
+  await press('Enter')
+  await expect(page.getByRole('heading', { level: 2 }).filter({ hasText: 'Course by keys' })).toBeVisible()
+  await ready(page)
+  await press('1')
+  await page.waitForURL(new RegExp(`/walls/${wall}`))
+  await expect(page.getByLabel(/^Rod reading at/)).toBeVisible()
+  await press('Alt+2')
+  const sheet = page.getByRole('region', { name: 'Course 2 in one go' })
+  await expect(sheet).toBeVisible()
+  // A digit typed anywhere is the largest deviation of the course.
+  await press('2')
+  await expect(sheet.getByLabel(/^Largest deviation of level/)).toHaveValue('2')
+  await press('Enter')
+  await expect(sheet).toHaveCount(0)
+  notMore('sign-in to a recorded course, keys', [keys])
+  await context.close()
 })

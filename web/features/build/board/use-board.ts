@@ -98,15 +98,18 @@ export function useBoard({ open, from, seen }: Opened) {
   useEffect(() => {
     const onKey = (e: globalThis.KeyboardEvent) => {
       const on = document.activeElement
-      if (isWriting(on) || e.ctrlKey || e.metaKey) return
+      if (e.ctrlKey || e.metaKey) return
+      // The other section is gone to out of a field as well: the first reading has the focus already.
       if (e.altKey) {
         const to = layout.plan.sections[Number(e.key) - 1]
         if (to) {
+          e.preventDefault()
           setSection(to.id)
           follow()
         }
         return
       }
+      if (isWriting(on)) return
       if (e.key === '?') setHelp(true)
       else if (e.key === 'n') follow()
       else if (e.key === '[') move(-1)

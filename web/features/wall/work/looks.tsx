@@ -40,8 +40,8 @@ export function LooksCard({
 }) {
   const [ticks, setTicks, noTicks] = useTyped(`looks ${step.key}`, 'ticked')
   const { busy, problems, go } = useRecord(record)
-  const given: readonly string[] = ticks === '' ? [] : ticks.split('|')
-  const set = (list: readonly string[]) => setTicks(list.join('|'))
+  const given: readonly string[] = ticks === '' ? [] : ticks.split('\n')
+  const set = (list: readonly string[]) => setTicks(list.join('\n'))
   const mayNot = since(state.layout.plan, 2)
   const all = looks.flatMap(({ step: s, items }) => items.map((i) => ({ ...i, key: `${s.key} ${i.id}`, maybe: i.maybe === true && mayNot })))
   const sure = all.filter((i) => !i.maybe).map((i) => i.key)
