@@ -61,6 +61,46 @@ test('a wall of 22 m: named, high, on its unit, with what it holds', async ({ co
   notMore('22 m wall planned: name, length, height, system', [hand.taps, hand.fields])
 })
 
+test('a wall of 22 m with a corner, an arc, a step and two layers', async ({ context, page }) => {
+  await signIn(context, 'foreman')
+  await page.goto(`${url()}/walls/new`)
+  await ready(page)
+  const hand = new Hand(page)
+  const point = async (east: string, north?: string) => {
+    await hand.fill(page.getByLabel('Easting'), east)
+    if (north) await hand.fill(page.getByLabel('Northing'), north)
+  }
+  await hand.tap(page.getByRole('button', { name: /^Sketch its line/ }))
+  await point('10')
+  await hand.tap(page.getByRole('button', { name: 'One more point' }))
+  await point('10', '5')
+  await hand.tap(page.getByRole('button', { name: 'One more point' }))
+  await point('4', '5')
+  await hand.tap(page.getByRole('button', { name: 'Point before' }))
+  await hand.fill(page.getByLabel(/^Radius/), '4')
+  await hand.tap(page.getByRole('button', { name: /^Take this line, 21.78/ }))
+  await hand.fill(page.getByLabel('Name', { exact: true }).first(), 'Bend at the slip')
+  await hand.fill(page.getByLabel('Height, m', { exact: true }), '0.8')
+  await hand.tap(page.getByRole('button', { name: /^Next: System and unit/ }))
+  await hand.tap(page.getByRole('button', { name: 'Hollow-core segmental block', exact: true }))
+  await hand.tap(page.getByRole('button', { name: /^Next: Ground and heights/ }))
+  // The ground rises towards the end, and the pad steps with it.
+  await hand.fill(page.getByLabel('Toe, m', { exact: true }).last(), '0.4')
+  await hand.fill(page.getByLabel('Top, m', { exact: true }).last(), '1.2')
+  await hand.tap(page.getByText('Layers', { exact: true }).first())
+  await hand.tap(page.getByRole('button', { name: 'Add a layer' }))
+  await hand.fill(page.getByLabel('On top of course'), '1')
+  await hand.fill(page.getByLabel('Length from face, m'), '1.2')
+  await hand.fill(page.getByLabel('Type', { exact: true }), 'G40')
+  await hand.tap(page.getByRole('button', { name: 'Add a layer' }))
+  // The second is of the same roll, and as long.
+  await hand.fill(page.getByLabel('On top of course').last(), '3')
+  await expect(page.getByText(/[2-9] pad steps/)).toBeVisible()
+  await hand.tap(page.getByRole('button', { name: 'Make the wall' }))
+  await expect(page.getByRole('heading', { name: 'Services located' })).toBeVisible()
+  notMore('22 m wall planned: corner, arc, step, two layers', [hand.taps, hand.fields])
+})
+
 test('the smallest wall, on a phone: from nothing to its released final', async ({ browser }) => {
   const small = { viewport: { width: 390, height: 844 }, hasTouch: true }
   const phone = await browser.newContext(small)
@@ -85,7 +125,10 @@ test('the smallest wall, on a phone: from nothing to its released final', async 
   await hand.fill(page.getByLabel(/^Ground in front falls/), '0')
   await expect(page.getByText(/As it stands nobody may dig/)).toHaveCount(0)
   await hand.tap(page.getByRole('button', { name: 'Make the wall' }))
-  const card = (title: string, part = '') => expect(now(page).getByRole('heading', { name: title })).toBeVisible().then(() => expect(now(page).getByText(part).first()).toBeVisible())
+  const card = (title: string, part = '') =>
+    expect(now(page).getByRole('heading', { name: title }))
+      .toBeVisible()
+      .then(() => expect(now(page).getByText(part).first()).toBeVisible())
   const done = async () => {
     await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
     await hand.tap(now(page).getByRole('button', { name: /^Record (\d+) of \1/ }))

@@ -120,8 +120,8 @@ export const blockQuestions = (kinds: readonly string[] = BUILT_FOUNDATIONS): re
     of: 'list',
     columns: [
       { id: 'course', label: 'On top of course', of: 'number' },
-      { id: 'length', label: 'Length from face', of: 'length' },
-      { id: 'type', label: 'Type', of: 'text' },
+      { id: 'length', label: 'Length from face', of: 'length', again: true },
+      { id: 'type', label: 'Type', of: 'text', again: true },
     ],
     least: 0,
     add: 'Add a layer',
@@ -135,7 +135,7 @@ export const blockQuestions = (kinds: readonly string[] = BUILT_FOUNDATIONS): re
     one: 'Roll',
     of: 'list',
     columns: [
-      { id: 'type', label: 'Roll of type', of: 'text' },
+      { id: 'type', label: 'Roll of type', of: 'text', again: true },
       { id: 'width', label: 'Wide', of: 'length' },
       { id: 'length', label: 'Long', of: 'length' },
     ],

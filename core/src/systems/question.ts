@@ -18,6 +18,8 @@ export interface QuestionColumn {
   readonly of: QuestionOf
   /** What a new first line begins with. */
   readonly begin?: string
+  /** A new line begins with what the line before it says: the next layer is mostly of the same roll. */
+  readonly again?: true
   /** May be left empty. */
   readonly optional?: true
 }

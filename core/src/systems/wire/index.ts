@@ -97,9 +97,9 @@ const questions: readonly Question[] = [
     columns: [
       { id: 'from', label: 'From course', of: 'number', begin: '1' },
       { id: 'section', label: 'Section, if one', of: 'text', optional: true },
-      { id: 'type', label: 'Type', of: 'text' },
-      { id: 'length', label: 'Into the fill', of: 'length' },
-      { id: 'wire', label: 'Wire', of: 'small' },
+      { id: 'type', label: 'Type', of: 'text', again: true },
+      { id: 'length', label: 'Into the fill', of: 'length', again: true },
+      { id: 'wire', label: 'Wire', of: 'small', again: true },
     ],
     least: 1,
     stands: 'as long as the share of the height that holds a mass together; an engineer’s plan rules',

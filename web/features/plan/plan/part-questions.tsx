@@ -1,8 +1,8 @@
 import { answerIn, type Question, type QuestionOf, startDef, unitOf } from '@stone-tally/core'
 import { type CSSProperties, type ReactNode, useState } from 'react'
-import { type Control, Controller, type FieldPath, useFieldArray } from 'react-hook-form'
+import { type Control, Controller, type FieldPath, useFieldArray, useWatch } from 'react-hook-form'
 import { Caution, Choice, Quiet, Row, Small } from '@/ui/controls'
-import type { Draft } from './draft-fields'
+import type { Draft, Line } from './draft-fields'
 import { Grid, Lines, Part } from './form-parts'
 import { type Asking, emptyLine, isAsked, PART_ROOT, type Root, shownAs } from './part'
 
@@ -129,6 +129,7 @@ function QuestionLines({
 }) {
   const [why, setWhy] = useState<string>()
   const lines = useFieldArray({ control, name: `${root[1]}.${q.id}` })
+  const typed = useWatch({ control, name: `${root[1]}.${q.id}`, disabled: !q.columns.some((c) => c.again) }) as readonly Line[] | undefined
   const units = u === 'm' ? 'metric' : 'imperial'
   const stand = lines.fields.length === 0 && q.stands !== undefined ? ((answerIn(data, q.at) ?? []) as Record<string, unknown>[]) : undefined
   const shown = (row: Record<string, unknown>) => Object.fromEntries(q.columns.map((c) => [c.id, shownAs(c.of, row[c.id], units)]))
@@ -169,7 +170,7 @@ function QuestionLines({
         {stand && stand.length > 0 ? (
           <Quiet onPress={() => lines.replace(stand.map((row) => ({ cells: shown(row) })))}>Type other {q.label.toLowerCase()}</Quiet>
         ) : null}
-        <Quiet onPress={() => lines.append(emptyLine(q, lines.fields.length === 0))}>{q.add}</Quiet>
+        <Quiet onPress={() => lines.append(emptyLine(q, lines.fields.length === 0, typed?.[lines.fields.length - 1]))}>{q.add}</Quiet>
         {q.proposed && onPropose ? <Quiet onPress={() => setWhy(onPropose(q.id))}>Propose by the rules</Quiet> : null}
       </Row>
       {why ? <Caution>{why}</Caution> : null}

@@ -76,9 +76,9 @@ export function startTexts(system: WallSystem, unit: Unit, starts: Starts, units
 }
 const standsOf = (system: Asking, id: string) => system.questions.some((q) => q.of === 'list' && q.id === id && q.stands !== undefined)
 
-/** An empty line of a list; the first begins with what its columns say. */
-export const emptyLine = (q: Extract<Question, { of: 'list' }>, first = false): Line => ({
-  cells: Object.fromEntries(q.columns.map((c) => [c.id, first ? (c.begin ?? '') : ''])),
+/** A new line of a list: the first begins with what its columns say, another with what repeats of the line before it. */
+export const emptyLine = (q: Extract<Question, { of: 'list' }>, first = false, before?: Line): Line => ({
+  cells: Object.fromEntries(q.columns.map((c) => [c.id, first ? (c.begin ?? '') : c.again ? (before?.cells[c.id] ?? '') : ''])),
 })
 
 /** Is a question asked with these answers? @example isAsked(question, draft.part) */
