@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Locator, Page } from '@playwright/test'
 import { stepKey, type Where } from '@stone-tally/core'
+import { built, ENGINEERED, smallPlan } from '../core/test/plans'
 import { DEMO_PASSWORD, DEMO_PEOPLE } from '../demo/load'
 import { bring, expect, newWall, openBoard, post, ready, signIn, test, upTo, url } from './site'
 
@@ -164,6 +165,105 @@ test('the smallest wall, on a phone: from nothing to its released final', async 
   // Two places: the planner and the Board.
   notMore('smallest wall, phone, nothing to its released final', [hand.taps + other.taps, hand.fields + other.fields, hand.pages.size])
   await phone.close()
+  await inspector.close()
+})
+
+test('services to the released pad of 22 m, its cut under 1.2 m', async ({ context, browser, page }) => {
+  const inspector = await browser.newContext()
+  await signIn(context, 'foreman')
+  await signIn(inspector, 'inspector')
+  const made = await post(context, '/api/walls', {
+    plan: built({
+      ...smallPlan,
+      ...ENGINEERED,
+      name: 'Counted pad',
+      length: 22,
+      grades: [
+        { station: 0, toe: 10, top: 10.8 },
+        { station: 22, toe: 10, top: 10.8 },
+      ],
+      pad: { ...smallPlan.pad, material: 'open-graded' },
+      sections: [{ id: 'A', from: 0, to: 22 }],
+      drain: {
+        ...smallPlan.drain,
+        outlets: [
+          { station: 0, invert: 9.85 },
+          { station: 22, invert: 9.85 },
+        ],
+      },
+    }),
+  })
+  expect(made.status(), await made.text()).toBe(201)
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`${url()}/walls/${id}`)
+  await ready(page)
+  const hand = new Hand(page)
+  const theirs = await inspector.newPage()
+  const other = new Hand(theirs)
+  const card = (title: string) => expect(now(page).getByRole('heading', { name: title, exact: true })).toBeVisible()
+  const done = async () => {
+    await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
+    await hand.tap(now(page).getByRole('button', { name: /^Record (\d+) of \1/ }))
+  }
+  const released = async () => {
+    await expect(now(page).getByText(/It waits for the inspector/)).toBeVisible()
+    await theirs.goto(`${url()}/walls/${id}`)
+    await other.fill(theirs.getByLabel(/^What was seen/), 'walked along it')
+    await other.tap(theirs.getByRole('button', { name: 'Release', exact: true }))
+  }
+  /** All points of a step off one sheet, by the deviation from the string. */
+  const sheet = async (by: string) => {
+    await hand.tap(now(page).getByText('Deviation', { exact: true }))
+    await hand.tap(now(page).getByRole('button', { name: /^All \d+ points on one sheet/ }))
+    const fields = now(page).getByRole('group', { name: 'All points on one sheet' }).getByRole('textbox')
+    for (let i = 0; i < (await fields.count()); i++) await hand.fill(fields.nth(i), by)
+    await hand.tap(now(page).getByRole('button', { name: /^Record (\d+) of \1 readings/ }))
+  }
+  await card('Services located')
+  await hand.fill(now(page).getByLabel('Last day of the ticket'), '2099-12-31')
+  await done()
+  await card('Set-out verified')
+  await done()
+  await hand.fill(now(page).getByLabel(/^What was seen/), 'line walked')
+  await hand.tap(now(page).getByRole('button', { name: 'Release', exact: true }))
+  await card('Excavation depth')
+  await sheet('2')
+  await card('Subgrade')
+  await hand.tap(
+    now(page)
+      .getByText(/^Organic, soft or wet/)
+      .first(),
+  )
+  await hand.tap(now(page).getByRole('button', { name: /^Not here: Undercut/ }))
+  await done()
+  await hand.tap(now(page).getByRole('link', { name: 'Judge the soil' }))
+  for (const answer of [/^Gravel/, /^None/, /^Gritty/, /^One even colour/, /^None/, /^Dry/, /^Grown/, /^No mark/]) {
+    const first = page.getByRole('group', { name: /\?$/ }).getByRole('button', { name: answer })
+    await hand.tap(first)
+  }
+  await hand.tap(page.getByRole('button', { name: 'Record this soil' }))
+  await expect(page.getByText(/may stay/)).toBeVisible()
+  await hand.tap(page.getByRole('link', { name: 'Board', exact: true }))
+  await card('Subgrade')
+  await released()
+  await card('Pad lifts')
+  for (const lift of [1, 2]) await hand.tap(now(page).getByRole('button', { name: `Record lift ${lift}` }))
+  await card('Pad level')
+  await sheet('1')
+  await hand.tap(now(page).getByRole('link', { name: 'Record the tests' }).first())
+  // One a lift and 15 m: two of each. The form begins at the lift that owes one, and its reason is known from the test before.
+  for (const [i, lift] of [1, 1, 2, 2].entries()) {
+    await expect(page.getByLabel('Lift', { exact: true })).toHaveValue(`${lift}`)
+    await hand.fill(page.getByLabel(/^What was seen: plant/), 'light plate, until nothing moved')
+    if (i === 0) await hand.tap(page.getByText('Stone without fines', { exact: true }))
+    await hand.tap(page.getByRole('button', { name: 'Record the test' }))
+    await expect(page.getByText(new RegExp(`^${3 - i}\\s*tests owed`))).toBeVisible()
+  }
+  await hand.tap(page.getByRole('link', { name: 'Board', exact: true }))
+  await card('Pad level')
+  await released()
+  await expect(now(page).getByRole('heading', { name: 'Pad level', exact: true })).toHaveCount(0)
+  notMore('services to the released pad of 22 m', [hand.taps + other.taps, hand.fields + other.fields])
   await inspector.close()
 })
 

@@ -11,6 +11,7 @@ import { Judgement, Targets } from '@/ui/figure'
 import { usePreferences } from '@/ui/preferences'
 import { ended } from '@/ui/sentence'
 import { useTyped } from '../typed'
+import { ReadingsSheet } from './readings-sheet'
 import { RunAlong } from './run-along'
 import type { WorkProps } from './types'
 import { useReadings } from './use-readings'
@@ -140,6 +141,7 @@ export function ReadingsWork(props: WorkProps) {
         <AriaButton onPress={() => of.typeIn(of.typed.startsWith('-') ? of.typed.slice(1) : `-${of.typed}`)}>±</AriaButton>
       </Pad>
       <Problems list={of.problems} />
+      {recheck ? null : <ReadingsSheet state={state} step={step} record={record} of={of} nameOf={lineAt} />}
       {recheck ? null : <RunAlong state={state} step={step} me={me} record={record} />}
       {of.method === 'rod' && of.hi !== undefined ? <Setup step={step} record={record} benchmark={state.layout.plan.benchmark} again /> : null}
     </WorkStack>

@@ -78,7 +78,7 @@ export function useReadings({ state, step, status, record, recheck, station: at,
   const hi = setup ? (setup.entry.data as SetupData).benchmark + (setup.entry.data as SetupData).backsight : undefined
   const goal = targetAt(state.layout, target, { station, course: step.course })
   const limit = limitAt(state.layout, step.stage, { station, course: step.course })
-  const bare = method === 'deviation' ? smallUnit(units) : units === 'metric' ? 'm' : 'ft'
+  const bare: 'mm' | 'in' | 'm' | 'ft' = method === 'deviation' ? smallUnit(units) : units === 'metric' ? 'm' : 'ft'
   const level = parseAmount(string, 'length', units)
   const from = method === 'rod' ? hi : method === 'string' ? (level.ok ? level.value : undefined) : 0
   const [taken, setTaken] = useState<Instrument>()
@@ -207,6 +207,8 @@ export function useReadings({ state, step, status, record, recheck, station: at,
     busy,
     problems,
     hi,
+    /** What the numbers count from: height of instrument, level of the string, or nothing; m. */
+    from,
     goal,
     limit,
     bare,
