@@ -5,6 +5,7 @@ import { hear } from './tabs'
 /** Where somebody else is on this wall. */
 export interface Other {
   readonly page: string
+  readonly person: string
   readonly name: string
   readonly section?: string | undefined
   readonly step?: string | undefined
@@ -12,7 +13,7 @@ export interface Other {
   /** What of it can be read so far. */
   readonly text?: string | undefined
 }
-type Said = Other & { readonly person: string; readonly gone?: true }
+type Said = Other & { readonly gone?: true }
 
 /** Who is not heard of for so long has gone, ms. */
 const STALE = 45_000

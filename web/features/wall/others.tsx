@@ -38,8 +38,10 @@ export function useOthers(section: string | undefined, step: string | undefined)
       window.removeEventListener('pagehide', gone)
     }
   }, [wall, section, step, live])
-  return others
+  // Cut off from the house nobody is heard to go: who was here then is not said to be here now.
+  return live === 'live' ? others : NOBODY
 }
+const NOBODY: readonly Other[] = []
 
 /** Who else is here, nearest first: at this step, in this section, elsewhere on the wall. */
 export function Others({ section, step }: { section: string | undefined; step: string | undefined }) {
@@ -50,6 +52,8 @@ export function Others({ section, step }: { section: string | undefined; step: s
     <Line role="status" aria-label="Who else is here">
       {[...others]
         .sort((a, b) => at(a) - at(b))
+        // Two devices of one person are one person, where they are nearest.
+        .filter((o, i, all) => all.findIndex((x) => x.person === o.person) === i)
         .slice(0, 4)
         .map(
           (o) =>

@@ -55,12 +55,18 @@ export function useBoard({ open, from, seen }: Opened) {
     if (feed.loaded && stepBefore.current !== stepNow) setStation(undefined)
     stepBefore.current = stepNow
   }, [stepNow, feed.loaded])
-  // What had the focus may be gone after a record: whoever works by keys goes on at the card.
+  // What had the focus may be gone after a record: whoever works by keys goes on at the card, and whoever pressed at its foot sees its head.
   const card = useRef<HTMLElement>(null)
+  const seenStep = useRef(stepNow)
   // biome-ignore lint/correctness/useExhaustiveDependencies: after every entry
   useEffect(() => {
+    const isNew = seenStep.current !== stepNow
+    seenStep.current = stepNow
     const wait = setTimeout(() => {
-      if (document.activeElement === document.body && worked.current) card.current?.focus({ preventScroll: true })
+      if (!worked.current || !card.current) return
+      if (document.activeElement === document.body) card.current.focus({ preventScroll: true })
+      const { top } = card.current.getBoundingClientRect()
+      if (isNew && (top < 0 || top > window.innerHeight / 2)) card.current.scrollIntoView({ block: 'start' })
     }, 50)
     return () => clearTimeout(wait)
   }, [state.seq, stepNow])
