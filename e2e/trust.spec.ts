@@ -87,6 +87,7 @@ test('a passkey: made with a name for the device, and in with it, no password ty
   await page.goto(`${named()}/me`)
   await ready(page)
   await page.getByLabel('What you call this device').fill('Trench phone')
+  await page.getByLabel('Your password, to add one').fill(WORDS)
   await page.getByRole('button', { name: 'Add a passkey' }).click()
   await expect(page.getByText(/Trench phone · made .* not used yet/)).toBeVisible()
   await good(page)

@@ -103,6 +103,7 @@ export interface Database {
   }
   plan_given: { session_id: string; wall_id: string; revision: number; since: Date }
   one_time_link: {
+    id: Generated<string>
     token_hash: string
     company_id: string
     what: 'invite' | 'reset'
@@ -110,6 +111,8 @@ export interface Database {
     name: string
     role: string
     made_by: string
+    /** Whose right it lives by; null where the operator's command made it. */
+    maker: string | null
     made_at: Generated<Date>
     ends_at: Date
     used_at: Date | null

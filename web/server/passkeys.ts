@@ -12,6 +12,7 @@ import { fail, ok, type Result } from '@stone-tally/core'
 import { beginSession, type SignedIn } from './accounts'
 import { wordOf } from './bodies'
 import { database } from './database'
+import { isStill } from './is-still'
 import { networkOf } from './network'
 import { logged } from './security-log'
 import type { Person } from './sessions'
@@ -68,10 +69,12 @@ export async function passkeysOf(person: string): Promise<{ id: string; name: st
   return rows.map((r) => ({ id: r.id, name: r.name, madeAt: r.made_at.toISOString(), usedAt: r.used_at?.toISOString() }))
 }
 
-/** What a browser needs to make a passkey for this person. */
-export async function passkeyWanted(person: Person, headers: Headers): Promise<Result<object>> {
+/** What a browser needs to make a passkey for this person. @param current - their password: another way in is given to nobody but them */
+export async function passkeyWanted(person: Person, current: string, headers: Headers): Promise<Result<object>> {
   const rp = house(headers)
   if (!rp.ok) return rp
+  const still = await isStill(person, current)
+  if (!still.ok) return still
   const have = await database().db.selectFrom('passkey').select(['id', 'transports']).where('person', '=', person.id).execute()
   if (have.length >= MOST) return fail('', `${MOST} passkeys are here already; take one out first`)
   const options = await generateRegistrationOptions({

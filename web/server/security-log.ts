@@ -11,6 +11,7 @@ export type Concern =
   | 'company made'
   | 'person added'
   | 'invitation made'
+  | 'invitation withdrawn'
   | 'invitation used'
   | 'reset link made'
   | 'outside link sent'

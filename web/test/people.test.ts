@@ -2,8 +2,21 @@ import { accountOptions, addPerson, asked, hasPeople, peopleOf, personOf, type S
 import { database } from '../server/database'
 import { watch } from '../server/live'
 import { addressOf, isSecure, networkOf, PEER } from '../server/network'
+import { passkeysOf, passkeyWanted } from '../server/passkeys'
 import { hashed, isPassword, PASSWORD, SignInBusy, wrongPassword } from '../server/passwords'
-import { changePassword, changeRole, companyByOperator, invite, LINK_HOURS, linkFor, removePerson, resetLink, takeLink } from '../server/people'
+import {
+  changePassword,
+  changeRole,
+  companyByOperator,
+  invitationsOf,
+  invite,
+  LINK_HOURS,
+  linkFor,
+  removePerson,
+  resetLink,
+  takeLink,
+  withdraw,
+} from '../server/people'
 import { securityLogOf } from '../server/security-log'
 import { cookieGone, deviceOf, endSession, type Person, sessionsOf, setSessionRule, signOut, tokenOf } from '../server/sessions'
 import { eventStream } from '../server/streams'
@@ -130,7 +143,7 @@ describe('the throttle', () => {
     for (let i = 0; i < 100; i++) expect(said(await signIn({ email: office.email, password: WORD }, from('192.0.2.77')))).toBe('ok')
   })
   test('on a known device too a guess is one of eight', async () => {
-    const pia = await add('Pia', 'crew')
+    const pia = await add('Petra', 'crew')
     const mine = carrying(await enter(pia.email))
     for (let i = 0; i < 8; i++) expect(said(await signIn({ email: pia.email, password: 'wrong wrong' }, mine))).toMatch(/is wrong/)
     expect(said(await signIn({ email: pia.email, password: WORD }, mine))).toMatch(/too many tries/)
@@ -241,6 +254,86 @@ describe('roles and leaving', () => {
     expect((await peopleOf(s.ours)).map((p) => p.name)).not.toContain('Tom')
     expect((await add('Tom', 'crew')).id).not.toBe(tom.id)
     expect(said(await removePerson(office, tom.id, request()))).toMatch(/not a person of your company/)
+  })
+})
+
+describe('nobody comes back', () => {
+  const token = (made: Awaited<ReturnType<typeof invite>>) => {
+    if (!made.ok) throw new Error(said(made))
+    return made.value.token
+  }
+  const joining = (t: string, email: string) => takeLink({ token: t, name: 'Back', email, password: WORD }, from('10.0.4.1'))
+
+  test('an invitation dies with the right of who made it: removed, demoted, or never right', async () => {
+    const [ona, quinn] = [await add('Ona', 'office'), await add('Wanda', 'foreman')]
+    const [asOffice, asCrew, byForeman] = [
+      token(await invite(ona, { role: 'office' }, request())),
+      token(await invite(ona, { role: 'crew', name: 'Ed' }, request())),
+      token(await invite(quinn, { role: 'crew' }, request())),
+    ]
+    expect((await invitationsOf(s.ours)).filter((i) => ['Ona', 'Wanda'].includes(i.by))).toHaveLength(3)
+    // A foreman may still invite the crew, and nobody for the office.
+    expect(said(await changeRole(office, ona.id, 'foreman', request()))).toBe('ok')
+    expect(await linkFor(asOffice)).toBeUndefined()
+    expect(said(await joining(asOffice, 'back@site.example'))).toMatch(/was used, or its time is over/)
+    expect(await linkFor(asCrew)).toBeDefined()
+    expect(said(await removePerson(office, quinn.id, request()))).toBe('ok')
+    expect(said(await joining(byForeman, 'back@site.example'))).toMatch(/was used, or its time is over/)
+    expect((await invitationsOf(s.ours)).filter((i) => ['Ona', 'Wanda'].includes(i.by)).map((i) => i.name)).toEqual(['Ed'])
+  })
+  test('is withdrawn by whoever may make one like it, and by nobody of another company', async () => {
+    const t = token(await invite(office, { role: 'office', name: 'Vera' }, request()))
+    const vera = (await invitationsOf(s.ours)).find((i) => i.name === 'Vera')
+    expect(JSON.stringify(vera)).not.toContain(t)
+    const foreman = await add('Rolf', 'foreman')
+    expect(said(await withdraw(foreman, vera?.id ?? '', request()))).toMatch(/added by the office/)
+    expect(said(await withdraw({ ...office, companyId: s.theirs }, vera?.id ?? '', request()))).toMatch(/no invitation of your company/)
+    expect(said(await withdraw(office, 'nothing', request()))).toMatch(/no invitation of your company/)
+    expect(said(await withdraw(office, vera?.id ?? '', request()))).toBe('ok')
+    expect(said(await withdraw(office, vera?.id ?? '', request()))).toMatch(/no invitation/)
+    expect(said(await joining(t, 'vera@site.example'))).toMatch(/was used, or its time is over/)
+  })
+  test('of links for a new password the newest alone serves, none after any change of it, none of who was removed', async () => {
+    const [nan, helper] = [await add('Nan', 'crew'), await add('Hal', 'office')]
+    const set = (t: string, more: object = {}) => takeLink({ token: t, password: 'gravel heron brass nine', ...more }, from('10.0.4.2'))
+    const [first, second] = [token(await resetLink(office, nan.id, request())), token(await resetLink(office, nan.id, request()))]
+    expect(await linkFor(first)).toBeUndefined()
+    expect(await linkFor(second)).toBeDefined()
+    const here = await asked(carrying(await enter(nan.email)))
+    expect(said(await changePassword(nan, here?.session.id ?? '', { current: WORD, password: 'gravel heron brass nine' }, request()))).toBe('ok')
+    expect(said(await set(second))).toMatch(/was used, or its time is over/)
+    const third = token(await resetLink(helper, nan.id, request()))
+    expect(said(await removePerson(office, helper.id, request()))).toBe('ok')
+    expect(said(await set(third))).toMatch(/was used, or its time is over/)
+    // A passkey somebody left there is named, and decided about.
+    await s.owner.pool.query(
+      `INSERT INTO passkey (id, person, public_key, counter, transports, name) VALUES ('left', $1, '', 0, '[]', 'Old phone')`,
+      [nan.id],
+    )
+    const fourth = token(await resetLink(office, nan.id, request()))
+    expect(said(await set(fourth))).toMatch(/say whether they stay/)
+    expect(said(await set(fourth, { passkeys: 'remove' }))).toBe('ok')
+    expect(await passkeysOf(nan.id)).toEqual([])
+  })
+  test('another passkey is given to who has the password, not to who has the device', async () => {
+    const lou = await add('Lou', 'crew')
+    const named = new Headers({ origin: 'http://localhost:3080' })
+    expect(said(await passkeyWanted(lou, '', named))).toMatch(/not your password/)
+    expect(said(await passkeyWanted(lou, 'nonsense', named))).toMatch(/not your password/)
+    expect(said(await passkeyWanted(lou, WORD, named))).toBe('ok')
+  })
+  test('two of the office who remove or demote each other at once never leave a company without one, 100 times', async () => {
+    const made = await companyByOperator('Race Walls', 'office', 'operator')
+    const two = [await add('Rhea', 'office', made.companyId), await add('Saul', 'office', made.companyId)] as const
+    for (let round = 0; round < 100; round++) {
+      const each = (a: Person, b: Person) =>
+        (round + (a === two[0] ? 0 : 1)) % 2 === 0 || round % 3 === 0 ? removePerson(a, b.id, request()) : changeRole(a, b.id, 'crew', request())
+      const done = await Promise.all([each(two[0], two[1]), each(two[1], two[0])])
+      expect(done.filter((d) => d.ok)).toHaveLength(1)
+      const left = (await peopleOf(made.companyId)).filter((p) => p.role === 'office')
+      expect(left).toHaveLength(1)
+      for (const p of two) await s.owner.pool.query(`UPDATE "user" SET removed_at = NULL, role = 'office', email = $2 WHERE id = $1`, [p.id, p.email])
+    }
   })
 })
 

@@ -60,7 +60,7 @@ function Password() {
 }
 
 function Passkeys() {
-  const { list, problems, remove, name, setName, can, add } = usePasskeys()
+  const { list, problems, remove, name, setName, current, setCurrent, can, add } = usePasskeys()
   return (
     <Part aria-label="Passkeys">
       <h2>Passkeys</h2>
@@ -82,11 +82,19 @@ function Passkeys() {
       ) : null}
       <Row>
         <Field label="What you call this device" value={name} onChange={setName} />
-        <Button onPress={add} isDisabled={!can}>
+        <Field
+          label="Your password, to add one"
+          type="password"
+          autoComplete="current-password"
+          value={current}
+          onChange={setCurrent}
+          error={problems.find((p) => p.field === 'current')?.message}
+        />
+        <Button onPress={add} isDisabled={!can || current === ''}>
           Add a passkey
         </Button>
       </Row>
-      <Problems list={problems} />
+      <Problems list={problems.filter((p) => p.field !== 'current')} />
     </Part>
   )
 }

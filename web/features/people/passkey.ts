@@ -9,9 +9,9 @@ export const hasPasskeys = () => typeof window !== 'undefined' && browserSupport
 
 const GIVEN_UP = fail('', 'nothing was chosen; try again, or use your password')
 
-/** Makes a passkey on this device and keeps what the house needs to know it by. @param name - what its owner calls the device */
-export async function addPasskey(name: string): Promise<Result<true>> {
-  const options = await send<Parameters<typeof startRegistration>[0]['optionsJSON']>('PUT', '/api/me/passkeys')
+/** Makes a passkey on this device and keeps what the house needs to know it by. @param name - what its owner calls the device; @param current - their password */
+export async function addPasskey(name: string, current: string): Promise<Result<true>> {
+  const options = await send<Parameters<typeof startRegistration>[0]['optionsJSON']>('PUT', '/api/me/passkeys', { current })
   if (!options.ok) return options
   const response = await startRegistration({ optionsJSON: options.value }).catch(() => undefined)
   if (!response) return GIVEN_UP

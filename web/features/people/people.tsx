@@ -5,10 +5,11 @@ import { useState } from 'react'
 import type { Me } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Ask, Button, Choice, Field, LinkButton, NowButton, Page, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { momentWords } from '@/ui/day-words'
 import { OrderedTable } from '@/ui/ordered-table'
 import { LinkGiven } from './link-given'
 import { Part } from './me'
-import { type Member, usePeople } from './use-people'
+import { type Invitation, type Member, usePeople } from './use-people'
 
 type Actions = ReturnType<typeof usePeople>
 
@@ -79,8 +80,49 @@ function SessionRule({ rule, acts }: { rule: { idle: number; most: number }; act
   )
 }
 
+/** Invitations nobody has used yet: whoever has their link can come in by it, so each can be taken back. */
+function Invitations({ list, acts }: { list: readonly Invitation[]; acts: Actions }) {
+  const may = (i: Invitation) => acts.adds.some((r) => r === i.role)
+  return (
+    <Part aria-label="Invitations that wait">
+      <h2>Invitations that wait</h2>
+      <ul style={{ listStyle: 'none', margin: 0, padding: 0 }}>
+        {list.map((i) => {
+          const [whom, as] = [i.name || 'whoever has the link', ROLE_NAMES[i.role as Role].toLowerCase()]
+          return (
+            <li key={i.id} style={{ borderTop: '1px solid var(--line)', padding: '8px 0' }}>
+              <Row style={{ alignItems: 'center', justifyContent: 'space-between' }}>
+                <span>
+                  <strong>{`${whom}, as ${as}`}</strong>
+                  <br />
+                  {`by ${i.by}, until ${momentWords(i.endsAt)}`}
+                </span>
+                {may(i) ? (
+                  <Quiet aria-label={`Take back the invitation for ${whom}, as ${as}`} onPress={() => acts.withdraw(i)}>
+                    Take back
+                  </Quiet>
+                ) : null}
+              </Row>
+            </li>
+          )
+        })}
+      </ul>
+    </Part>
+  )
+}
+
 /** People of the company: who, in which role, on how many devices; invited by link, out at once when a phone is lost. */
-export function People({ me, people, rule }: { me: Me; people: readonly Member[]; rule: { idle: number; most: number } }) {
+export function People({
+  me,
+  people,
+  rule,
+  waiting = [],
+}: {
+  me: Me
+  people: readonly Member[]
+  rule: { idle: number; most: number }
+  waiting?: readonly Invitation[]
+}) {
   const acts = usePeople(me, people)
   const [name, setName] = useState('')
   const [role, setRole] = useState<Role>('crew')
@@ -144,6 +186,7 @@ export function People({ me, people, rule }: { me: Me; people: readonly Member[]
             </Stack>
           </Part>
         ) : null}
+        {acts.adds.length > 0 && waiting.length > 0 ? <Invitations list={waiting} acts={acts} /> : null}
         {me.role === 'office' ? <SessionRule rule={rule} acts={acts} /> : null}
         {open ? null : <Problems list={acts.problems} />}
       </Page>

@@ -48,13 +48,15 @@ export const useSessions = () => useMine<Session>('/api/me/sessions')
 export function usePasskeys() {
   const mine = useMine<Key>('/api/me/passkeys')
   const [name, setName] = useState('')
+  const [current, setCurrent] = useState('')
   // Known only in the browser.
   const [can, setCan] = useState(false)
   useEffect(() => setCan(hasPasskeys()), [])
   const add = async () => {
-    if (await mine.did(await addPasskey(name))) setName('')
+    if (await mine.did(await addPasskey(name, current))) setName('')
+    setCurrent('')
   }
-  return { ...mine, name, setName, can, add }
+  return { ...mine, name, setName, current, setCurrent, can, add }
 }
 
 /** A new password in place of the one I have. */

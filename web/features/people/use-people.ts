@@ -14,6 +14,15 @@ export interface Member {
   readonly devices: string
 }
 
+/** An invitation nobody has used yet. */
+export interface Invitation {
+  readonly id: string
+  readonly name: string
+  readonly role: string
+  readonly by: string
+  readonly endsAt: string
+}
+
 /** What can be done with the people of a company, and what became of it. */
 export function usePeople(me: Me, people: readonly Member[]) {
   const [problems, setProblems] = useState<readonly Problem[]>([])
@@ -33,6 +42,7 @@ export function usePeople(me: Me, people: readonly Member[]) {
       taken(await send<Omit<Given, 'what'>>('POST', '/api/people/invite', { role, ...(name.trim() ? { name: name.trim() } : {}) }), (link) =>
         setGiven({ ...link, what: `Invitation${name.trim() ? ` for ${name.trim()}` : ''}` }),
       ),
+    withdraw: async (i: Invitation) => taken(await send('DELETE', `/api/people/invite?id=${encodeURIComponent(i.id)}`), again),
     reset: async (p: Member) =>
       taken(await send<Omit<Given, 'what'>>('POST', '/api/people/link', { id: p.id }), (link) =>
         setGiven({ ...link, what: `${p.name} sets a new password by this link` }),

@@ -2,14 +2,15 @@
 
 import { ROLE_NAMES, type Role } from '@stone-tally/core'
 import { Bar } from '@/ui/bar'
-import { Field, NowButton, Problems, Stack } from '@/ui/controls'
+import { Choice, Field, NowButton, Problems, Stack } from '@/ui/controls'
+import { momentWords } from '@/ui/day-words'
 import { Link } from '@/ui/link'
 import { Narrow } from './sign-in'
 import { useJoin } from './use-join'
 
 /** Where a one-time link leads: an account for who was invited, a new password for who lost theirs. */
 export function Join() {
-  const { link, invited, over, typed: v, set, wrong, elsewhere, busy, go } = useJoin()
+  const { link, invited, over, typed: v, set, wrong, elsewhere, busy, passkeys, setPasskeys, undecided, go } = useJoin()
   return (
     <>
       <Bar />
@@ -57,7 +58,24 @@ export function Join() {
                 error={wrong('password')}
                 hint="Four words that do not belong together are easy to keep and hard to guess"
               />
-              <NowButton type="submit" isDisabled={busy || v.password === ''}>
+              {link.passkeys.length > 0 ? (
+                <Stack style={{ gap: 6 }}>
+                  <p style={{ margin: 0 }}>
+                    These passkeys sign in as {link.name} too: {link.passkeys.map((k) => `${k.name}, made ${momentWords(k.madeAt)}`).join('; ')}. Take
+                    them out unless you know each of them.
+                  </p>
+                  <Choice
+                    label="The passkeys"
+                    value={(passkeys ?? '') as 'keep' | 'remove'}
+                    options={[
+                      ['remove', 'Take them out'],
+                      ['keep', 'Keep them'],
+                    ]}
+                    onChange={setPasskeys}
+                  />
+                </Stack>
+              ) : null}
+              <NowButton type="submit" isDisabled={busy || v.password === '' || undecided}>
                 {invited ? 'Join' : 'Set it and sign in'}
               </NowButton>
               <Problems list={elsewhere} />

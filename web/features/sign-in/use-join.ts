@@ -10,6 +10,8 @@ interface For {
   readonly role: string
   readonly company: string
   readonly by: string
+  /** Ways in besides the password, where a new one is set. */
+  readonly passkeys: readonly { readonly name: string; readonly madeAt: string }[]
 }
 
 const FIELDS = ['name', 'email', 'password']
@@ -20,6 +22,7 @@ export function useJoin() {
   const [link, setLink] = useState<For>()
   const [over, setOver] = useState<string>()
   const [v, setV] = useState({ name: '', email: '', password: '' })
+  const [passkeys, setPasskeys] = useState<'keep' | 'remove'>()
   const [problems, setProblems] = useState<readonly Problem[]>([])
   const [busy, setBusy] = useState(false)
   useEffect(() => {
@@ -36,7 +39,11 @@ export function useJoin() {
   const wrong = (k: string) => problems.find((p) => p.field === k)?.message
   const go = async () => {
     setBusy(true)
-    const answer = await send('POST', '/api/join', link?.what === 'invite' ? { token, ...v } : { token, password: v.password })
+    const answer = await send(
+      'POST',
+      '/api/join',
+      link?.what === 'invite' ? { token, ...v } : { token, password: v.password, ...(passkeys ? { passkeys } : {}) },
+    )
     // The link is used up: it is not left in the address.
     if (answer.ok) window.location.replace('/')
     else {
@@ -54,6 +61,10 @@ export function useJoin() {
     /** What is wrong and is no field of the form. */
     elsewhere: problems.filter((p) => !FIELDS.includes(p.field)),
     busy,
+    passkeys,
+    setPasskeys,
+    /** Passkeys nobody has decided about yet. */
+    undecided: (link?.passkeys.length ?? 0) > 0 && passkeys === undefined,
     go,
   }
 }

@@ -10,6 +10,7 @@ import * as planning from './008-planning'
 import * as trust from './009-trust'
 import * as overview from './010-overview'
 import * as outside from './011-outside'
+import * as linkMakers from './012-link-makers'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -24,6 +25,7 @@ const provider: MigrationProvider = {
     '009-trust': trust,
     '010-overview': overview,
     '011-outside': outside,
+    '012-link-makers': linkMakers,
   }),
 }
 

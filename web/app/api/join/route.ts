@@ -1,6 +1,7 @@
 import { BODY, bodyOf, foreign, guarded, refuse, wordOf } from '@/server/http'
 import { answerIn } from '@/server/http-cookies'
 import { networkOf } from '@/server/network'
+import { passkeysOf } from '@/server/passkeys'
 import { linkFor, takeLink } from '@/server/people'
 import { tried } from '@/server/throttle'
 
@@ -14,8 +15,10 @@ export const PUT = guarded(async (request: Request) => {
   if (!allowed.ok) return refuse(429, allowed.problems)
   const link = await linkFor(wordOf(body.value, 'token'))
   if (!link) return refuse(404, 'this link was used, or its time is over; ask for another')
-  const { what, name, role, company, made_by } = link
-  return Response.json({ what, name, role, company, by: made_by })
+  const { what, name, role, company, made_by, person } = link
+  // Who sets a new password hears which ways in there are besides, by the names they gave them.
+  const passkeys = what === 'reset' && person !== null ? (await passkeysOf(person)).map((k) => ({ name: k.name, madeAt: k.madeAt })) : []
+  return Response.json({ what, name, role, company, by: made_by, passkeys })
 })
 
 /** Uses it. */

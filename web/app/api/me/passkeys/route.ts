@@ -1,4 +1,4 @@
-import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { asking, BODY, bodyOf, guarded, refuse, wordOf } from '@/server/http'
 import { passkeyMade, passkeysOf, passkeyWanted, removePasskey } from '@/server/passkeys'
 
 export const GET = guarded(async (request: Request) => {
@@ -11,7 +11,9 @@ export const GET = guarded(async (request: Request) => {
 export const PUT = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  const options = await passkeyWanted(person, request.headers)
+  const body = await bodyOf(request, BODY.words)
+  if (!body.ok) return refuse(400, body.problems)
+  const options = await passkeyWanted(person, wordOf(body.value, 'current'), request.headers)
   return options.ok ? Response.json(options.value) : refuse(422, options.problems)
 })
 

@@ -1,5 +1,5 @@
 import { asking, BODY, bodyOf, guarded, refuse, tooOften } from '@/server/http'
-import { invite } from '@/server/people'
+import { invite, withdraw } from '@/server/people'
 
 /** Invites somebody; the link is given out once and stands nowhere. */
 export const POST = guarded(async (request: Request) => {
@@ -11,4 +11,12 @@ export const POST = guarded(async (request: Request) => {
   if (!body.ok) return refuse(400, body.problems)
   const made = await invite(person, body.value, request)
   return made.ok ? Response.json(made.value, { status: 201 }) : refuse(made.problems[0]?.field === 'role' ? 403 : 422, made.problems)
+})
+
+/** Takes one back that nobody has used. */
+export const DELETE = guarded(async (request: Request) => {
+  const person = await asking(request)
+  if (person instanceof Response) return person
+  const gone = await withdraw(person, new URL(request.url).searchParams.get('id') ?? '', request)
+  return gone.ok ? Response.json({ ok: true }) : refuse(403, gone.problems)
 })
