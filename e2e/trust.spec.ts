@@ -67,6 +67,23 @@ test('invited by link, at work within a minute; the link is used up; out at once
   await other.close()
 })
 
+test('an invitation that waits is listed, taken back in one press, and opens nothing afterwards', async ({ browser, context }) => {
+  await signIn(context, 'office')
+  const made = await post(context, '/api/people/invite', { role: 'foreman', name: 'Wim Late' })
+  const { token } = (await made.json()) as { token: string }
+  const page = await context.newPage()
+  await page.goto(`${url()}/people`)
+  await ready(page)
+  const waits = page.getByRole('region', { name: 'Invitations that wait' })
+  await expect(waits.getByText('Wim Late, as foreman')).toBeVisible()
+  expect(await page.content()).not.toContain(token)
+  await waits.getByRole('button', { name: 'Take back the invitation for Wim Late, as foreman' }).click()
+  await expect(page.getByText('Wim Late')).toHaveCount(0)
+  const outside = await (await browser.newContext()).newPage()
+  await outside.goto(`${url()}/join#${token}`)
+  await expect(outside.getByRole('alert').filter({ hasText: /was used, or its time is over/ })).toBeVisible()
+})
+
 test('a passkey: made with a name for the device, and in with it, no password typed; taken out it is none', async ({ browser, context }) => {
   await signIn(context, 'office')
   const mine = await browser.newContext()

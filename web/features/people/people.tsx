@@ -93,7 +93,7 @@ function Invitations({ list, acts }: { list: readonly Invitation[]; acts: Action
             <li key={i.id} style={{ borderTop: '1px solid var(--line)', padding: '8px 0' }}>
               <Row style={{ alignItems: 'center', justifyContent: 'space-between' }}>
                 <span>
-                  <strong>{`${whom}, as ${as}`}</strong>
+                  <strong>{`${i.name || 'Whoever has the link'}, as ${as}`}</strong>
                   <br />
                   {`by ${i.by}, until ${momentWords(i.endsAt)}`}
                 </span>
