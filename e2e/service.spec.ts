@@ -1,6 +1,7 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
 import { chmodSync, cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { createServer, request, type Server } from 'node:http'
+import { request } from 'node:http'
+import { createServer, type Server, request as secure } from 'node:https'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -9,21 +10,39 @@ import { ROOT } from '../scripts/build'
 import { freePort, settingsOf, stopCluster } from '../scripts/cluster'
 import { expect, fact, test, yardPlan } from './site'
 
-/** A real server: the database and two processes of the application as services, one proxy before them that speaks TLS to the world. */
+/** A real server: what the units in deploy/ run, as they stand there, and one proxy before them that speaks TLS to the world. */
 test.describe.configure({ mode: 'serial', timeout: 120_000 })
 const home = mkdtempSync(join(tmpdir(), 'tally-service-'))
 chmodSync(home, 0o755)
 const [data, archive, backups] = ['data', 'archive', 'backups'].map((n) => join(home, n)) as [string, string, string]
-const NAME = 'walls.tidewrack.example'
 const WORDS = 'gravel heron brass nine'
 const services: { child: ChildProcess; said: () => string }[] = []
 let ports: number[] = []
 let proxy: Server
 let cookie = ''
+let cert = ''
 let wall = ''
 
-function service(args: readonly string[], env: Record<string, string> = {}) {
-  const child = spawn(join(ROOT, 'bin/serve'), [...args], {
+/** The command of a unit as it is written, its places put here. */
+function commandOf(unit: string, instance = ''): [string, ...string[]] {
+  const line = /^ExecStart=(.+)$/m.exec(readFileSync(join(ROOT, 'deploy', unit), 'utf8'))?.[1] ?? ''
+  const here = (word: string) =>
+    word
+      .replace('%i', instance)
+      .replace('/opt/stone-tally/current', ROOT)
+      .replace('/var/lib/stone-tally-archive', archive)
+      .replace('/var/lib/stone-tally', data)
+      .replace('/var/backups/stone-tally', backups)
+  return line.split(' ').map(here) as [string, ...string[]]
+}
+/** What the units read their settings from, as it is shipped. */
+const SETTINGS = Object.fromEntries(
+  [...readFileSync(join(ROOT, 'deploy/stone-tally.env'), 'utf8').matchAll(/^([A-Z_]+)=(.*)$/gm)].map((m) => [m[1], m[2]] as [string, string]),
+)
+const NAME = SETTINGS.SERVED_AS ?? ''
+
+function service([command, ...args]: readonly [string, ...string[]], env: Record<string, string> = {}) {
+  const child = spawn(command, args, {
     cwd: ROOT,
     stdio: ['ignore', 'pipe', 'pipe'],
     env: { ...process.env, NIGHT_AFTER_START: '1500', ...env },
@@ -45,7 +64,7 @@ function through(method: string, path: string, body?: unknown, headers: Record<s
     (done, failed) => {
       const all = { host: NAME, origin: `https://${NAME}`, 'content-type': 'application/json', ...(cookie ? { cookie } : {}), ...headers }
       // Each on a connection of its own: one that stood idle may be closed in the moment in which it is used again.
-      const r = request({ port, host: '127.0.0.1', method, path, headers: all, agent: false }, (res) => {
+      const r = secure({ port, host: '127.0.0.1', servername: NAME, ca: cert, method, path, headers: all, agent: false }, (res) => {
         let text = ''
         res.on('data', (d) => {
           text += d
@@ -72,13 +91,18 @@ const asAdmin = async (sql: string) => {
 
 test.beforeAll(async () => {
   mkdirSync(backups)
-  const db = service(['database', '--data', data, '--archive', archive])
+  const db = service(commandOf('stone-tally-database.service'))
   await expect.poll(db.said, { timeout: 60_000 }).toContain('"msg":"ready"')
   ports = [await freePort(), await freePort()]
-  for (const port of ports) service(['web', '--data', data, '--port', `${port}`], { SERVED_AS: NAME, TRUST_PROXY: '1' })
+  for (const port of ports) service(commandOf('stone-tally-web@.service', `${port}`), SETTINGS)
+  const [key, crt] = [join(home, 'tls.key'), join(home, 'tls.crt')]
+  const subject = ['-subj', `/CN=${NAME}`, '-addext', `subjectAltName=DNS:${NAME}`]
+  const signed = spawnSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', ...subject, '-keyout', key, '-out', crt])
+  expect(signed.status, signed.stderr?.toString()).toBe(0)
+  cert = readFileSync(crt, 'utf8')
   let turn = 0
   const of = new Map<string, number>()
-  proxy = createServer((req, res) => {
+  proxy = createServer({ key: readFileSync(key), cert }, (req, res) => {
     // One after the other; a stream stays where it is asked to.
     const port = of.get(String(req.headers['x-process'])) ?? (ports[turn++ % ports.length] as number)
     const headers = { ...req.headers, 'x-forwarded-for': `6.6.6.6, ${req.socket.remoteAddress}`, 'x-forwarded-proto': 'https' }
@@ -170,8 +194,9 @@ test('one process dies: the other goes on, and the log of both is lines of JSON 
 })
 
 test('a backup is restored to the minute before somebody did harm; every record of it is looked at', async () => {
-  const made = operator('backup', backups, '--data', data)
-  expect([made.code, made.err]).toEqual([0, ''])
+  const [command, ...args] = commandOf('stone-tally-backup.service')
+  const made = spawnSync(command, args, { encoding: 'utf8', cwd: ROOT })
+  expect([made.status, made.stderr]).toEqual([0, ''])
   const from = join(backups, readdirSync(backups)[0] as string)
   expect(readdirSync(from).sort()).toEqual(['base', 'keys', 'manifest.json', 'tally.dump'])
   expect((await through('GET', '/api/health')).json().parts).toMatchObject({ backup: 'well', database: 'well' })

@@ -27,12 +27,17 @@ need_debian() {
   fi
 }
 
+# What the packages are made from; node_modules carries it as a mark, written by whatever installs them: bin/start, bin/test, or `npm ci`.
+packages_wanted() {
+  cat package-lock.json package.json core/package.json web/package.json | sha256sum
+}
+
 # The committed lock, whatever this platform is: `npm ci` where it takes the lock; where it refuses it (the registry serves optional
 # binaries here that it did not serve where the lock was made), an install that writes nothing. No tracked file ever changes.
 need_packages() {
   local stamp=node_modules/.installed-from
   local now
-  now="$(cat package-lock.json package.json core/package.json web/package.json | sha256sum)"
+  now="$(packages_wanted)"
   if [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$now" ]; then return; fi
   echo "Installing packages (about a minute) …" >&2
   npm ci --no-audit --no-fund --prefer-offline --loglevel=error >&2 ||
