@@ -44,6 +44,23 @@ function notMore(journey: string, now: readonly number[]) {
 }
 const now = (page: Page) => page.getByRole('region', { name: 'Now' })
 
+/** Everything of a list that is sure, and the list recorded whole. */
+async function allSeen(hand: Hand) {
+  await hand.tap(now(hand.page).getByRole('button', { name: 'All of these' }))
+  await hand.tap(now(hand.page).getByRole('button', { name: /^Record (\d+) of \1/ }))
+}
+/** Services, set-out and its release, by the foreman's hand. */
+async function toTheDig(hand: Hand) {
+  const card = now(hand.page)
+  await expect(card.getByRole('heading', { name: 'Services located' })).toBeVisible()
+  await hand.fill(card.getByLabel('Last day of the ticket'), '2099-12-31')
+  await allSeen(hand)
+  await expect(card.getByRole('heading', { name: 'Set-out verified' })).toBeVisible()
+  await allSeen(hand)
+  await hand.fill(card.getByLabel(/^What was seen/), 'line walked')
+  await hand.tap(card.getByRole('button', { name: 'Release', exact: true }))
+}
+
 test('a wall of 22 m: named, high, on its unit, with what it holds', async ({ context, page }) => {
   await signIn(context, 'foreman')
   await page.goto(`${url()}/walls/new`)
@@ -130,17 +147,8 @@ test('the smallest wall, on a phone: from nothing to its released final', async 
     expect(now(page).getByRole('heading', { name: title }))
       .toBeVisible()
       .then(() => expect(now(page).getByText(part).first()).toBeVisible())
-  const done = async () => {
-    await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
-    await hand.tap(now(page).getByRole('button', { name: /^Record (\d+) of \1/ }))
-  }
-  await card('Services located')
-  await hand.fill(now(page).getByLabel('Last day of the ticket'), '2099-12-31')
-  await done()
-  await card('Set-out verified')
-  await done()
-  await hand.fill(now(page).getByLabel(/^What was seen/), 'line walked')
-  await hand.tap(now(page).getByRole('button', { name: 'Release', exact: true }))
+  const done = () => allSeen(hand)
+  await toTheDig(hand)
   await card('Trench and sand')
   await done()
   for (const course of [1, 2, 3]) {
@@ -201,10 +209,7 @@ test('services to the released pad of 22 m, its cut under 1.2 m', async ({ conte
   const theirs = await inspector.newPage()
   const other = new Hand(theirs)
   const card = (title: string) => expect(now(page).getByRole('heading', { name: title, exact: true })).toBeVisible()
-  const done = async () => {
-    await hand.tap(now(page).getByRole('button', { name: 'All of these' }))
-    await hand.tap(now(page).getByRole('button', { name: /^Record (\d+) of \1/ }))
-  }
+  const done = () => allSeen(hand)
   const released = async () => {
     await expect(now(page).getByText(/It waits for the inspector/)).toBeVisible()
     await theirs.goto(`${url()}/walls/${id}`)
@@ -219,13 +224,7 @@ test('services to the released pad of 22 m, its cut under 1.2 m', async ({ conte
     for (let i = 0; i < (await fields.count()); i++) await hand.fill(fields.nth(i), by)
     await hand.tap(now(page).getByRole('button', { name: /^Record (\d+) of \1 readings/ }))
   }
-  await card('Services located')
-  await hand.fill(now(page).getByLabel('Last day of the ticket'), '2099-12-31')
-  await done()
-  await card('Set-out verified')
-  await done()
-  await hand.fill(now(page).getByLabel(/^What was seen/), 'line walked')
-  await hand.tap(now(page).getByRole('button', { name: 'Release', exact: true }))
+  await toTheDig(hand)
   await card('Excavation depth')
   await sheet('2')
   await card('Subgrade')

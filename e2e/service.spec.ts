@@ -151,21 +151,28 @@ test('two processes are one house: each entry once and in order, seen on the oth
   expect(made.status, made.text).toBe(201)
   wall = made.json().id as string
   const came: { seq: number; at: number }[] = []
-  const stream = request(
+  let opened: () => void
+  const open = new Promise<void>((r) => {
+    opened = r
+  })
+  const stream = secure(
     {
       port: (proxy.address() as AddressInfo).port,
       host: '127.0.0.1',
+      servername: NAME,
+      ca: cert,
       path: `/api/walls/${wall}/live?after=1`,
       headers: { host: NAME, cookie, 'x-process': '1' },
     },
     (res) =>
       res.on('data', (d: Buffer) => {
+        opened()
         for (const m of d.toString().matchAll(/^id: (\d+)$/gm)) came.push({ seq: Number(m[1]), at: Date.now() })
       }),
   )
   stream.on('error', () => {})
   stream.end()
-  await new Promise((r) => setTimeout(r, 1500))
+  await open
   const sent: number[] = []
   for (let i = 0; i < 20; i++) {
     const outcome = await record(`note ${i}`)
