@@ -32,7 +32,7 @@ test('the level is set up, checked, moved on and closed; a wrong datum is questi
   await expect(page.getByText(/100\.000 m above the plan's benchmark/)).toBeVisible()
   await elevation.fill('10')
   await page.getByRole('button', { name: 'Record the set-up' }).click()
-  await expect(page.getByText('11.500 m').first()).toBeVisible()
+  await expect(page.getByText('11.500 m', { exact: true }).first()).toBeVisible()
   await page.locator('label', { hasText: 'Move on' }).click()
   await page.getByLabel('Foresight, m').fill('1.200')
   await page.getByRole('button', { name: 'Record and move on' }).click()
@@ -41,7 +41,7 @@ test('the level is set up, checked, moved on and closed; a wrong datum is questi
   await page.locator('label', { hasText: 'TP1' }).click()
   await page.getByLabel('Backsight, m').fill('1.600')
   await page.getByRole('button', { name: 'Record the set-up' }).click()
-  await expect(page.getByText('11.900 m').first()).toBeVisible()
+  await expect(page.getByText('11.900 m', { exact: true }).first()).toBeVisible()
   // A check that is off says at once that the instrument moved.
   await page.locator('label', { hasText: 'Check' }).click()
   await page.getByLabel('Check shot, m').fill('1.912')
