@@ -100,6 +100,14 @@ const fieldsOf = (kept: string): Record<string, string> => {
   }
 }
 
+/**
+ * Keeps what is typed, without anything being drawn anew for it: for a form whose fields stand for themselves.
+ *
+ * @param text - undefined lets go of it
+ * @example keepTyped('planner', 'new', JSON.stringify(draft))
+ */
+export const keepTyped = (scope: string, name: string, text: string | undefined) => put(keyOf(scope, name), text)
+
 /** What is being typed there; undefined where nothing is. @example typedAt(spot, 'rod') */
 export const typedAt = (scope: string, name: string): string | undefined => get(keyOf(scope, name)) ?? undefined
 

@@ -7,7 +7,7 @@ import styled from 'styled-components'
 import { send } from '@/device/send'
 import type { Draft } from '@/features/plan/plan/draft'
 import { type Beginning, PlanForm } from '@/features/plan/plan/plan-form'
-import { type Me, useTyped } from '@/features/wall'
+import { keepTyped, type Me, typedAt } from '@/features/wall'
 import { Bar } from '@/ui/bar'
 import { Button, Caution, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
 import { hand, takeHanded } from '@/ui/handed'
@@ -83,10 +83,11 @@ export function Planner({
   })
   const [problems, setProblems] = useState<readonly { field: string; message: string }[]>([])
   const [carried, carry] = useState<Draft>()
-  const [text, keep, letGo] = useTyped('planner', 'new')
+  const [, dropped] = useState(0)
   // What the device keeps is known only once the page runs there.
   const here = useHydrated()
-  const before = here ? keptOf(text) : undefined
+  const before = here ? keptOf(typedAt('planner', 'new') ?? '') : undefined
+  const keep = (text: string | undefined) => keepTyped('planner', 'new', text)
   const copy = async (w: Copyable) => {
     let last: { plan: object } | undefined
     try {
@@ -120,7 +121,11 @@ export function Planner({
         book={book}
         levels={levels}
         begun={{ ...begun, site, carried }}
-        kept={{ text: '', set: (draft) => keep(`{"begun":${JSON.stringify({ ...begun, draft: undefined })},"draft":${draft}}`), letGo }}
+        kept={{
+          text: '',
+          set: (draft) => keep(`{"begun":${JSON.stringify({ ...begun, draft: undefined })},"draft":${draft}}`),
+          letGo: () => keep(undefined),
+        }}
         onBack={(typed) => {
           carry(typed)
           setBegun(undefined)
@@ -147,7 +152,14 @@ export function Planner({
             <NowButton onPress={() => setBegun({ ...before.begun, draft: before.draft })}>
               Go on with {before.draft.name.trim() || 'what was begun'}
             </NowButton>
-            <Quiet onPress={letGo}>Begin anew</Quiet>
+            <Quiet
+              onPress={() => {
+                keep(undefined)
+                dropped((n) => n + 1)
+              }}
+            >
+              Begin anew
+            </Quiet>
           </Row>
         ) : null}
         {way === 'sketch' ? (

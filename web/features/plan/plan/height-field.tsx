@@ -1,15 +1,17 @@
-import { formatLength, parseAmount, type UnitSystem } from '@stone-tally/core'
+import { formatLength, parseAmount } from '@stone-tally/core'
 import { useState } from 'react'
 import { AmountField } from '@/ui/amount-field'
 import type { Draft } from './draft-fields'
 import { heightsOf, textOf, withHeight } from './standing'
+import type { PlanForm } from './use-plan-form'
 
 /** Two heights are one, m: a tenth of what anybody types. */
 const SAME = 1e-4
 
 /** How high it shows, as the grades have it; typed here it is the same all along. */
-export function HeightField({ draft, units, onPut }: { draft: Draft; units: UnitSystem; onPut(next: Draft): void }) {
-  const [typed, setTyped] = useState('')
+export function HeightField({ of }: { of: Pick<PlanForm, 'draft' | 'units' | 'form' | 'type'> }) {
+  const { draft, units } = of
+  const [{ typed, over }, setTyped] = useState<{ typed: string; over: Draft | undefined }>({ typed: '', over: undefined })
   const heights = heightsOf(draft, units)
   const level = heights && heights[1] - heights[0] < SAME ? heights[0] : undefined
   const read = parseAmount(typed, 'length', units)
@@ -19,10 +21,11 @@ export function HeightField({ draft, units, onPut }: { draft: Draft; units: Unit
     <AmountField
       label="Height"
       of="length"
-      value={own ? typed : level === undefined ? '' : textOf(level, units)}
+      value={own || over === draft ? typed : level === undefined ? '' : textOf(level, units)}
       onChange={(text) => {
-        setTyped(text)
-        onPut(withHeight(draft, text, units))
+        // Until the grades are drawn as typed, what is typed stands.
+        setTyped({ typed: text, over: draft })
+        of.type('grades', withHeight(of.form.getValues(), text, units).grades)
       }}
       hint={
         heights && level === undefined

@@ -1,12 +1,12 @@
 'use client'
 
 import { ROLE_NAMES, type Role, say } from '@stone-tally/core'
-import { useDeferredValue, useEffect, useState } from 'react'
+import { memo, useDeferredValue, useEffect, useState } from 'react'
 import type { FieldPath } from 'react-hook-form'
 import styled from 'styled-components'
 import { send } from '@/device/send'
 import { useUndoKeys } from '@/features/plan/set-out/use-undo-keys'
-import { type Me, Places, PlaceTitle, useTyped, useUnissued } from '@/features/wall'
+import { keepTyped, type Me, Places, PlaceTitle, typedAt, useUnissued } from '@/features/wall'
 import { Afterwards } from '@/ui/afterwards'
 import { Bar } from '@/ui/bar'
 import { Button, LinkButton, NowButton, Page, Problems, Quiet, Row } from '@/ui/controls'
@@ -27,6 +27,8 @@ import { type Member, ToldPanel } from './told'
 import { type Planning, usePlanForm } from './use-plan-form'
 
 export type { Beginning } from './use-plan-form'
+
+const Parts = memo(SubjectParts)
 
 /** One subject beside the drawing; everything below it. */
 const Beside = styled.div`
@@ -60,7 +62,7 @@ export function PlanForm({
 }) {
   const { wall, begun } = planning
   const { units: reads } = usePreferences()
-  const [text, keep, letGo] = useTyped('plan', 'revision')
+  const letGo = () => keepTyped('plan', 'revision', undefined)
   const [before, setBefore] = useState<KeptDraft>()
   const [shown] = useState(() => wall && draftOf(wall.plan, reads))
   const kept =
@@ -69,23 +71,27 @@ export function PlanForm({
       ? {
           text: '',
           set: (draft: string) =>
-            keep(JSON.stringify({ revision: wall.revision, draft: JSON.parse(draft), changed: changedFields(shown, JSON.parse(draft)) })),
+            keepTyped(
+              'plan',
+              'revision',
+              JSON.stringify({ revision: wall.revision, draft: JSON.parse(draft), changed: changedFields(shown, JSON.parse(draft)) }),
+            ),
           letGo,
         }
       : undefined)
-  const of = usePlanForm({ ...planning, kept })
-  const { form, draft, system, problems, steps } = of
+  const { of, steps } = usePlanForm({ ...planning, kept })
+  const { form, draft, system, problems, changed } = of
   const [subject, setSubject] = useState<SubjectId | undefined>(wall || begun === undefined ? undefined : 'line')
   // The subject that is pressed is marked at once; what it asks follows.
   const asked = useDeferredValue(subject)
   const [refused, setRefused] = useState<readonly { field: string; message: string }[]>([])
   const [handed] = useState(takeHanded)
-  useUnissued(form.formState.isDirty)
+  useUnissued(changed)
   useUndoKeys(steps.undo, steps.redo)
   // What was typed to this revision before the page was loaded anew is offered, never put in by itself.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, as the page comes up
   useEffect(() => {
-    if (wall) setBefore(keptDraft(text))
+    if (wall) setBefore(keptDraft(typedAt('plan', 'revision') ?? ''))
   }, [])
   const keepers = planning.levels?.company.keepers
   const keptBy = keepers && !keepers.includes(me.role as Role) ? keepers.map((r) => ROLE_NAMES[r].toLowerCase()).join(' or ') : undefined
@@ -98,9 +104,12 @@ export function PlanForm({
   const submit = form.handleSubmit(async () => {
     form.clearErrors()
     setRefused([])
-    if (problems.length > 0 || !of.plan) return place(problems)
+    // What the fields say at the press, not what was last drawn of them.
+    const made = of.planNow()
+    if (!made.ok) return place(made.problems)
+    if (problems.length > 0 && of.isDrawn()) return place(problems)
     const answer = await send<{ id?: string }>('POST', wall ? `/api/walls/${wall.id}/revisions` : '/api/walls', {
-      plan: of.plan,
+      plan: made.value,
       ...(wall ? { base: wall.revision } : {}),
     })
     if (answer.ok) kept?.letGo()
@@ -153,16 +162,14 @@ export function PlanForm({
         <Beside data-beside={subject === undefined ? undefined : true}>
           <div className="drawn">
             <Afterwards>
-              <Drawn of={of} subject={subject} readOnly={!may} before={form.formState.isDirty ? of.before : undefined} />
+              <Drawn of={of} subject={subject} readOnly={!may} before={changed ? of.before : undefined} />
               {COMPARED.has(subject) ? <CompareWays of={of} subject={subject} /> : null}
             </Afterwards>
           </div>
           <form onSubmit={submit} style={{ display: 'grid', gap: 22, minWidth: 0 }}>
-            <SubjectParts of={of} subject={asked} begun={begun} handed={handed} fixedLine={wall !== undefined} keptBy={keptBy} />
+            <Parts of={of} subject={asked} begun={begun} handed={handed} fixedLine={wall !== undefined} keptBy={keptBy} />
             {refused.length > 0 ? <Problems list={refused} /> : null}
-            <Afterwards>
-              {wall && form.formState.isDirty ? <RevisionEffects wall={wall} after={problems.length === 0 ? of.layout : undefined} /> : null}
-            </Afterwards>
+            <Afterwards>{wall && changed ? <RevisionEffects wall={wall} after={problems.length === 0 ? of.layout : undefined} /> : null}</Afterwards>
             {may && stops.length > 0 && problems.length === 0 ? (
               <p role="status">
                 ⬣ As it stands nobody may dig: {say(stops[0]?.message ?? '', reads)}

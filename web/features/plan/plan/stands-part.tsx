@@ -73,7 +73,8 @@ export function StandsPart({
   const turn = (kind: StandKind, on: boolean) => {
     const old = OF_KIND(kind)
     const holds = said.filter((h) => h !== old)
-    put(on ? [...draft.stands, newStand(kind)] : draft.stands.filter((s) => s.kind !== kind), holds)
+    const stands = form.getValues('stands')
+    put(on ? [...stands, newStand(kind)] : stands.filter((s) => s.kind !== kind), holds)
   }
   return (
     <fieldset style={{ border: 0, padding: 0, margin: 0, minWidth: 0 }}>
@@ -133,13 +134,16 @@ export function StandsPart({
         })}
       </List>
       <Row style={{ gap: '4px 24px', marginTop: 10 }}>
-        <Check checked={said.includes('seismic')} onChange={(v) => put(draft.stands, v ? [...said, 'seismic'] : said.filter((h) => h !== 'seismic'))}>
+        <Check
+          checked={said.includes('seismic')}
+          onChange={(v) => put(form.getValues('stands'), v ? [...said, 'seismic'] : said.filter((h) => h !== 'seismic'))}
+        >
           Earthquakes
         </Check>
         <Check
           checked={draft.holds === NONE && draft.stands.length === 0}
           onChange={(v) => {
-            form.setValue('stands', v ? [] : draft.stands, { shouldDirty: true })
+            form.setValue('stands', v ? [] : form.getValues('stands'), { shouldDirty: true })
             form.setValue('holds', v ? NONE : '', { shouldDirty: true })
           }}
         >

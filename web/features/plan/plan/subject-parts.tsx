@@ -262,9 +262,7 @@ function LinePart({ of, text, begun, suggests }: { of: PlanForm; text: Text; beg
         {text('name', 'Name')}
         {text('site', 'Site')}
         {(base?.alignment && begun?.way !== 'template') || line ? null : text('length', `Length, ${u}`)}
-        {begun && (!begun.from || begun.way === 'template') ? (
-          <HeightField draft={of.draft} units={units} onPut={(next) => of.put(next, 'height')} />
-        ) : null}
+        {begun && (!begun.from || begun.way === 'template') ? <HeightField of={of} /> : null}
       </Grid>
       <ComesOutLine of={of} />
       {suggests && straight ? (

@@ -15,7 +15,7 @@ import {
   unitOfPlan,
   type WallSystem,
 } from '@stone-tally/core'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { type UseFormReturn, useForm } from 'react-hook-form'
 import type { Draft as Edits } from '@/features/plan/set-out/use-draft'
 import { useLaid } from '@/features/plan/set-out/use-laid'
@@ -79,20 +79,30 @@ export interface PlanForm {
   readonly progress: number | undefined
   /** The wall as it was issued last. */
   readonly before: Layout | undefined
+  /** Something differs from what it began with. */
+  readonly changed: boolean
   readonly system: WallSystem | undefined
   readonly offered: readonly CatalogueUnit[]
-  readonly steps: ReturnType<typeof useStepsBack>
   readonly line: Adopted | undefined
   /** The plan changed on its drawing. */
   readonly edits: Pick<Edits, 'plan' | 'layout' | 'edit' | 'settle'> | undefined
   /** The same of the last plan that was one. */
   readonly lastEdits: Pick<Edits, 'plan' | 'layout' | 'edit' | 'settle'> | undefined
+  /** The plan the fields make at this moment, while what is drawn may still follow. */
+  planNow(): Result<Plan>
+  /** Is what is drawn, and every problem said of it, of the fields as they stand? */
+  isDrawn(): boolean
+  /** A field filled in as one types: it stands at once, what follows from it comes after. */
+  type<N extends keyof Draft>(name: N, value: Draft[N]): void
   /** Another draft in place of this one, as one step; with the same key in a row it is the same step. */
   put(next: Draft, key?: string): void
   withUnit(id: string): Draft
   /** The plan another draft makes, as it would be issued. */
   planOf(of: Draft): Result<Plan>
 }
+
+/** Typing that rests this long is drawn, ms: less than a look up takes, more than from one letter to the next. */
+const STILL = 150
 
 /** What the form begins with: what was typed before, a plan, or what the rule book has. */
 function beginWith(base: Plan | undefined, begun: Beginning | undefined, units: UnitSystem, book: RuleBook | undefined): Draft {
@@ -137,24 +147,59 @@ function fromTemplate(draft: Draft, site: string): Draft {
   }
 }
 
+/**
+ * The draft that is drawn. A letter that is typed stands in its field at once; the drawing, the problems and the other questions follow and are
+ * given up half-way where the next letter comes first. What is pressed or put in is drawn at once.
+ *
+ * @returns the draft, and how to change fields as typing does
+ */
+function useDrawnDraft(form: UseFormReturn<Draft>): [Draft, (change: () => void) => void] {
+  const [draft, draw] = useState<Draft>(() => structuredClone(form.getValues()))
+  const typing = useRef(false)
+  useEffect(() => {
+    let wait: ReturnType<typeof setTimeout> | undefined
+    const take = () => {
+      clearTimeout(wait)
+      draw(structuredClone(form.getValues()))
+    }
+    const sub = form.watch((_, { type }) => {
+      if (type !== 'change' && !typing.current) return take()
+      clearTimeout(wait)
+      wait = setTimeout(() => startTransition(take), STILL)
+    })
+    // What a part of the form put in while the page came up.
+    take()
+    return () => {
+      clearTimeout(wait)
+      sub.unsubscribe()
+    }
+  }, [form])
+  const soon = useCallback((change: () => void) => {
+    typing.current = true
+    change()
+    typing.current = false
+  }, [])
+  return [draft, soon]
+}
+
 /** State of a plan being made or revised; knows no markup. */
-export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Planning): PlanForm {
+export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Planning): { of: PlanForm; steps: ReturnType<typeof useStepsBack> } {
   const { units: reads } = usePreferences()
   // A change of units in the middle of typing would change what a bare number means.
   const [units] = useState<UnitSystem>(reads)
   const base = wall?.plan ?? begun?.from
   const form = useForm<Draft>({ defaultValues: beginWith(base, begun, units, book) })
   const steps = useStepsBack(form, kept)
-  const draft = form.watch()
+  const [draft, soon] = useDrawnDraft(form)
   // What a person typed is theirs, even where it reads as what the unit starts with.
   useEffect(() => {
     const typing = form.watch((_, { name, type }) => {
       const answer = type === 'change' && name ? answerOf(name) : undefined
       const known = form.getValues('typed') ?? []
-      if (answer && answer !== 'part.unit' && !known.includes(answer)) form.setValue('typed', [...known, answer])
+      if (answer && answer !== 'part.unit' && !known.includes(answer)) soon(() => form.setValue('typed', [...known, answer]))
     })
     return () => typing.unsubscribe()
-  }, [form])
+  }, [form, soon])
   // The unit of this wall is offered even when it has left the catalogue.
   const offered = useMemo(() => {
     const own = base && unitOfPlan(base)
@@ -183,7 +228,11 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
   const made = useMemo(() => read(draft), [text, read])
   const plan = made.ok ? made.value : undefined
   const { made: laid, progress } = useLaid<Layout | undefined>(plan, first, issue)
-  const problems = made.ok ? (plan === undefined ? [] : placedIn(draft, catalogue, base, laid.problems)) : made.problems
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft is its text
+  const problems = useMemo(
+    () => (made.ok ? (plan === undefined ? [] : placedIn(draft, catalogue, base, laid.problems)) : made.problems),
+    [made, text, catalogue, base, laid.problems],
+  )
   const now = useRef(plan)
   now.current = plan
   const { begin } = steps
@@ -211,31 +260,52 @@ export function usePlanForm({ wall, catalogue, book, levels, begun, kept }: Plan
   const edits = useMemo(() => (plan && layout ? { plan, layout, edit, settle } : undefined), [plan, layout, edit, settle])
   const lastEdits = useRef(edits)
   if (edits) lastEdits.current = edits
-  return {
-    form,
-    draft,
-    base,
-    units,
-    u: units === 'metric' ? 'm' : 'ft',
-    plan,
-    problems,
-    layout,
-    progress,
-    before: first,
-    system: chosenOf(draft, catalogue, base)?.system,
-    offered,
-    steps,
-    line: draft.drawn.line,
-    edits,
-    lastEdits: lastEdits.current,
-    put,
-    withUnit: (id) => {
+  const [firstText] = useState(text)
+  const withUnit = useCallback(
+    (id: string) => {
       const values = form.getValues()
       return { ...values, ...afterUnit(values, offered, id, units, base, book) }
     },
-    planOf: (of) => {
-      const p = read(of)
-      return p.ok ? issue(p.value) : p
-    },
-  }
+    [form, offered, units, base, book],
+  )
+  const doing = useMemo(
+    () => ({
+      put,
+      withUnit,
+      planNow: () => read(structuredClone(form.getValues())),
+      type: <N extends keyof Draft>(name: N, value: Draft[N]) => soon(() => form.setValue(name, value as never, { shouldDirty: true })),
+      planOf: (of: Draft) => {
+        const p = read(of)
+        return p.ok ? issue(p.value) : p
+      },
+    }),
+    [put, withUnit, form, read, issue, soon],
+  )
+  const last = lastEdits.current
+  // The same while nothing of it changed: what stands beside the fields is not made anew for a letter in one of them.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a draft is its text
+  const of = useMemo(
+    (): PlanForm => ({
+      form,
+      draft,
+      base,
+      units,
+      u: units === 'metric' ? 'm' : 'ft',
+      plan,
+      problems,
+      layout,
+      progress,
+      before: first,
+      changed: text !== firstText,
+      system: chosenOf(draft, catalogue, base)?.system,
+      offered,
+      line: draft.drawn.line,
+      edits,
+      lastEdits: last,
+      isDrawn: () => JSON.stringify(form.getValues()) === text,
+      ...doing,
+    }),
+    [form, text, base, units, plan, problems, layout, progress, first, catalogue, offered, edits, last, doing],
+  )
+  return { of, steps }
 }

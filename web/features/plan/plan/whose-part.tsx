@@ -132,7 +132,7 @@ function Answers({ of, text }: { of: PlanForm; text: Text }) {
           onPress={() =>
             form.setValue(
               'asked',
-              draft.asked.filter((_, k) => k !== i),
+              form.getValues('asked').filter((_, k) => k !== i),
               { shouldDirty: true },
             )
           }
