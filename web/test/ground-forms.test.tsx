@@ -120,6 +120,15 @@ describe('dig', () => {
     await press(/^Record the cut/)
     expect(p.sent).toMatchObject([{ kind: 'cut', where: { station: 6 }, recheckOf: bad.id }])
   })
+  test('what stood in the way and is looked at again opens as it was found, where it was found', async () => {
+    const was = { what: 'roots', from: 5, to: 6.2, above: 0.09, way: 'thicken', note: 'old oak' }
+    const bad = entry('obstruction', { stage: 'dig', section: 'B' }, was)
+    const p = props([...staked(), bad, entry('action', {}, { of: bad.id, cause: 'roots', action: 'cut' })], { finding: bad.id })
+    render(<DigPanel {...p} />)
+    pick('break out')
+    await press('Record')
+    expect(p.sent).toMatchObject([{ kind: 'obstruction', data: { ...was, way: 'break-out' }, recheckOf: bad.id }])
+  })
 })
 
 describe('survey points', () => {

@@ -13,6 +13,7 @@ import {
   knownPerson,
   limitsOf,
   OBSTRUCTIONS,
+  type ObstructionData,
   ok,
   type Problem,
   parseAmount,
@@ -20,6 +21,7 @@ import {
   type Result,
   say,
   statusOf,
+  typedAmount,
   type UnitSystem,
   WAYS,
 } from '@stone-tally/core'
@@ -309,9 +311,23 @@ function ObstructionForm(props: GroundProps) {
   const { state, section, station, units, record } = props
   const of = toRecheck(props, 'obstruction')
   const [open, setOpen] = useState(false)
-  const [what, setWhat] = useState<keyof typeof OBSTRUCTIONS>('rock')
-  const [way, setWay] = useState<keyof typeof WAYS>('break-out')
-  const { v: typed, set: type, letGo, begun } = useTypedForm(`obstruction ${section} ${of?.id ?? ''} ${units}`, { length: '', above: '', note: '' })
+  // Looked at again it opens as it was found.
+  const found = of?.data as ObstructionData | undefined
+  const {
+    v: typed,
+    set: type,
+    letGo,
+    begun,
+  } = useTypedForm(`obstruction ${section} ${of?.id ?? ''} ${units}`, {
+    length: found ? typedAmount(found.to - found.from, 'length', units) : '',
+    above: found ? typedAmount(found.above, 'small', units) : '',
+    note: found?.note ?? '',
+    what: found?.what ?? 'rock',
+    way: found?.way ?? 'break-out',
+  })
+  const centre = found ? (found.from + found.to) / 2 : station
+  const what = typed.what as keyof typeof OBSTRUCTIONS
+  const way = typed.way as keyof typeof WAYS
   const { length, above, note } = typed
   const { busy, problems, setProblems, go } = useRecord(record)
   const step = digStep(state, section)
@@ -331,8 +347,8 @@ function ObstructionForm(props: GroundProps) {
         ...(long.ok ? [] : [{ field: 'length', message: long.problems[0]?.message ?? '' }]),
         ...(high.ok ? [] : [{ field: 'above', message: high.problems[0]?.message ?? '' }]),
       ])
-    const from = Math.max(0, Math.round((station - long.value / 2) * 100) / 100)
-    const to = Math.round((station + long.value / 2) * 100) / 100
+    const from = Math.max(0, Math.round((centre - long.value / 2) * 100) / 100)
+    const to = Math.round((centre + long.value / 2) * 100) / 100
     const data = { what, from, to, above: high.value, way, ...(note.trim() ? { note: note.trim() } : {}) }
     return ok({ kind: 'obstruction', where: { stage: step.stage.id, section }, data, ...(of ? { recheckOf: of.id } : {}) })
   }
@@ -346,15 +362,20 @@ function ObstructionForm(props: GroundProps) {
   }
   return (
     <Stack style={{ borderTop: '2px solid var(--ink)', paddingTop: 10 }}>
-      <h2 className="minor">In the way at {formatStation(station, units)}</h2>
-      <Choice label="What" value={what} options={Object.entries(OBSTRUCTIONS) as [keyof typeof OBSTRUCTIONS, string][]} onChange={setWhat} />
+      <h2 className="minor">In the way at {formatStation(centre, units)}</h2>
+      <Choice
+        label="What"
+        value={what}
+        options={Object.entries(OBSTRUCTIONS) as [keyof typeof OBSTRUCTIONS, string][]}
+        onChange={(what) => type({ what })}
+      />
       <Row>
         <AmountField label="Length along the wall" of="length" value={length} onChange={(length) => type({ length })} />
         <AmountField label="Above the bottom" of="small" value={above} onChange={(above) => type({ above })} />
         <Field label="Note" value={note} onChange={(note) => type({ note })} />
       </Row>
       {words ? <Caution>{words}</Caution> : null}
-      <Choice label="What is done" value={way} options={Object.entries(WAYS) as [keyof typeof WAYS, string][]} onChange={setWay} />
+      <Choice label="What is done" value={way} options={Object.entries(WAYS) as [keyof typeof WAYS, string][]} onChange={(way) => type({ way })} />
       {what === 'service' ? <Caution>A service: stop, keep everyone away, ask its owner. It is never broken out or built over.</Caution> : null}
       <Foretold of={now.ok ? foreseen(state, props.me, now.value) : undefined} otherwise="It is judged as you type." />
       <Row>

@@ -59,12 +59,13 @@ export function PicksWork({ state, step, status, me, record, recheck }: WorkProp
     set: type,
     letGo,
   } = useTypedForm<Readonly<Record<'level' | 'tilt' | 'reach' | 'wind' | 'ticket', string>>>(`${scope}|${pick?.number ?? ''}`, {
+    // Looked at again it is measured again; what it hung from and what it came with are as they were.
     level: '',
     tilt: '',
-    reach: '',
+    reach: found?.reach === undefined ? '' : typedAmount(found.reach, 'length', units),
     // What the weather of today says; changed where it was measured at the hook.
     wind: known === undefined ? '' : typedAmount(known, 'speed', units),
-    ticket: '',
+    ticket: found?.ticket ?? '',
   })
   const { busy, problems, setProblems, go } = useRecord(record)
   const wind = parseAmount(v.wind, 'speed', units)
