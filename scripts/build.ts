@@ -46,10 +46,12 @@ export function ensureBuilt(say: (line: string) => void) {
   const served = join(WEB, '.next', 'standalone', 'web')
   mkdirSync(join(served, '.next'), { recursive: true })
   cpSync(join(WEB, '.next', 'static'), join(served, '.next', 'static'), { recursive: true })
-  // What lays plans out beside the request thread is a script of its own.
+  // What runs beside the request thread is a script of its own: it lays plans out, or unpacks a large picture.
   buildSync({
-    entryPoints: [join(WEB, 'server', 'layout-worker.ts')],
-    outfile: join(served, 'layout-worker.mjs'),
+    entryPoints: [join(WEB, 'server', 'layout-worker.ts'), join(WEB, 'server', 'picture-process.ts')],
+    outdir: served,
+    outExtension: { '.js': '.mjs' },
+    external: ['sharp'],
     bundle: true,
     platform: 'node',
     format: 'esm',
@@ -135,6 +137,7 @@ export function serve({
         // Longer than a proxy or a device keeps a connection for its next request: otherwise one is sent into a closing one, and lost.
         KEEP_ALIVE_TIMEOUT: '65000',
         LAYOUT_WORKER: join(WEB, '.next', 'standalone', 'web', 'layout-worker.mjs'),
+        PICTURE_PROCESS: join(WEB, '.next', 'standalone', 'web', 'picture-process.mjs'),
         NEXT_TELEMETRY_DISABLED: '1',
         ...env,
         // What was made by another state of the sources is made anew.

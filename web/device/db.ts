@@ -82,6 +82,8 @@ export interface KeptPhoto {
   readonly owner?: string | undefined
   /** Why it was not taken; it stays here until a person puts it aside. */
   readonly refused?: readonly Problem[] | undefined
+  /** Why it goes later, as the house said. */
+  readonly waits?: string | undefined
 }
 
 /** What was recorded apart from others and has to be looked at by a person. */

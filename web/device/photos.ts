@@ -102,8 +102,12 @@ export const photoBox = (wall: string) => ({
         if (k.refused || (k.owner !== undefined && k.owner !== person)) continue
         const sent = await sendPhoto(k, record)
         if (sent.ok) await device().photos.delete(k.key)
-        else if (sent.later) return
-        else await device().photos.update(k.key, { refused: sent.problems })
+        else if (sent.later) {
+          // The house answered and will not take more now: it is said why, beside what waits.
+          const waits = sent.problems.find((p) => p.field === 'quota')?.message
+          if (waits !== k.waits) await device().photos.update(k.key, { waits })
+          return
+        } else await device().photos.update(k.key, { refused: sent.problems })
       }
     }),
 })

@@ -1,6 +1,6 @@
 import type { Problem } from '@stone-tally/core'
+import { Busy } from './busy'
 import { log } from './log'
-import { SignInBusy } from './passwords'
 import { type Asked, asked, endedSession, type Person } from './sessions'
 import type { WallRow } from './wall-row'
 
@@ -79,6 +79,21 @@ export async function askingAbout(request: Request, wallId: string): Promise<(As
   return who.wall ? { ...who, wall: who.wall } : refuse(404, 'there is no such wall')
 }
 
+/** The refusal of what is over a quota, with when to come again; undefined where it is another problem. @param problems - of a quota or not */
+export function tooMuch(problems: readonly Problem[]): Response | undefined {
+  if (problems[0]?.field !== 'quota') return undefined
+  const answer = refuse(429, problems)
+  answer.headers.set('retry-after', '3600')
+  return answer
+}
+
+/** More came at once than there is room for: said, with when to come again. */
+function overloaded(message: string): Response {
+  const answer = refuse(503, message)
+  answer.headers.set('retry-after', '5')
+  return answer
+}
+
 /** What PostgreSQL calls data it cannot keep, or that breaks a rule of its tables. */
 const notKept = (error: unknown) => /^2[23]/.test(String((error as { code?: unknown } | null)?.code ?? ''))
 
@@ -89,13 +104,13 @@ export const guarded =
     try {
       return await handler(...args)
     } catch (error) {
-      if (error instanceof SignInBusy) return refuse(503, error.message)
+      if (error instanceof Busy) return overloaded(error.message)
       // Somebody's odd value is refused like any other; it is nothing that whoever looks after the house has to see to.
       if (notKept(error)) {
         log.warn({ err: error }, 'a value that cannot be kept was refused')
         return refuse(422, 'holds a value that cannot be kept: a number out of range, a sign that is no letter, or a name that is taken or unknown')
       }
       log.error({ err: error })
-      return refuse(503, 'the record could not be reached just now; try again')
+      return overloaded('the record could not be reached just now; try again')
     }
   }

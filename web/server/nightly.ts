@@ -1,6 +1,7 @@
 import { checkpointAll } from './checkpoints'
 import { database } from './database'
 import { log } from './log'
+import { dropOldPieces } from './photos'
 import { logged } from './security-log'
 import { lastVerification, verifyHouse } from './verify'
 
@@ -21,6 +22,7 @@ async function tidy() {
   await db.deleteFrom('one_time_link').where('ends_at', '<', ago(LINKS_KEPT)).execute()
   await db.deleteFrom('outside_link').where('ends_at', '<', ago(LINKS_KEPT)).execute()
   await db.deleteFrom('known_place').where('seen_at', '<', ago(PLACES_KEPT)).execute()
+  await dropOldPieces()
   await db.deleteFrom('session').where('expiresAt', '<', new Date()).execute()
 }
 

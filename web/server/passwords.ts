@@ -3,6 +3,7 @@ import { Worker } from 'node:worker_threads'
 import type { Problem } from '@stone-tally/core'
 import { ZxcvbnFactory } from '@zxcvbn-ts/core'
 import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common'
+import { Busy } from './busy'
 
 /** Shortest and longest password of a new one. */
 export const PASSWORD = { min: 12, max: 128 }
@@ -45,7 +46,7 @@ parentPort.on('message', ({ id, password, salt }) => {
 const MOST_WAITING = 64
 
 /** More people sign in at once than there is room for. */
-export class SignInBusy extends Error {}
+export class SignInBusy extends Busy {}
 
 interface Thread {
   readonly worker: Worker

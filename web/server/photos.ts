@@ -6,14 +6,14 @@ import type { Person } from './accounts'
 import { bytesOf } from './bodies'
 import { database } from './database'
 import { isUuid } from './ids'
+import { PIXELS } from './picture'
+import { pictureMade } from './pictures'
+import { roomForPiece } from './quotas'
 
 /** A photo as it was taken in: what an entry says of it. */
 export type TakenPhoto = Omit<PhotoData, 'caption' | 'of'>
 
 const MB = 1024 * 1024
-/** Pictures with more pixels than this are refused before they are unpacked: a small file can hold a huge one. */
-const PIXELS = 80_000_000
-const THUMB = 480
 
 const tooLarge = (bytes: number) =>
   fail('photo', `is ${(bytes / MB).toFixed(1)} MB; at most ${PHOTO_LIMIT / MB} MB are taken. Take it with less resolution, or make it smaller`)
@@ -49,25 +49,34 @@ export async function takePiece(
     .select((e) => e.fn.sum<string>(e.fn<number>('length', ['bytes'])).as('have'))
     .executeTakeFirst()
   const have = Number(there?.have ?? 0)
+  const whole = async () => Buffer.concat((await mine().select('bytes').orderBy('at').execute()).map((p) => p.bytes))
+  // All of it came before, and what was to become of it was cut off.
+  if (have === size && have > 0) return ok({ whole: await whole() })
   if (at !== have || have + bytes.length > size) return ok({ have })
   if (have === 0 && bytes.length === size) return ok({ whole: bytes })
+  const room = await roomForPiece(wall, person.id, upload, bytes.length)
+  if (!room.ok) return room
   await db
     .insertInto('photo_piece')
     .values({ wall_id: wall, upload, person: person.id, at, bytes })
     .onConflict((c) => c.doNothing())
     .execute()
   if (at + bytes.length < size) return ok({ have: at + bytes.length })
-  const pieces = await mine().select('bytes').orderBy('at').execute()
-  const whole = Buffer.concat(pieces.map((p) => p.bytes))
-  return whole.length === size ? ok({ whole }) : ok({ have: whole.length })
+  const all = await whole()
+  return all.length === size ? ok({ whole: all }) : ok({ have: all.length })
 }
 
 /** The photo is kept: its pieces are let go, and those nobody went on with. */
 export async function dropPieces(wall: string, person: Pick<Person, 'id'>, upload: string): Promise<void> {
   const { db } = database()
   await db.deleteFrom('photo_piece').where('wall_id', '=', wall).where('person', '=', person.id).where('upload', '=', upload).execute()
-  await db
-    .deleteFrom('photo_piece')
+  await dropOldPieces()
+}
+
+/** Lets go of what nobody went on with. */
+export async function dropOldPieces(): Promise<void> {
+  await database()
+    .db.deleteFrom('photo_piece')
     .where('received_at', '<', new Date(Date.now() - PIECES_KEPT * 86_400_000))
     .execute()
 }
@@ -120,16 +129,6 @@ async function metadata(content: Buffer): Promise<Read> {
   }
 }
 
-/** The picture without its place: packed anew with time and camera only, so that no other field can hold it either. */
-const withoutPlace = (content: Buffer, type: string, meta: Read) => {
-  const exif = {
-    IFD0: { ...(meta.camera ? { Model: meta.camera } : {}) },
-    IFD2: { ...(meta.taken ? { DateTimeOriginal: meta.taken.replace(/-/g, ':').replace('T', ' ') } : {}) },
-  }
-  const open = sharp(content, { limitInputPixels: PIXELS }).rotate().keepIccProfile().withExif(exif)
-  return (type === 'image/png' ? open.png() : type === 'image/webp' ? open.webp({ quality: 90 }) : open.jpeg({ quality: 92 })).toBuffer()
-}
-
 /**
  * Takes a photo in: looked at by what it holds, not by what it is called; with a thumbnail; its place taken out on request.
  * The same photo sent twice is kept once.
@@ -156,22 +155,16 @@ export async function takePhoto(
   const meta = await metadata(bytes)
   const located = meta.latitude !== undefined
   try {
-    const content = strip ? await withoutPlace(bytes, type, meta) : bytes
-    const thumb = await sharp(content, { limitInputPixels: PIXELS, failOn: 'error' })
-      .rotate()
-      .resize(THUMB, THUMB, { fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 76 })
-      .toBuffer()
-    const size = await sharp(content).metadata()
-    // Seen upright: a camera held sideways says so beside the picture.
-    const turned = (size.orientation ?? 1) >= 5
+    const { taken, camera } = meta
+    const made = await pictureMade((seen.width ?? 0) * (seen.height ?? 0), { bytes, type, strip, taken, camera })
+    const { content, thumb, width, height } = made
     const photo = {
       sha256: createHash('sha256').update(content).digest('hex'),
       name: cleanName(name),
       type,
       bytes: content.length,
-      width: (turned ? size.height : size.width) ?? 1,
-      height: (turned ? size.width : size.height) ?? 1,
+      width,
+      height,
       ...(meta.taken ? { taken: meta.taken } : {}),
       ...(meta.camera ? { camera: meta.camera } : {}),
       location: strip && located ? ('stripped' as const) : located ? ('kept' as const) : ('none' as const),

@@ -163,7 +163,7 @@ export async function asked(headers: Headers, wallId?: string): Promise<Asked | 
 export const personOf = async (headers: Headers): Promise<Person | undefined> => (await asked(headers))?.person
 
 /** Whose session it was that the office ended, where the request still carries its cookie. */
-export async function endedSession(headers: Headers): Promise<{ person: string; companyId: string } | undefined> {
+export async function endedSession(headers: Headers): Promise<{ person: string; companyId: string; device: string } | undefined> {
   const token = tokenOf(headers)
   if (!token) return undefined
   const row = await database()
@@ -171,7 +171,7 @@ export async function endedSession(headers: Headers): Promise<{ person: string; 
     .select(['person', 'company_id'])
     .where('token_hash', '=', fingerprint(token))
     .executeTakeFirst()
-  return row && { person: row.person, companyId: row.company_id }
+  return row && { person: row.person, companyId: row.company_id, device: fingerprint(token) }
 }
 
 /** Open streams of a person look whether they may go on, in every process, at once. */

@@ -1,6 +1,7 @@
 import { canonical, type Entry, fail, ok, type Result, readEntry } from '@stone-tally/core'
 import { database } from './database'
 import { isUuid } from './ids'
+import { within } from './quotas'
 
 /** What was taken off a device that the office signed out; it is no part of the record. */
 export interface SetAside {
@@ -23,7 +24,11 @@ const BATCH = 1000
  * @param who - whose session it was
  * @returns the ids that are here now; the device lets go of those alone
  */
-export async function setAside(wall: string, who: { person: string; companyId: string }, values: readonly unknown[]): Promise<Result<string[]>> {
+export async function setAside(
+  wall: string,
+  who: { person: string; companyId: string; device: string },
+  values: readonly unknown[],
+): Promise<Result<string[]>> {
   if (!isUuid(wall)) return fail('wall', 'is not a wall of yours')
   if (values.length > BATCH) return fail('entries', `takes at most ${BATCH} at once, not ${values.length}`)
   const { db } = database()
@@ -35,12 +40,29 @@ export async function setAside(wall: string, who: { person: string; companyId: s
     const read = readEntry(v !== null && typeof v === 'object' ? { ...v, by } : v)
     return read.ok && read.value.wall === wall ? [read.value] : []
   })
-  if (entries.length > 0)
+  if (entries.length === 0) return ok([])
+  // Sent again it takes nothing: what is here already is answered as kept.
+  const here = await db
+    .selectFrom('set_aside')
+    .select('id')
+    .where('wall_id', '=', wall)
+    .where(
+      'id',
+      'in',
+      entries.map((e) => e.id),
+    )
+    .execute()
+  const known = new Set(here.map((h) => h.id))
+  const more = entries.filter((e) => !known.has(e.id))
+  if (more.length > 0) {
+    const share = await within('set-aside', { device: who.device, person: who.person, wall, company: who.companyId }, more.length)
+    if (!share.ok) return share
     await db
       .insertInto('set_aside')
-      .values(entries.map((e) => ({ wall_id: wall, id: e.id, person: person.id, body: canonical(e) })))
+      .values(more.map((e) => ({ wall_id: wall, id: e.id, person: person.id, body: canonical(e) })))
       .onConflict((c) => c.doNothing())
       .execute()
+  }
   return ok(entries.map((e) => e.id))
 }
 

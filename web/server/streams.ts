@@ -7,8 +7,13 @@ const BACKLOG = 4_000_000
 const BEAT = 15_000
 const LOOK = 4
 
+/** Streams that one device may hold at once in a process: more tabs than anybody has; a browser itself opens fewer. */
+export const STREAMS = 24
+
 interface Open {
   readonly ends: Set<() => void>
+  /** How many are open, by session. */
+  readonly held: Map<string, number>
   closing: boolean
 }
 const shared = globalThis as { __tallyStreams?: Open }
@@ -16,7 +21,7 @@ const shared = globalThis as { __tallyStreams?: Open }
 /** Streams that are open in this process. When it is told to end they end first: a server waits for every answer it has begun. */
 function open(): Open {
   if (!shared.__tallyStreams) {
-    const made: Open = { ends: new Set(), closing: false }
+    const made: Open = { ends: new Set(), held: new Map(), closing: false }
     shared.__tallyStreams = made
     const close = () => {
       made.closing = true
@@ -39,10 +44,24 @@ export interface Line {
 /**
  * A stream of server-sent events that ends with its session, its client or its process.
  *
+ * @param session - whose it is: one holds {@link STREAMS} of them at once, the next is refused
  * @param wall - ends too when this wall is no longer the person's
  * @param begin - begins to send; returns how to stop
  */
-export function eventStream(request: Request, wall: string | undefined, begin: (line: Line) => () => void): Response {
+export function eventStream(request: Request, session: string, wall: string | undefined, begin: (line: Line) => () => void): Response {
+  const { held } = open()
+  const mine = held.get(session) ?? 0
+  if (mine >= STREAMS && process.env.RATE_LIMITS !== 'off')
+    return Response.json(
+      { problems: [{ field: '', message: `this device listens ${STREAMS} times already; close a page of it and try again` }] },
+      { status: 429, headers: { 'retry-after': '30' } },
+    )
+  held.set(session, mine + 1)
+  const letGo = () => {
+    const left = (held.get(session) ?? 1) - 1
+    if (left > 0) held.set(session, left)
+    else held.delete(session)
+  }
   const encoder = new TextEncoder()
   let end: Line['end'] = () => {}
   const stream = new ReadableStream<Uint8Array>(
@@ -78,6 +97,7 @@ export function eventStream(request: Request, wall: string | undefined, begin: (
           if (over) return
           if (last) say(last)
           over = true
+          letGo()
           clearInterval(beat)
           unhear()
           open().ends.delete(end)

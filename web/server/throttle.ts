@@ -13,6 +13,9 @@ const LIMITS = {
   known: { points: 8, duration: 300 },
   /** All of a network: many addresses tried with few passwords each. */
   network: { points: 60, duration: 300 },
+  /** Once it is used up: so many more, and of each address the first alone. A new device of a shared line gets in beside whoever guesses there. */
+  crowd: { points: 600, duration: 300 },
+  first: { points: 2, duration: 300 },
   /** One e-mail from everywhere it is not known from. */
   address: { points: 60, duration: 3600 },
   /** The set-up code of an installation. */
@@ -26,8 +29,15 @@ const LIMITS = {
 } as const
 type Count = keyof typeof LIMITS
 
-const made = new Map<Count, { of: unknown; limiter: RateLimiterPostgres }>()
-function limiter(count: Count): RateLimiterPostgres {
+interface Limit {
+  readonly points: number
+  /** s */
+  readonly duration: number
+}
+const made = new Map<string, { of: unknown; limiter: RateLimiterPostgres }>()
+function limiter(count: Count): RateLimiterPostgres
+function limiter(count: string, limit: Limit): RateLimiterPostgres
+function limiter(count: string, limit: Limit = LIMITS[count as Count]): RateLimiterPostgres {
   const { pool } = database()
   const before = made.get(count)
   if (before?.of === pool) return before.limiter
@@ -38,10 +48,31 @@ function limiter(count: Count): RateLimiterPostgres {
     tableCreated: true,
     clearExpiredByTimeout: false,
     keyPrefix: count,
-    ...LIMITS[count],
+    ...limit,
   })
   made.set(count, { of: pool, limiter })
   return limiter
+}
+
+/**
+ * Takes a number from a count of any name; it holds over all processes.
+ *
+ * @returns how long to wait where it is used up, ms
+ */
+export async function takenFrom(count: string, key: string, limit: Limit, number: number): Promise<number | undefined> {
+  try {
+    await limiter(count, limit).consume(key.slice(0, 200), number)
+    return undefined
+  } catch (error) {
+    if (!(error instanceof RateLimiterRes)) throw error
+    return error.msBeforeNext
+  }
+}
+
+/** How long to wait where a count is used up, ms; nothing is taken. */
+export async function waitFor(count: string, key: string, limit: Limit): Promise<number | undefined> {
+  const now = await limiter(count, limit).get(key.slice(0, 200))
+  return now && now.consumedPoints >= limit.points ? now.msBeforeNext : undefined
 }
 
 /**
@@ -77,7 +108,10 @@ export async function triedSignIn(email: string, network: string, place: string 
   ]
   for (const [count, key] of counts) {
     const one = await tried(count, key, 'email', count === 'network' ? 'from this network' : 'for this address')
-    if (!one.ok) return one
+    if (one.ok) continue
+    // Asked of an address nobody has it is the same: nothing is learned from it.
+    const beside = count === 'network' && (await tried('first', `${email} ${network}`, 'email')).ok && (await tried('crowd', network, 'email')).ok
+    if (!beside) return one
   }
   return ok(true)
 }

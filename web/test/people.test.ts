@@ -221,7 +221,7 @@ describe('roles and leaving', () => {
     const headers = carrying(await enter(kim.email))
     const leave = watch('any wall', () => {})
     await new Promise((r) => setTimeout(r, 300))
-    const stream = eventStream(new Request('http://x/live', { headers }), undefined, () => () => {})
+    const stream = eventStream(new Request('http://x/live', { headers }), 'kim', undefined, () => () => {})
     const reader = (stream.body as ReadableStream<Uint8Array>).getReader()
     const began = Date.now()
     expect(await changeRole(office, kim.id, 'foreman', request())).toEqual({ ok: true, value: 'foreman' })

@@ -3,7 +3,7 @@
 import type { PhotoData, RecordedEntry, Step, WallState, Where } from '@stone-tally/core'
 import { useRef, useState } from 'react'
 import styled from 'styled-components'
-import { Button, Check, Field, Problems, Quiet, Row, Stack } from '@/ui/controls'
+import { Button, Caution, Check, Field, Problems, Quiet, Row, Stack } from '@/ui/controls'
 import { photosAt, saveAs, useNextPhoto, usePhotos } from './use-photos'
 import type { Fact, RecordResult } from './use-wall'
 
@@ -49,7 +49,7 @@ export function PhotosOf({
   record: (facts: readonly Fact[]) => Promise<RecordResult>
   label?: string
 }) {
-  const { take, waiting, refused, again, aside, problems, busy } = usePhotos(wall, me, record)
+  const { take, waiting, waits, refused, again, aside, problems, busy } = usePhotos(wall, me, record)
   const { strip, setStrip, caption, setCaption, pick } = useNextPhoto(take, where, of)
   const file = useRef<HTMLInputElement>(null)
   const [open, setOpen] = useState(false)
@@ -76,6 +76,7 @@ export function PhotosOf({
           }}
         />
       </Row>
+      {waiting > 0 && waits ? <Caution>Not sent yet: {waits}.</Caution> : null}
       {open ? (
         <Stack style={{ gap: 6 }}>
           <Field label="What it shows" value={caption} onChange={setCaption} />

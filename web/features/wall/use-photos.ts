@@ -11,10 +11,12 @@ import type { Fact, RecordResult } from './use-wall'
 export function usePhotos(wall: string, me: string, record: (facts: readonly Fact[]) => Promise<RecordResult>) {
   const box = useMemo(() => photoBox(wall), [wall])
   const [waiting, setWaiting] = useState(0)
+  const [waits, setWaits] = useState<string>()
   const [refused, setRefused] = useState<readonly KeptPhoto[]>([])
   const count = useCallback(async () => {
     const list = await box.all().catch(() => [])
     setWaiting(list.filter((k) => !k.refused).length)
+    setWaits(list.find((k) => !k.refused && k.waits)?.waits)
     setRefused(list.filter((k) => k.refused))
   }, [box])
   const [problems, setProblems] = useState<readonly Problem[]>([])
@@ -32,9 +34,10 @@ export function usePhotos(wall: string, me: string, record: (facts: readonly Fac
   }, [flush])
   useEffect(() => {
     if (waiting === 0) return
-    const again = setInterval(flush, 4000)
+    // Told when to come again it does not ask every moment.
+    const again = setInterval(flush, waits ? 60_000 : 4000)
     return () => clearInterval(again)
-  }, [waiting, flush])
+  }, [waiting, waits, flush])
   const take = async (file: File, more: Pick<KeptPhoto, 'strip' | 'where' | 'caption' | 'of'>) => {
     if (file.size > PHOTO_LIMIT) {
       const size = `${(file.size / 1048576).toFixed(1)} MB`
@@ -69,7 +72,7 @@ export function usePhotos(wall: string, me: string, record: (facts: readonly Fac
     await box.out(key)
     await count()
   }
-  return { take, waiting, refused, again, aside, problems, busy }
+  return { take, waiting, waits, refused, again, aside, problems, busy }
 }
 /** Hands a file of this device out, so that it can be kept elsewhere. */
 export function saveAs(blob: Blob, name: string) {

@@ -13,7 +13,7 @@ export const GET = guarded(async (request: Request, { params }: { params: Promis
   const wall = who.wall.id
   const after = Number(request.headers.get('last-event-id') ?? new URL(request.url).searchParams.get('after') ?? 0)
   if (!isSeq(after)) return refuse(422, [{ field: 'after', message: 'must be the number of an entry' }])
-  return eventStream(request, wall, (line) => {
+  return eventStream(request, who.session.id, wall, (line) => {
     line.say('retry: 1000\n\n')
     const ends = [
       follow(wall, after, (events) => line.say(events)),

@@ -12,5 +12,5 @@ export const POST = guarded(async (request: Request, { params }: Params) => {
   if (who instanceof Response) return who
   const maker = new URL(request.url).searchParams.get('person')
   if (maker !== null && maker !== who.person.id) return refuse(403, 'another person is signed in; this photo waits for the one who took it')
-  return takeUpload(who.wall.id, who.person.id, request)
+  return takeUpload({ device: who.session.id, person: who.person.id, wall: who.wall.id, company: who.person.companyId }, request)
 })

@@ -1,5 +1,5 @@
 import { endedSession } from '@/server/accounts'
-import { askingAbout, BODY, bodyOf, foreign, guarded, refuse } from '@/server/http'
+import { askingAbout, BODY, bodyOf, foreign, guarded, refuse, tooMuch } from '@/server/http'
 import { setAside, setAsideOf } from '@/server/set-aside'
 
 type Params = { params: Promise<{ id: string }> }
@@ -15,7 +15,8 @@ export const POST = guarded(async (request: Request, { params }: Params) => {
   const entries = (body.value as { entries?: unknown } | null)?.entries
   if (!Array.isArray(entries) || entries.length === 0) return refuse(422, [{ field: 'entries', message: 'needs at least one entry' }])
   const kept = await setAside((await params).id, who, entries)
-  return kept.ok ? Response.json({ kept: kept.value }) : refuse(kept.problems[0]?.field === 'wall' ? 404 : 422, kept.problems)
+  if (kept.ok) return Response.json({ kept: kept.value })
+  return tooMuch(kept.problems) ?? refuse(kept.problems[0]?.field === 'wall' ? 404 : 422, kept.problems)
 })
 
 /** What was set aside for this wall. */

@@ -11,5 +11,5 @@ export const POST = guarded(async (request: Request, { params }: { params: Promi
   if (!who) return refuse(401, 'this is for a device that was signed out by the office')
   const { id } = await params
   if (!(await isWallOf(id, who.companyId))) return refuse(404, 'is not a wall of yours')
-  return takeUpload(id, who.person, request)
+  return takeUpload({ device: who.device, person: who.person, wall: id, company: who.companyId }, request)
 })
