@@ -197,18 +197,20 @@ describe('the revision an entry is made under', () => {
   test('one of a device that did not have the newer one is kept, and shown as made under the older', () => {
     const late = note(30)
     expect(admit(state, late, now).ok).toBe(true)
-    expect(admit(state, late, now, [{ revision: 2, since: NOW + 40 * 60_000 }]).ok).toBe(true)
-    expect(admit(state, late, now, [{ revision: 1, since: 0 }]).ok).toBe(true)
+    expect(admit(state, late, now, { revisions: [{ revision: 2, since: NOW + 40 * 60_000 }] }).ok).toBe(true)
+    expect(admit(state, late, now, { revisions: [{ revision: 1, since: 0 }] }).ok).toBe(true)
     expect(underOlder(state, late)).toEqual({ inForce: 2, since: NOW, otherwise: undefined })
     expect(underOlder(state, note(-10))).toBeUndefined()
     expect(underOlder(state, note(30, { revision: 2 }))).toBeUndefined()
   })
   test('one of a device that had the newer is refused by name, whatever its clock says', () => {
     // Given a third since, which it may not have yet: that takes nothing from what it had.
-    const known = [
-      { revision: 3, since: NOW + 400 * 60_000 },
-      { revision: 2, since: NOW + 20 * 60_000 },
-    ]
+    const known = {
+      revisions: [
+        { revision: 3, since: NOW + 400 * 60_000 },
+        { revision: 2, since: NOW + 20 * 60_000 },
+      ],
+    }
     expect(admit(state, note(30), now, known)).toMatchObject({
       ok: false,
       problems: [{ field: 'revision', message: expect.stringMatching(/had revision 2/) }],
@@ -217,6 +219,20 @@ describe('the revision an entry is made under', () => {
     expect(admit(state, note(10, { clock: -1800 }), now, known).ok).toBe(false)
     expect(admit(state, note(10), now, known).ok).toBe(true)
     expect(admit(state, note(30, { revision: 2 }), now, known).ok).toBe(true)
+    // Four hours back, from a device that has recorded of later since: it was kept back, and is no older for being said to be.
+    const since = { ...known, newest: NOW + 300 * 60_000 }
+    expect(admit(state, note(-240), now, since)).toMatchObject({ ok: false, problems: [{ field: 'revision' }] })
+    expect(admit(state, note(-240, { clock: 0 }), now, since).ok).toBe(false)
+    // What comes in the order it was made is believed.
+    expect(admit(state, note(10), now, { ...known, newest: NOW }).ok).toBe(true)
+  })
+  test('a day ahead of the house is no day; what the clock is known to be ahead by is taken off', () => {
+    const days = (n: number, more: Partial<Entry> = {}) => note(600 + n * 1440, { revision: 2, ...more })
+    const at = (e: Entry, ahead?: number) => admit(state, e, now, { revisions: [], ahead }).ok
+    expect([at(days(0.9)), at(days(1.1)), at(days(399)), at(days(399), 0)]).toEqual([true, false, false, false])
+    expect([at(days(399), 399 * 86_400), at(days(399, { clock: 399 * 86_400 })), at(days(2), 86_400)]).toEqual([true, true, true])
+    // The entry's own word on its clock comes first: it was made when the clock was off.
+    expect(at(days(399, { clock: 399 * 86_400 }), 0)).toBe(true)
   })
   test('nothing stands in force that the record does not have', () => expect(underOlder(emptyState(layouts), note(30))).toBeUndefined())
   test.each(['2026-02-31', '2026-13-01', '2026-00-10', '2025-02-29'])('%s is no day: not of a calibration, not of a ticket', (day) => {

@@ -10,7 +10,14 @@ import { alone } from './tabs'
 
 /** What became of an entry that was sent. */
 export type Outcome =
-  | { readonly id: string; readonly ok: true; readonly seq: number; readonly receivedAt: string; readonly verdict?: Verdict }
+  | {
+      readonly id: string
+      readonly ok: true
+      readonly seq: number
+      readonly receivedAt: string
+      readonly verdict?: Verdict
+      readonly uncompared?: true
+    }
   | { readonly id: string; readonly ok: false; readonly problems: readonly Problem[] }
 
 const FIRST = 1000
@@ -110,7 +117,9 @@ export class Sender {
     await this.told.recorded(
       sent.outcomes.flatMap((o) => {
         const waiting = find(o.id)
-        return o.ok && waiting ? [{ waiting, seq: o.seq, receivedAt: o.receivedAt }] : []
+        if (!o.ok || !waiting) return []
+        const { clock, ...without } = waiting
+        return [{ waiting: o.uncompared ? without : waiting, seq: o.seq, receivedAt: o.receivedAt }]
       }),
     )
     // Kept as refused in the step in which it leaves the box: at no moment is it nowhere.

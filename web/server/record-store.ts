@@ -6,8 +6,10 @@ import {
   canonical,
   type Entry,
   emptyState,
-  type KnownRevision,
+  type FromDevice,
+  keptBack,
   type Layout,
+  observedAt,
   type PhotoData,
   type Problem,
   type RecordedEntry,
@@ -30,7 +32,15 @@ import { type FaultFound, unlooked } from './verify'
 
 /** What became of one entry sent in. */
 export type Outcome =
-  | { readonly id: string; readonly ok: true; readonly seq: number; readonly receivedAt: string; readonly verdict?: Verdict }
+  | {
+      readonly id: string
+      readonly ok: true
+      readonly seq: number
+      readonly receivedAt: string
+      readonly verdict?: Verdict
+      /** It was kept back, so what it says of the device's clock is not in the record. */
+      readonly uncompared?: true
+    }
   | { readonly id: string; readonly ok: false; readonly problems: readonly Problem[] }
 
 /**
@@ -190,6 +200,7 @@ interface Admitted {
   readonly entry: Entry
   readonly body: string
   readonly verdict: Verdict | undefined
+  readonly uncompared: { readonly uncompared?: true }
 }
 
 /** Who records: somebody signed in, or somebody from outside over a link. */
@@ -234,8 +245,25 @@ function goBack(kept: Folded) {
   kept.behind = true
 }
 
-/** What of the plan the device that sends was given, asked only where it matters. */
-export type Given = () => Promise<readonly KnownRevision[]>
+/** What is known of the device that sends. */
+export interface Given {
+  /** How far its clock is ahead as it sends, s. */
+  readonly ahead?: number | undefined
+  /** Its plans and the latest moment it recorded of; asked only where it matters. */
+  more(): Promise<FromDevice>
+}
+/** What is said to be older than this may have been kept back, ms. */
+const LATE = 300_000
+
+/**
+ * The entry as it is believed: of one that was kept back nobody knows how far the clock was ahead, so it counts as made at any time from then to
+ * when it came in, wherever something goes by time.
+ */
+const believed = (entry: Entry, from: FromDevice): Entry => {
+  if (entry.clock === undefined || !keptBack(entry, from)) return entry
+  const { clock: _, ...rest } = entry
+  return rest
+}
 
 async function tryRecord(
   wall: string,
@@ -247,7 +275,7 @@ async function tryRecord(
   given: Given | undefined,
 ): Promise<Outcome[] | undefined> {
   const seen = kept.state.seq
-  let known: readonly KnownRevision[] = []
+  let from: FromDevice = { revisions: [], ahead: given?.ahead }
   let asked = false
   const outcomes = new Map<number, Outcome>()
   const sent: (Admitted & { at: number; hash?: string; recorded: { seq: number; receivedAt: string; entry: Entry } })[] = []
@@ -264,21 +292,25 @@ async function tryRecord(
     else if (entry.value.kind === 'revision') refuse([{ field: 'kind', message: 'a revision is issued from the plan' }])
     else if (entry.value.wall !== wall) refuse([{ field: 'wall', message: 'is another wall' }])
     else {
-      const body = canonical(entry.value)
+      const late = entry.value.revision < kept.state.layouts.length || observedAt(entry.value, from) < now - LATE
       const before = kept.state.byId.get(id)
+      if (given && !asked && late && !before) {
+        asked = true
+        from = { ...(await given.more()), ahead: given.ahead }
+      }
+      const made = believed(entry.value, from)
+      const body = canonical(made)
       if (before) {
-        if (canonical(before.entry) !== body) refuse([{ field: 'id', message: 'was used for another entry; make a new one' }])
+        const { clock: _, ...without } = entry.value
+        const same = [entry.value, without as Entry].some((e) => canonical(e) === canonical(before.entry))
+        if (!same) refuse([{ field: 'id', message: 'was used for another entry; make a new one' }])
         else if (before.seq <= seen) outcomes.set(at, { id, ok: true, seq: before.seq, receivedAt: before.receivedAt })
         else sent.push({ ...(sent.find((s) => s.entry.id === id) as (typeof sent)[number]), at })
         continue
       }
-      if (given && !asked && entry.value.revision < kept.state.layouts.length) {
-        asked = true
-        known = await given()
-      }
       let verdict: ReturnType<typeof admit>
       try {
-        verdict = admit(kept.state, entry.value, now, known)
+        verdict = admit(kept.state, made, now, from)
       } catch (error) {
         log.error({ err: error })
         failing.add(at)
@@ -293,7 +325,7 @@ async function tryRecord(
       else if (unseen) refuse([unseen])
       else if (own) refuse([own])
       else {
-        const recorded = { seq: kept.state.seq + 1, receivedAt: iso(new Date(now)), entry: kept.share(entry.value) }
+        const recorded = { seq: kept.state.seq + 1, receivedAt: iso(new Date(now)), entry: kept.share(made) }
         try {
           kept.state = advance(kept.state, recorded)
         } catch (error) {
@@ -302,7 +334,7 @@ async function tryRecord(
           failing.add(at)
           return undefined
         }
-        sent.push({ at, entry: entry.value, body, verdict: verdict.value, recorded })
+        sent.push({ at, entry: made, body, verdict: verdict.value, recorded, uncompared: made === entry.value ? {} : { uncompared: true } })
       }
     }
   }
@@ -315,7 +347,14 @@ async function tryRecord(
       s.recorded.seq = row.seq
       s.recorded.receivedAt = row.receivedAt
       s.hash = row.hash
-      outcomes.set(s.at, { id: s.entry.id, ok: true, seq: row.seq, receivedAt: row.receivedAt, ...(s.verdict ? { verdict: s.verdict } : {}) })
+      outcomes.set(s.at, {
+        id: s.entry.id,
+        ok: true,
+        seq: row.seq,
+        receivedAt: row.receivedAt,
+        ...(s.verdict ? { verdict: s.verdict } : {}),
+        ...s.uncompared,
+      })
     }
   }
   // Sent before, by way of another process, and others came between: what is folded here lacks those.

@@ -1,10 +1,10 @@
-import { type Entry, linkOf, publicKeyOf, type RecordReport, readCode, recordLines } from '@stone-tally/core'
+import { type Entry, linkOf, publicKeyOf, type RecordedEntry, type RecordReport, readCode, recordLines, whenOf } from '@stone-tally/core'
 import sharp from 'sharp'
 import { SIGNED } from '../../core/test/plans'
 import { checkpointAll, checkpointNow, checkpointsOf } from '../server/checkpoints'
 import { database } from '../server/database'
 import { recordFile } from '../server/export'
-import { knownRevisions, noteGiven, noteMade } from '../server/given'
+import { aheadOf, knownOf, noteGiven, noteMade } from '../server/given'
 import { night } from '../server/nightly'
 import { takePhoto } from '../server/photos'
 import { codeFor, holdAgainst } from '../server/proof'
@@ -349,12 +349,13 @@ describe('under which revision a device may record', () => {
       [id, began],
     )
     const session = { id, began }
-    const send = async (...entries: ReturnType<typeof entry>[]) => {
-      const outcomes = await recordEntries(wall, s.person('crew'), entries, Date.now(), () => knownRevisions(session, wall))
+    const send = (...entries: ReturnType<typeof entry>[]) => sendAt(Date.now(), ...entries)
+    const sendAt = async (now: number, ...entries: ReturnType<typeof entry>[]) => {
+      const outcomes = await recordEntries(wall, s.person('crew'), entries, now, { more: () => knownOf(session, wall) })
       await noteMade(id, wall, entries, outcomes)
       return outcomes.map((o) => (o.ok ? 'recorded' : o.problems[0]?.field))
     }
-    return { session, send }
+    return { session, send, sendAt }
   }
   test('the one it has; not an older one again once it recorded under the newer, nor one from before it signed in', async () => {
     const wall = await newWall(s, 'Revised')
@@ -365,7 +366,10 @@ describe('under which revision a device may record', () => {
     expect(await offline.send(entry(wall, 1, soon))).toEqual(['recorded'])
     // It was given it; a day later it has it for certain.
     await noteGiven(offline.session.id, wall, 2, Date.now())
-    expect(await offline.send(entry(wall, 1, soon + 60_000), entry(wall, 1, soon + 25 * 3_600_000))).toEqual(['recorded', 'revision'])
+    expect(await offline.sendAt(soon + 25 * 3_600_000, entry(wall, 1, soon + 60_000), entry(wall, 1, soon + 25 * 3_600_000))).toEqual([
+      'recorded',
+      'revision',
+    ])
     // It recorded under it: from then on nothing under the first, whatever it says; what was seen before that may still come.
     expect(await offline.send(entry(wall, 2, soon + 120_000))).toEqual(['recorded'])
     expect(await offline.send(entry(wall, 1, soon + 130_000), entry(wall, 1, soon + 100_000), entry(wall, 2, soon + 130_000))).toEqual([
@@ -378,7 +382,34 @@ describe('under which revision a device may record', () => {
     await noteGiven(offline.session.id, wall, 3, Date.now())
     expect(await offline.send(entry(wall, 1, soon + 140_000), entry(wall, 2, soon + 140_000))).toEqual(['revision', 'recorded'])
     const fresh = await begin(wall, new Date(Date.now() + 2000))
-    expect(await fresh.send(entry(wall, 1, soon + 25 * 3_600_000))).toEqual(['revision'])
-    expect(await fresh.send(entry(wall, 3, soon + 25 * 3_600_000))).toEqual(['recorded'])
+    expect(await fresh.sendAt(soon + 25 * 3_600_000, entry(wall, 1, soon + 25 * 3_600_000))).toEqual(['revision'])
+    expect(await fresh.sendAt(soon + 25 * 3_600_000, entry(wall, 3, soon + 25 * 3_600_000))).toEqual(['recorded'])
   })
+  test('what is sent out of its order is taken in, and what it says of its clock is not believed; sent twice it is there once', async () => {
+    const wall = await newWall(s, 'Kept back')
+    const device = await begin(wall, new Date(Date.now() - 5 * 86_400_000))
+    const hours = (n: number) => ({ ...entry(wall, 1, Date.now() + n * 3_600_000), clock: 0 })
+    const [first, second, back] = [hours(-6), hours(-2), hours(-5)]
+    // Two days without a signal, sent in order: each is believed.
+    expect(await device.send(first, second)).toEqual(['recorded', 'recorded'])
+    expect(await device.send(back)).toEqual(['recorded'])
+    expect(await device.send(back)).toEqual(['recorded'])
+    const kept = (await stateOf(wall)).entries.filter((e) => e.entry.kind === 'note')
+    expect(kept.map((e) => e.entry.clock)).toEqual([0, 0, undefined])
+    const [, , late] = kept
+    const { earliest, latest } = whenOf(await stateOf(wall), late as RecordedEntry)
+    expect([earliest, latest]).toEqual([Date.parse(back.at), Date.parse(late?.receivedAt ?? '')])
+    // Another entry under its name is another entry.
+    expect(await device.send({ ...back, data: { text: 'other' } })).toEqual(['id'])
+  })
+  test.each([
+    ['', undefined],
+    ['soon', undefined],
+    ['1e400', undefined],
+    [`${Date.UTC(2026, 4, 20) + 30_000}`, 0],
+    [`${Date.UTC(2026, 4, 20) + 7_200_000}`, 7200],
+    [`${Date.UTC(2026, 4, 19)}`, -86_400],
+  ])('a device that says "%s" of its clock is ahead by %s s', (said, ahead) =>
+    expect(aheadOf(new Headers(said === '' ? {} : { 'x-clock': said }), Date.UTC(2026, 4, 20))).toBe(ahead),
+  )
 })

@@ -11,8 +11,8 @@ import { dayText } from './item'
 import { isOutside, kindOf } from './kinds'
 import { live, type WallState } from './state'
 import { type Step, stepKey } from './step'
-import { atAll, timesOf } from './time'
-import { type KnownRevision, mayBeUnder } from './under'
+import { atAll, type FromDevice, isAhead, NOTHING_KNOWN, timesOf } from './time'
+import { mayBeUnder } from './under'
 import { workOf } from './works'
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/
@@ -68,10 +68,10 @@ export const mayRecord = (role: Role, kind: string) => kindOf(kind)?.roles.inclu
  * May this entry go into the record as it stands? The same answer on the device, before sending, and on the server.
  *
  * @param now - ms since 1970, from the caller
- * @param known - the revisions the device is known to have had, where the house knows
+ * @param from - what the house knows of the device: its revisions, its clock, the latest moment it recorded of
  * @returns how it was judged, or each reason against it with its field
  */
-export function admit(state: WallState, entry: Entry, now: number, known: readonly KnownRevision[] = []): Result<Verdict | undefined> {
+export function admit(state: WallState, entry: Entry, now: number, from: FromDevice = NOTHING_KNOWN): Result<Verdict | undefined> {
   const role = entry.by.role as Role
   if (kindOf(entry.kind)?.effect?.is === 'revision') return ok(undefined)
   if (!mayRecord(role, entry.kind)) {
@@ -83,13 +83,14 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
   // 31 February is read as some day of March by most programs: nobody observed anything then.
   if (Number.isNaN(at) || new Date(at).toISOString().slice(0, 16) !== entry.at.slice(0, 16))
     return fail('at', `"${entry.at}" is no time of the calendar; set the clock of the device and record it again`)
-  // A clock that is hours or a year ahead is kept and flagged; a date beyond that is a broken one.
-  if (at > now + 400 * 86_400_000) return fail('at', `${entry.at} is more than a year ahead; set the clock of the device and record it again`)
+  // A clock that is known to be ahead is taken off; what is ahead of the house by itself is no day yet.
+  if (isAhead(entry, now, from))
+    return fail('at', `${entry.at} is more than a day ahead of the house, and by more than this device’s clock is; set the clock and record it again`)
   if (at < Date.UTC(2000, 0, 1)) return fail('at', `${entry.at} is before 2000; check the clock of the device`)
   if (entry.revision > state.layouts.length) {
     return fail('revision', `there is no revision ${entry.revision}; ${state.layouts.length} is in force`)
   }
-  const under = mayBeUnder(entry, known)
+  const under = mayBeUnder(entry, now, from)
   if (!under.ok) return under
   const linked = checkLinks(state, entry)
   if (!linked.ok) return linked
@@ -102,10 +103,10 @@ export function admit(state: WallState, entry: Entry, now: number, known: readon
   if (!found.ok) return found
   const step = found.value
   const own = kind?.effect && ADMISSIONS[kind.effect.is]
-  if (own) return own(state, entry, step, now)
+  if (own) return own(state, entry, step, timesOf(state, entry, now, from))
   if (kind?.beside === 'anywhere' || step.stage.also?.includes(entry.kind)) return ok(verdictOf(state, entry))
   // A clock that is wrong opens nothing: what goes by time is asked by the clock of the house.
-  const times = timesOf(state, entry, now)
+  const times = timesOf(state, entry, now, from)
   // Before rule table 3 what is done anew each day went by the device.
   const days = since(state.layout.plan, 3) ? times : [entry.at]
   const stopped =

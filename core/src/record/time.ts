@@ -3,9 +3,41 @@ import type { Entry, RecordedEntry } from './entry'
 import type { WallState } from './state'
 
 const HOUR = 3_600_000
+/** Clocks are compared to the minute at best, and entries of one press come in any order: so much apart is the same, ms. */
+const NEAR = 600_000
+/** What is further ahead of the house than any time zone is no moment of its calendar, ms. */
+const AHEAD = 86_400_000
 
-/** When it was observed by the clock of the house, ms since 1970: what the device's clock was ahead by is taken off. */
-export const observedAt = (entry: Entry): number => Date.parse(entry.at) - (entry.clock ?? 0) * 1000
+/** A revision a device is known to have, and since when, ms since 1970. */
+export interface KnownRevision {
+  readonly revision: number
+  readonly since: number
+}
+/** What the house knows of the device an entry comes from. */
+export interface FromDevice {
+  readonly revisions: readonly KnownRevision[]
+  /** The latest moment it has recorded of, by the house, ms since 1970: a device sends what it keeps in the order it was made. */
+  readonly newest?: number | undefined
+  /** How far its clock is ahead of the house's at the moment it sends, s. */
+  readonly ahead?: number | undefined
+}
+export const NOTHING_KNOWN: FromDevice = { revisions: [] }
+
+/**
+ * When it was observed by the clock of the house, ms since 1970: what the device's clock was ahead by is taken off.
+ *
+ * @param from - where the entry does not say how far that was, it is what the house sees as it comes in
+ */
+export const observedAt = (entry: Entry, from: FromDevice = NOTHING_KNOWN): number => Date.parse(entry.at) - (entry.clock ?? from.ahead ?? 0) * 1000
+
+/** Is it said to be observed later than it can have been? Nothing is, a day after it came in. */
+export const isAhead = (entry: Entry, now: number, from: FromDevice): boolean => observedAt(entry, from) > now + AHEAD
+
+/**
+ * Was it kept back? A device that has recorded of a later moment sent all it had by then: what comes after that and is said to be older may have
+ * been made at any time up to now.
+ */
+export const keptBack = (entry: Entry, from: FromDevice): boolean => from.newest !== undefined && observedAt(entry, from) < from.newest - NEAR
 
 /** Between which moments of the house's clock something was done, ms since 1970. */
 export interface Moments {
@@ -36,15 +68,21 @@ export function whenOf(state: WallState, { entry, receivedAt }: RecordedEntry): 
  * they were not, and each gate asks both. Nothing is done after it came in.
  *
  * @param now - by the house, ms since 1970
+ * @param from - what the house knows of its device
  * @example timesOf(state, entry, now).flatMap((at) => dailyNeeds(state, step, at))
  */
-export function timesOf(state: WallState, entry: Entry, now: number): readonly string[] {
+export function timesOf(state: WallState, entry: Entry, now: number, from: FromDevice = NOTHING_KNOWN): readonly string[] {
   const iso = (ms: number) => new Date(ms).toISOString()
   const said = Date.parse(entry.at)
   // Before rule table 3 a clock that runs ahead of the house cured nothing, and one that is behind was believed.
   if (!since(state.layout.plan, 3)) return [said > now ? iso(now) : entry.at]
-  const at = Math.min(observedAt(entry), now)
-  return entry.clock === undefined && now - at >= HOUR ? [iso(at), iso(now)] : [iso(at)]
+  const at = Math.min(observedAt(entry, from), now)
+  const { ahead } = from
+  const uncompared = entry.clock === undefined && ahead === undefined && now - at >= HOUR
+  // The clock was set since, or what is said of it is not so: by the one and by the other.
+  const other = entry.clock !== undefined && ahead !== undefined ? Math.min(Date.parse(entry.at) - ahead * 1000, now) : at
+  const moments = [at, ...(Math.abs(other - at) > NEAR ? [other] : []), ...(uncompared || keptBack(entry, from) ? [now] : [])]
+  return [...new Set(moments.map(iso))]
 }
 
 /** What gates ask at several times, each thing once. @example atAll(times, (at) => barriers(state, step, at), (b) => b.message) */

@@ -3,13 +3,7 @@ import type { Entry, Verdict } from './entry'
 import { contextOf } from './fold'
 import { kindOf } from './kinds'
 import type { WallState } from './state'
-import { observedAt } from './time'
-
-/** A revision a device is known to have, and since when, ms since 1970. */
-export interface KnownRevision {
-  readonly revision: number
-  readonly since: number
-}
+import { type FromDevice, keptBack, observedAt } from './time'
 
 /** An entry made under a revision while a newer one was in force. */
 export interface UnderOlder {
@@ -44,12 +38,14 @@ export function underOlder(state: WallState, entry: Entry): UnderOlder | undefin
  * May an entry be made under the revision it names? A device without a signal records under what it has, and that is kept. One that had a newer
  * revision cannot go back to an older one, whose limits may be wider.
  *
- * @param known - what the device is known to have had, each since its own moment; empty where nothing is known
- * @example mayBeUnder(entry, [{ revision: 2, since: Date.parse('2026-05-04T08:00:00Z') }]).ok
+ * @param now - by the house, ms since 1970
+ * @param from - what its device is known to have had, each since its own moment
+ * @example mayBeUnder(entry, now, { revisions: [{ revision: 2, since: Date.parse('2026-05-04T08:00:00Z') }] }).ok
  */
-export function mayBeUnder(entry: Entry, known: readonly KnownRevision[]): Result<true> {
-  const at = observedAt(entry)
-  const had = known.filter((k) => k.revision > entry.revision && k.since < at).map((k) => k.revision)
+export function mayBeUnder(entry: Entry, now: number, from: FromDevice): Result<true> {
+  // What was kept back is no older for being said to be.
+  const at = keptBack(entry, from) ? now : observedAt(entry, from)
+  const had = from.revisions.filter((k) => k.revision > entry.revision && k.since < at).map((k) => k.revision)
   if (had.length === 0) return ok(true)
   return fail(
     'revision',

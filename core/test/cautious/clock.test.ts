@@ -1,5 +1,5 @@
 // Rule table 3: a clock that is wrong opens no gate. What goes by time is asked by the clock of the house; where nobody compared, by the stricter.
-import { advance, clockOf, dailyNeeds, type Entry, timesOf, whenOf } from '@stone-tally/core'
+import { advance, clockOf, dailyNeeds, type Entry, type FromDevice, timesOf, whenOf } from '@stone-tally/core'
 import { good, morningLook } from '../build'
 import { entry, layoutOf, smallPlan, stateOf } from '../plans'
 import { Site } from '../site'
@@ -32,6 +32,19 @@ describe('the look of the day', () => {
   test('a day without a signal, with a clock that was compared, is no wrong clock', () => {
     expect(site.refusal(dug(site, on(20), 0), ms(22))).toBe('')
     expect(site.refusal(dug(site, on(20, '08:02'), 120), ms(22))).toBe('')
+  })
+  test('every moment it may have been is asked about: by its own word, by the clock of the device as it sends, kept back until it came in', () => {
+    const now = ms(21, '12:00')
+    const four = dug(site, on(21))
+    const hours = (e: Entry, from: Partial<FromDevice>) =>
+      timesOf(site.state, e, now, { revisions: [], ...from }).map((t) => (Date.parse(t) - now) / 3_600_000)
+    expect(hours({ ...four, clock: 0 }, {})).toEqual([-4])
+    expect(hours(four, {})).toEqual([-4, 0])
+    expect(hours(four, { ahead: 0 })).toEqual([-4])
+    expect(hours(four, { ahead: -3600 })).toEqual([-3])
+    expect(hours({ ...four, clock: 0 }, { ahead: -3600 })).toEqual([-4, -3])
+    expect(hours({ ...four, clock: 0 }, { newest: now - 3_600_000 })).toEqual([-4, 0])
+    expect(hours({ ...four, clock: 0 }, { newest: now - 5 * 3_600_000 })).toEqual([-4])
   })
   test('between the press and the house lie moments: nothing is asked twice for them', () => {
     expect(timesOf(site.state, dug(site, on(20)), ms(20, '08:40'))).toEqual(['2026-05-20T08:00:00.000Z'])

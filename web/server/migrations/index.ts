@@ -11,6 +11,7 @@ import * as trust from './009-trust'
 import * as overview from './010-overview'
 import * as outside from './011-outside'
 import * as linkMakers from './012-link-makers'
+import * as deviceClocks from './013-device-clocks'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -26,6 +27,7 @@ const provider: MigrationProvider = {
     '010-overview': overview,
     '011-outside': outside,
     '012-link-makers': linkMakers,
+    '013-device-clocks': deviceClocks,
   }),
 }
 

@@ -8,8 +8,8 @@ import { type Step, titleOf } from '../step'
 import { admitRequest } from './outside'
 import { admitRelease } from './release'
 
-/** @param now - by the house, ms since 1970 */
-type Admission = (state: WallState, entry: Entry, step: Step, now: number) => Result<undefined>
+/** @param times - at which it is judged, ISO 8601 */
+type Admission = (state: WallState, entry: Entry, step: Step, times: readonly string[]) => Result<undefined>
 
 /** Is something timed from when this was done? Then it may be passed though nothing of it is missing. */
 const timed = (state: WallState, step: Step) =>

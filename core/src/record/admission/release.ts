@@ -17,10 +17,10 @@ import { checkSecond } from './second-look'
 /**
  * May this decision on a hold point stand: by whom, signed how, and on work that is complete? A rejection needs no complete work.
  *
- * @param now - by the house, ms since 1970
- * @example admitRelease(state, entry, step, Date.parse('2026-05-20T08:00:00Z')).ok
+ * @param times - at which it is judged, ISO 8601: {@link timesOf}
+ * @example admitRelease(state, entry, step, ['2026-05-20T08:00:00.000Z']).ok
  */
-export function admitRelease(state: WallState, entry: Entry, step: Step, now: number): Result<undefined> {
+export function admitRelease(state: WallState, entry: Entry, step: Step, times: readonly string[]): Result<undefined> {
   if (!release.is(entry)) return ok(undefined)
   const role = entry.by.role as Role
   const point = pointOf(state.layout.plan, step.stage.hold ?? '')
@@ -33,7 +33,7 @@ export function admitRelease(state: WallState, entry: Entry, step: Step, now: nu
     const told = checkReported(state, entry, reported)
     if (!told.ok) return told
   } else if (entry.data.second) {
-    const looked = checkSecond(state, entry, step, entry.data.second, now)
+    const looked = checkSecond(state, entry, step, entry.data.second, times)
     if (!looked.ok) return looked
   } else if (!point.roles.includes(role)) {
     return fail('by.role', `${point.title} takes the ${point.roles.join(' or ')}; the ${role} may not release it`)

@@ -10,7 +10,7 @@ import { kindOf, type ReleaseData } from '../kinds'
 import { photo } from '../kinds/photo'
 import { live, type WallState } from '../state'
 import { type Step, titleOf } from '../step'
-import { timesOf, whenOf } from '../time'
+import { whenOf } from '../time'
 
 /** What is looked at again at a second look by the same person: each item of the work, and the place as a whole. @example secondLook(step).length */
 export function secondLook({ stage }: Step): { readonly id: string; readonly text: string }[] {
@@ -61,13 +61,19 @@ export function secondLookFrom(state: WallState, step: Step): string | undefined
 }
 
 /** A second look by the same person: after a pause, by the list made for it, with a photo taken at it. */
-export function checkSecond(state: WallState, entry: Entry, step: Step, second: NonNullable<ReleaseData['second']>, now: number): Result<true> {
+export function checkSecond(
+  state: WallState,
+  entry: Entry,
+  step: Step,
+  second: NonNullable<ReleaseData['second']>,
+  times: readonly string[],
+): Result<true> {
   const not = whyNotAlone(state, step)
   if (not) return fail('data.second', `does not do here: ${not}`)
   if (entry.by.role !== 'foreman') return fail('by.role', 'a second look by the same person is recorded by the foreman')
   const last = lastWork(state, step)
   const from = secondLookFrom(state, step)
-  if (from !== undefined && timesOf(state, entry, now).some((at) => at < from))
+  if (from !== undefined && times.some((at) => at < from))
     return fail(
       'at',
       `is too soon: the work was recorded on ${said.moment(new Date(last).toISOString())}, and the second look comes ${limitsOf(state.layout.plan).secondLook.value} h later at the earliest`,

@@ -1,4 +1,4 @@
-import { knownRevisions, noteMade } from '@/server/given'
+import { aheadOf, knownOf, noteMade } from '@/server/given'
 import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
 import { sendLinks } from '@/server/outside'
 import { entriesAfter, isLink, isSeq, recordEntries } from '@/server/record-store'
@@ -19,9 +19,11 @@ export const POST = guarded(async (request: Request, { params }: Params) => {
     return refuse(403, 'another person is signed in; these entries wait for the one who made them')
   if (!Array.isArray(entries) || entries.length === 0) return refuse(422, [{ field: 'entries', message: 'needs at least one entry' }])
   if (entries.length > BATCH_LIMIT) return refuse(422, [{ field: 'entries', message: `takes at most ${BATCH_LIMIT} at once, not ${entries.length}` }])
-  const outcomes = await recordEntries(who.wall.id, who.person, entries, Date.now(), () => knownRevisions(who.session, who.wall.id))
+  const ahead = aheadOf(request.headers)
+  const given = { ahead, more: () => knownOf(who.session, who.wall.id) }
+  const outcomes = await recordEntries(who.wall.id, who.person, entries, Date.now(), given)
   await sendLinks(request, who.person, who.wall, entries, outcomes)
-  await noteMade(who.session.id, who.wall.id, entries, outcomes)
+  await noteMade(who.session.id, who.wall.id, entries, outcomes, { ahead })
   // Refused entries are outcomes too: a device must learn of each by name, whatever became of the others.
   return Response.json({ outcomes })
 })
