@@ -5,14 +5,14 @@ import { entriesAfter } from './record-store'
 import { sumOfText } from './sums'
 
 /** The private key this installation signs with, 64 hex digits; undefined where it has none and makes no checkpoints. */
-function secret(): string | undefined {
+export function signingKey(): string | undefined {
   const key = process.env.CHECKPOINT_KEY ?? ''
   return /^[0-9a-f]{64}$/.test(key) ? key : undefined
 }
 
 /** Its public key, for whoever checks a checkpoint. */
 export const installationKey = (): string | undefined => {
-  const key = secret()
+  const key = signingKey()
   return key === undefined ? undefined : publicKeyOf(key)
 }
 
@@ -56,7 +56,7 @@ async function goesOn(wall: string, from: { seq: number; hash: string }, head: {
  * @returns undefined where the installation has no key, or where the record does not go on from its last checkpoint: nothing is signed then
  */
 export async function checkpointNow(wall: string, now = Date.now()): Promise<SignedCheckpoint | undefined> {
-  const key = secret()
+  const key = signingKey()
   if (key === undefined) return undefined
   const { db } = database()
   const head = await db.selectFrom('chain_head').select(['seq', 'hash']).where('wall_id', '=', wall).executeTakeFirst()

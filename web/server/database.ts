@@ -72,6 +72,8 @@ export interface Database {
     changed_at: Generated<Date>
   }
   checkpoint: { wall_id: string; seq: number; day: string; hash: string; key: string; signature: string; made_at: Generated<Date> }
+  thumb_mark: { photo: string; mark: string }
+  house_mark: { number: number; day: string; walls: string; hash: string; key: string; signature: string; made_at: Generated<Date> }
   house_check: {
     number: Generated<number>
     began_at: Date

@@ -1,13 +1,14 @@
 import { type Glimpse, glimpseOf, nextSteps } from '@stone-tally/core'
 import { database } from './database'
+import { bearsMark, keptMark } from './kept-mark'
 import { headOf, isFolded, stateOf } from './record-store'
 
-/** The glimpse that was made at this very link by this state of the sources. */
+/** The glimpse that was made at this very link by this state of the sources; not one that somebody changed. */
 async function keptGlimpse(wall: string): Promise<string | undefined> {
-  const madeBy = process.env.BUILT_FROM ?? ''
   const { db } = database()
   const [head, kept] = await Promise.all([headOf(wall), db.selectFrom('glimpse').selectAll().where('wall_id', '=', wall).executeTakeFirst()])
-  return kept && madeBy !== '' && kept.made_by === madeBy && kept.seq === head.seq && kept.hash === head.hash ? kept.body : undefined
+  if (kept?.seq !== head.seq || kept.hash !== head.hash) return undefined
+  return bearsMark(kept.made_by, kept.body, wall, `${kept.seq}`, kept.hash) ? kept.body : undefined
 }
 
 /**
@@ -32,13 +33,12 @@ export async function nextSeen(wall: string): Promise<Readonly<Record<string, st
 export async function glimpseFor(wall: string): Promise<string> {
   const kept = await keptGlimpse(wall)
   if (kept !== undefined) return kept
-  const madeBy = process.env.BUILT_FROM ?? ''
   const { db } = database()
   const state = await stateOf(wall)
   const link = await db.selectFrom('entry').select('hash').where('wall_id', '=', wall).where('seq', '=', state.seq).executeTakeFirst()
   const at = { seq: state.seq, hash: link?.hash ?? '' }
   const body = JSON.stringify(glimpseOf(state, at))
-  const row = { ...at, made_by: madeBy, body }
+  const row = { ...at, made_by: keptMark(body, wall, `${at.seq}`, at.hash), body }
   await db
     .insertInto('glimpse')
     .values({ wall_id: wall, ...row })

@@ -3,6 +3,7 @@ import { statfs } from 'node:fs/promises'
 import { momentWords } from '@stone-tally/core'
 import pg from 'pg'
 import { database } from './database'
+import { missingWalls } from './house-marks'
 
 /** Health answers within a second, whatever the database does. */
 const PATIENCE = 700
@@ -100,6 +101,13 @@ function backup(now: number): Part {
 
 async function records(now: number): Promise<Part> {
   const { db } = database()
+  const missing = await missingWalls()
+  if (missing.length > 0)
+    return {
+      part: 'records',
+      is: 'ill',
+      says: `${missing.length} of what the installation signed last ${missing.length === 1 ? 'is' : 'are'} missing or shorter. Bring back a backup`,
+    }
   const last = await db.selectFrom('house_check').select(['ended_at', 'faults', 'walls']).orderBy('number', 'desc').limit(1).executeTakeFirst()
   if (!last) return { part: 'records', is: 'watch', says: 'they were not looked at yet; the house does it by night and soon after it was started' }
   const hours = (now - last.ended_at.getTime()) / 3_600_000

@@ -1,8 +1,9 @@
 import { checkpointAll } from './checkpoints'
 import { database } from './database'
+import { markHouse, missingWalls } from './house-marks'
 import { log } from './log'
 import { dropOldPieces } from './photos'
-import { logged } from './security-log'
+import { isLogged, logged } from './security-log'
 import { lastVerification, verifyHouse } from './verify'
 
 /** Hour of the day, UTC, at which the house looks at itself. */
@@ -43,7 +44,12 @@ export async function night({ turn = pause() }: { turn?: number } = {}): Promise
   // Once, where those see it whose wall it is; every night it stands with the wall.
   for (const f of seen.faults)
     if (f.isNew) await logged('record does not verify', undefined, { companyId: f.companyId }, `${f.name}: ${f.fault.message}`)
+  for (const m of await missingWalls()) {
+    const detail = `${m.name}: ${m.says}`
+    if (!(await isLogged('wall missing', m.company, detail))) await logged('wall missing', undefined, { companyId: m.company || undefined }, detail)
+  }
   const made = await checkpointAll()
+  await markHouse()
   await tidy()
   log.info(
     { walls: seen.walls, entries: seen.entries, photos: seen.photos, faults: seen.faults.length, checkpoints: made },

@@ -9,6 +9,7 @@ import { isUuid } from './ids'
 import { PIXELS } from './picture'
 import { pictureMade } from './pictures'
 import { roomForPiece } from './quotas'
+import { markThumb } from './thumbs'
 
 /** A photo as it was taken in: what an entry says of it. */
 export type TakenPhoto = Omit<PhotoData, 'caption' | 'of'>
@@ -185,6 +186,7 @@ export async function takePhoto(
       .onConflict((c) => c.columns(['wall_id', 'sha256']).doNothing())
       .execute()
     const kept = await db.selectFrom('photo').select('id').where('wall_id', '=', wall).where('sha256', '=', photo.sha256).executeTakeFirstOrThrow()
+    await markThumb(kept.id, photo.sha256, createHash('sha256').update(thumb).digest('hex'))
     return ok({ file: kept.id, ...photo } as TakenPhoto)
   } catch (error) {
     if (error instanceof Error && /Input|corrupt|premature|unsupported|pixel|VipsJpeg|pngload|webp/i.test(error.message)) return notOne

@@ -3,7 +3,7 @@ import QRCode from 'qrcode'
 import { checkpointNow } from './checkpoints'
 import { database } from './database'
 import { headOf } from './record-store'
-import { type FaultFound, faultsOf, lastVerification, unlooked } from './verify'
+import { type FaultFound, faultsOf, lastVerification, unlooked, verifyAndKeep } from './verify'
 
 /** A checkpoint as it is given out: to be read out, and to be scanned. */
 export interface GivenCode {
@@ -54,7 +54,12 @@ export async function proofOf(wall: string): Promise<Proof> {
   return { lookedAt: last?.ended_at.toISOString(), faults, code }
 }
 
-/** Holds a code that somebody kept against the record as it is here now. @returns what it says, or why it does not fit */
+/**
+ * Holds a code that somebody kept against the record as it is here now: every entry, plan and photo is looked at anew, since a link alone says nothing
+ * of what stands beside it.
+ *
+ * @returns what it says, or why it does not fit
+ */
 export async function holdAgainst(wall: string, text: string): Promise<Result<{ message: string }>> {
   const read = readCode(text)
   if (!read.ok) return read
@@ -66,6 +71,12 @@ export async function holdAgainst(wall: string, text: string): Promise<Result<{ 
   const there = await database().db.selectFrom('entry').select('hash').where('wall_id', '=', wall).where('seq', '=', c.seq).executeTakeFirst()
   if (!there?.hash.startsWith(c.hash))
     return fail('code', `does not fit: entry ${c.seq} is not the one it was made of on ${c.day}. The record was changed up to there`)
+  const report = await verifyAndKeep(wall)
+  if (!report.intact)
+    return fail(
+      'code',
+      `is of entry ${c.seq} as it stands here, but the record does not verify: ${report.message}. What was changed is not what the code was made of`,
+    )
   return ok({
     message: `It fits: up to entry ${c.seq}, as of ${c.day}, this is the record the code was made of. ${head.seq - c.seq} entries came since.`,
   })

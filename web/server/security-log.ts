@@ -25,6 +25,7 @@ export type Concern =
   | 'session rule'
   | 'export'
   | 'record does not verify'
+  | 'wall missing'
   | 'fault looked at'
 
 /** Who it is about, as far as it is known. */
@@ -55,6 +56,19 @@ export async function logged(what: Concern, request: Request | Headers | undefin
     })
     .execute()
     .catch((error) => log.error({ err: error }, 'a line of the security log could not be kept'))
+}
+
+/** Was this said before? What is found every night is one line. */
+export async function isLogged(what: Concern, company: string, detail: string): Promise<boolean> {
+  const row = await database()
+    .db.selectFrom('security_log')
+    .select('number')
+    .where('what', '=', what)
+    .where('company_id', company === '' ? 'is' : '=', company === '' ? null : company)
+    .where('detail', '=', detail.slice(0, 200))
+    .limit(1)
+    .executeTakeFirst()
+  return row !== undefined
 }
 
 /** The newest lines about a company. */

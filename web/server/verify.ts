@@ -1,10 +1,11 @@
-import { type ChainFault, chainFault, type RecordReport, recordCheck } from '@stone-tally/core'
+import { type ChainFault, chainFault, type RecordReport, type RevisionData, recordCheck } from '@stone-tally/core'
 import { sql, type Transaction } from 'kysely'
 import pg from 'pg'
 import type { Person } from './accounts'
 import { type Database, database } from './database'
 import { entryOf } from './entry-body'
 import { sumOfText } from './sums'
+import { thumbFits } from './thumbs'
 
 /** Entries looked at before whoever else waits for this process is let through; a few milliseconds. */
 const STRIDE = 250
@@ -19,7 +20,7 @@ async function* photoSums(tx: Look, wall: string) {
   for (let after = '00000000-0000-0000-0000-000000000000'; ; ) {
     const rows = await tx
       .selectFrom('photo')
-      .select(['id', sql<string>`encode(sha256(content), 'hex')`.as('sum')])
+      .select(['id', 'name', sql<string>`encode(sha256(content), 'hex')`.as('sum'), sql<string>`encode(sha256(thumb), 'hex')`.as('small')])
       .where('wall_id', '=', wall)
       .where('id', '>', after)
       .orderBy('id')
@@ -29,6 +30,35 @@ async function* photoSums(tx: Look, wall: string) {
     if (rows.length < PHOTOS) return
     after = rows[rows.length - 1]?.id ?? after
   }
+}
+
+/** Table and entry of one revision are written at one moment; so much apart is the same, ms. */
+const AT_ONCE = 300_000
+
+/** Who issued a revision and when stands beside its plan as well: it is what the entry of it says, or somebody changed it. */
+function otherIssue(
+  row: { seq: number; received_at: Date; body: string },
+  issues: ReadonlyMap<number, { issued_at: Date; issued_by: string }>,
+): ChainFault | undefined {
+  if (!row.body.includes('"kind":"revision"')) return undefined
+  const entry = entryOf(row.body)
+  const number = entry.kind === 'revision' ? (entry.data as RevisionData).number : undefined
+  const kept = number === undefined ? undefined : issues.get(number)
+  if (!kept) return undefined
+  if (kept.issued_by !== entry.by.name)
+    return chainFault(row.seq, 'revision', `revision ${number} is kept as issued by ${kept.issued_by}; the record says ${entry.by.name}`)
+  return Math.abs(kept.issued_at.getTime() - row.received_at.getTime()) <= AT_ONCE
+    ? undefined
+    : chainFault(row.seq, 'revision', `revision ${number} is kept as issued on ${iso(kept.issued_at)}; the record says ${iso(row.received_at)}`)
+}
+const iso = (d: Date) => d.toISOString().slice(0, 16).replace('T', ' ')
+
+/** A wall is called what its first plan calls it, and stands where that says. */
+async function misnamed(tx: Look, wall: string, plan: object | undefined): Promise<ChainFault | undefined> {
+  const row = await tx.selectFrom('wall').select(['name', 'site']).where('id', '=', wall).executeTakeFirst()
+  const first = plan as { name?: string; site?: string } | undefined
+  if (!row || !first || (row.name === first.name && row.site === first.site)) return undefined
+  return chainFault(1, 'revision', `the wall is kept as “${row.name}”, ${row.site}; its first plan says “${first.name}”, ${first.site}`)
 }
 
 /**
@@ -48,11 +78,14 @@ export function verifyWall(wall: string): Promise<RecordReport> {
       if (!head) return chainFault(1, 'removed', 'where the record ends is not kept any more')
       const revisions = await tx
         .selectFrom('revision')
-        .select(['number', 'plan', 'issued_at'])
+        .select(['number', 'plan', 'issued_at', 'issued_by'])
         .where('wall_id', '=', wall)
         .orderBy('number')
         .execute()
       for (const r of revisions) check.revision({ number: r.number, issuedAt: r.issued_at.toISOString(), plan: r.plan as object })
+      const issues = new Map(revisions.map((r) => [r.number, r]))
+      const wrongName = await misnamed(tx, wall, revisions[0]?.plan as object | undefined)
+      if (wrongName) return wrongName
       const marks = await tx.selectFrom('checkpoint').selectAll().where('wall_id', '=', wall).orderBy('seq').execute()
       for (const { wall_id, ...mark } of marks) check.checkpoint({ wall: wall_id, ...mark })
       for (let from = 0; ; ) {
@@ -67,13 +100,21 @@ export function verifyWall(wall: string): Promise<RecordReport> {
         for (const r of rows) {
           const wrong = check.entry({ seq: r.seq, receivedAt: r.received_at.toISOString(), hash: r.hash, entry: entryOf(r.body) })
           if (wrong) return wrong
+          const other = otherIssue(r, issues)
+          if (other) return other
         }
         if (rows.length < STRIDE) break
         from = rows[rows.length - 1]?.seq ?? from
         await breathe()
       }
-      for await (const p of photoSums(tx, wall)) check.photo({ file: p.id, sha256: p.sum, name: '', type: '', content: p.sum })
-      return check.end(head, true)
+      let other: ChainFault | undefined
+      for await (const p of photoSums(tx, wall)) {
+        check.photo({ file: p.id, sha256: p.sum, name: '', type: '', content: p.sum })
+        if (!other && !(await thumbFits(p.id, p.sum, p.small)))
+          other = chainFault(head.seq, 'photo', `the small picture of ${p.name} shows something else than the photo`)
+      }
+      const report = check.end(head, true)
+      return report.intact && other ? other : report
     })
 }
 

@@ -1,6 +1,7 @@
 import { overviewOf, type Plan, storedPlan, type WallOverview, type WallState } from '@stone-tally/core'
 import type { Person } from './accounts'
 import { database } from './database'
+import { bearsMark, keptMark } from './kept-mark'
 import { laidOut } from './layouts'
 import { log } from './log'
 import { headOf, stateOf } from './record-store'
@@ -38,20 +39,33 @@ const FRESH = 5 * 60_000
 
 /** Kept by this state of the sources, a moment ago, at the very link with which the record ends now. */
 const STANDS = `overview o JOIN chain_head h ON h.wall_id = o.wall_id AND h.seq = o.seq AND h.hash = o.hash
-  AND o.made_by = $2 AND o.made_at > $3 AND o.wall_id = ANY ($1::uuid[])`
-const standing = (walls: readonly string[], since = Date.now() - FRESH) => [walls, process.env.BUILT_FROM ?? '', new Date(since)]
+  AND o.made_at > $2 AND o.wall_id = ANY ($1::uuid[])`
+const standing = (walls: readonly string[], since = Date.now() - FRESH) => [walls, new Date(since)]
+/** Marks of an overview: of all of it, and of what is due in it, which is read by itself. When it was made is of it: nothing is made younger. */
+const marksOf = (id: string, at: { seq: number; hash: string; made_at: Date }, body: string, due: string) =>
+  ['all', 'due'].map((of, i) => keptMark(i === 0 ? body : due, of, id, `${at.seq}`, at.hash, at.made_at.toISOString())).join(' ')
+const isOwn = (i: 0 | 1, row: KeptRow, text: string) =>
+  bearsMark(row.made_by.split(' ')[i] ?? '', text, i === 0 ? 'all' : 'due', row.id, `${row.seq}`, row.hash, row.made_at.toISOString())
 const keepsAny = (walls: readonly string[]) => walls.length > 0 && (process.env.BUILT_FROM ?? '') !== ''
+
+interface KeptRow {
+  readonly id: string
+  readonly seq: number
+  readonly hash: string
+  readonly made_at: Date
+  readonly made_by: string
+}
 
 /** Overviews that stand, with the plan in force. */
 async function keptOverviews(walls: readonly string[]): Promise<ReadonlyMap<string, WallOverview & { readonly plan: Plan }>> {
   if (!keepsAny(walls)) return new Map()
-  const { rows } = await database().pool.query<{ id: string; body: string; plan: object }>({
+  const { rows } = await database().pool.query<KeptRow & { body: string; plan: object }>({
     name: 'overviews',
-    text: `SELECT o.wall_id AS id, o.body, r.plan FROM ${STANDS}
+    text: `SELECT o.wall_id AS id, o.seq, o.hash, o.made_at, o.made_by, o.body, r.plan FROM ${STANDS}
       JOIN LATERAL (SELECT plan FROM revision r WHERE r.wall_id = o.wall_id ORDER BY r.number DESC LIMIT 1) r ON true`,
     values: standing(walls),
   })
-  return new Map(rows.map((r) => [r.id, { ...(JSON.parse(r.body) as WallOverview), plan: storedPlan(r.plan) }]))
+  return new Map(rows.filter((r) => isOwn(0, r, r.body)).map((r) => [r.id, { ...(JSON.parse(r.body) as WallOverview), plan: storedPlan(r.plan) }]))
 }
 
 /** What is due of a day is due all of that day: nothing else of an overview is shown from it. Another day asks for its own looks anew. */
@@ -59,12 +73,12 @@ const today = () => new Date().setUTCHours(0, 0, 0, 0)
 /** What is due, of overviews at the link with which each record ends; nothing else of them is read. */
 async function keptDue(walls: readonly string[]): Promise<ReadonlyMap<string, WallOverview['due']>> {
   if (!keepsAny(walls)) return new Map()
-  const { rows } = await database().pool.query<{ id: string; due: WallOverview['due'] }>({
+  const { rows } = await database().pool.query<KeptRow & { due: string }>({
     name: 'overviews-due',
-    text: `SELECT o.wall_id AS id, o.body::json -> 'due' AS due FROM ${STANDS}`,
+    text: `SELECT o.wall_id AS id, o.seq, o.hash, o.made_at, o.made_by, (o.body::json -> 'due')::text AS due FROM ${STANDS}`,
     values: standing(walls, today()),
   })
-  return new Map(rows.map((r) => [r.id, r.due]))
+  return new Map(rows.filter((r) => isOwn(1, r, r.due)).map((r) => [r.id, JSON.parse(r.due) as WallOverview['due']]))
 }
 
 /** When something was recorded on each wall last, ms; by the key of the record, whatever its length. */
@@ -97,10 +111,11 @@ async function look(wall: WallRow): Promise<YardWall | HiddenWall> {
     log.error({ err: error, wall: id })
     return { id, name, site, why: 'Its record could not be looked at; whoever looks after the installation finds out why in its log.' }
   }
-  const madeBy = process.env.BUILT_FROM ?? ''
   // Recorded on between the two questions: kept by the next who looks.
-  if (madeBy !== '' && head.seq === state.seq) {
-    const row = { seq: head.seq, hash: head.hash, made_by: madeBy, made_at: madeAt, body: JSON.stringify(overview) }
+  if (keepsAny([id]) && head.seq === state.seq) {
+    const body = JSON.stringify(overview)
+    const at = { seq: head.seq, hash: head.hash, made_at: madeAt }
+    const row = { ...at, made_by: marksOf(id, at, body, JSON.stringify(overview.due)), body }
     await database()
       .db.insertInto('overview')
       .values({ wall_id: id, ...row })

@@ -4,6 +4,7 @@ import { type Glimpse, PHOTO_LIMIT } from '@stone-tally/core'
 import { addPerson, endedSession, signIn, signOutEverywhere } from '../server/accounts'
 import { database } from '../server/database'
 import { glimpseFor } from '../server/glimpses'
+import { keptMark } from '../server/kept-mark'
 import { dropPieces, takePiece } from '../server/photos'
 import { chainOf, isLink, recordEntries } from '../server/record-store'
 import { setAside, setAsideOf } from '../server/set-aside'
@@ -61,11 +62,16 @@ describe('a glimpse', () => {
         .set({ body: '{"seq":1,"spoiled":true}', ...row })
         .where('wall_id', '=', wall)
         .execute()
-    // Used as it is where it stands at the very link.
-    await spoil({})
+    const body = '{"seq":1,"spoiled":true}'
+    const mark = () => keptMark(body, wall, `${head.seq}`, head.hash)
+    // Used as it is where it stands at the very link and bears the mark of the installation.
+    await spoil({ made_by: mark() })
     expect(await read()).toEqual({ seq: 1, spoiled: true })
-    for (const row of [{ hash: 'f'.repeat(64) }, { seq: 1 }, { made_by: 'another build' }]) {
-      await spoil({ ...{ hash: head.hash, seq: head.seq, made_by: 'this build' }, ...row })
+    process.env.BUILT_FROM = 'another build'
+    const other = mark()
+    process.env.BUILT_FROM = 'this build'
+    for (const row of [{ hash: 'f'.repeat(64) }, { seq: 1 }, { made_by: other }, { made_by: 'this build' }, { body: `${body} ` }]) {
+      await spoil({ ...{ hash: head.hash, seq: head.seq, made_by: mark() }, ...row })
       expect(await read()).toEqual(first)
     }
     await recordEntries(wall, s.person('crew'), [noteFor(wall, 'two')], Date.now())

@@ -5,10 +5,13 @@ import { checkpointAll, checkpointNow, checkpointsOf } from '../server/checkpoin
 import { database } from '../server/database'
 import { recordFile } from '../server/export'
 import { aheadOf, knownOf, noteGiven, noteMade } from '../server/given'
+import { healthOf } from '../server/health'
+import { markHouse, missingWalls } from '../server/house-marks'
 import { night } from '../server/nightly'
 import { takePhoto } from '../server/photos'
 import { codeFor, holdAgainst } from '../server/proof'
 import { recordEntries, stateOf } from '../server/record-store'
+import { securityLogOf } from '../server/security-log'
 import { SUMS } from '../server/sums'
 import { faultsOf, lastVerification, lookAtFault, mayLook, saidFault, unlooked, verifyAndKeep, verifyHouse, verifyWall } from '../server/verify'
 import { issueRevision, uuid7 } from '../server/walls'
@@ -34,7 +37,7 @@ const note = (wall: string, ...texts: string[]) =>
   )
 /** As somebody does who owns the database: no trigger and no privilege is in the way. */
 async function tamper(work: (query: (sql: string, values?: unknown[]) => Promise<{ rows: Record<string, unknown>[] }>) => Promise<void>) {
-  const tables = ['entry', 'revision', 'photo', 'checkpoint']
+  const tables = ['entry', 'revision', 'photo', 'checkpoint', 'record_fault', 'house_mark']
   for (const t of tables) await s.owner.pool.query(`ALTER TABLE ${t} DISABLE TRIGGER USER`)
   await work((sql, values) => s.owner.pool.query(sql, values))
   for (const t of tables) await s.owner.pool.query(`ALTER TABLE ${t} ENABLE TRIGGER USER`)
@@ -122,6 +125,38 @@ describe('what the record says of itself is in order, and it was changed all the
     expect(await verifyWall(wall)).toMatchObject({ intact: true, photos: 1 })
     await tamper(async (query) => void (await query("UPDATE photo SET content = content || '\\x00' WHERE wall_id = $1", [wall])))
     expect(await verifyWall(wall)).toMatchObject({ intact: false, fault: 'photo', seq: 2 })
+  })
+  test('who issued a revision and when, the wall’s name, a small picture: what stands beside the record is held against it', async () => {
+    const beside = async (name: string, change: string, says: RegExp, fault = 'revision') => {
+      const wall = await newWall(s, name)
+      const picture = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#884' } })
+        .jpeg()
+        .toBuffer()
+      expect(await takePhoto(wall, s.person('crew'), picture, { name: 'pipe.jpg', strip: true })).toMatchObject({ ok: true })
+      const code = (await codeFor(wall))?.code ?? ''
+      expect(await holdAgainst(wall, code)).toMatchObject({ ok: true })
+      const dark = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#003' } })
+        .jpeg()
+        .toBuffer()
+      await tamper(async (query) => void (await query(change, change.includes('$2') ? [wall, dark] : [wall])))
+      expect(await verifyWall(wall)).toMatchObject({ intact: false, fault, message: expect.stringMatching(says) })
+      // The code is of the same last entry, and still it does not fit.
+      expect(await holdAgainst(wall, code)).toMatchObject({ ok: false, problems: [{ message: expect.stringMatching(says) }] })
+    }
+    await beside('Who', "UPDATE revision SET issued_by = 'Somebody Else' WHERE wall_id = $1", /kept as issued by Somebody Else; the record says/)
+    await beside('When', "UPDATE revision SET issued_at = issued_at - interval '2 days' WHERE wall_id = $1", /kept as issued on/)
+    await beside('Called', "UPDATE wall SET name = 'Other' WHERE id = $1", /kept as “Other”.*first plan says “Called”/)
+    await beside('Small', 'UPDATE photo SET thumb = $2 WHERE wall_id = $1', /small picture of pipe.jpg shows something else/, 'photo')
+  })
+  test('a small picture that lost its mark is held against its photo, once', async () => {
+    const wall = await newWall(s, 'Marks')
+    const picture = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#884' } })
+      .jpeg()
+      .toBuffer()
+    await takePhoto(wall, s.person('crew'), picture, { name: 'pipe.jpg', strip: false })
+    await tamper(async (query) => void (await query('DELETE FROM thumb_mark')))
+    expect(await verifyWall(wall)).toMatchObject({ intact: true })
+    expect(await database().db.selectFrom('thumb_mark').selectAll().execute()).toHaveLength(1)
   })
   test('a tail that was written anew is not signed', async () => {
     const wall = await newWall(s, 'Unsigned')
@@ -412,4 +447,32 @@ describe('under which revision a device may record', () => {
   ])('a device that says "%s" of its clock is ahead by %s s', (said, ahead) =>
     expect(aheadOf(new Headers(said === '' ? {} : { 'x-clock': said }), Date.UTC(2026, 4, 20))).toBe(ahead),
   )
+})
+
+describe('the installation’s own checkpoint', () => {
+  test('a wall that is gone with all of its record is missed by name, and nothing is signed over it', async () => {
+    const [gone, kept] = [await newWall(s, 'Taken away'), await newWall(s, 'Stays')]
+    expect(await markHouse()).toBe(true)
+    expect(await markHouse()).toBe(false)
+    expect(await missingWalls()).toEqual([])
+    await recordEntries(kept, s.person('crew'), [noteFor(kept, 'more')], Date.now())
+    expect(await markHouse()).toBe(true)
+    await tamper(async (query) => {
+      for (const table of ['entry', 'revision', 'chain_head', 'glimpse', 'overview', 'checkpoint', 'record_fault'])
+        await query(`DELETE FROM ${table} WHERE wall_id = $1`, [gone])
+      await query('DELETE FROM wall WHERE id = $1', [gone])
+    })
+    expect(await missingWalls()).toMatchObject([
+      { id: gone, company: s.ours, name: 'Taken away', says: expect.stringMatching(/is gone with its record.*had 1 entry/) },
+    ])
+    expect(await markHouse()).toBe(false)
+    for (let i = 0; i < 2; i++) await night()
+    const said = (await securityLogOf(s.ours)).filter((l) => l.what === 'wall missing')
+    expect(said).toMatchObject([{ detail: expect.stringMatching(/^Taken away: is gone/) }])
+    expect((await healthOf(Date.now() + 60_000)).find((p) => p.part === 'records')).toMatchObject({ is: 'ill' })
+  })
+  test('a record that was made shorter, and a list that was written anew, are seen', async () => {
+    await tamper(async (query) => void (await query("UPDATE house_mark SET walls = replace(walls, 'Stays', 'Stood')")))
+    expect(await missingWalls()).toMatchObject([{ name: 'The list of walls' }])
+  })
 })

@@ -60,6 +60,18 @@ test('what was recorded since is never hidden by what was kept; nor by a newer a
   process.env.BUILT_FROM = 'this build'
 })
 
+test('what is kept and was changed where it lies is not shown: of the first, and of what is due further down', async () => {
+  await yard()
+  await yardWall(await row(at(14)))
+  const last = (await yard()).at(-1)?.id ?? ''
+  await yardWall(await row(last))
+  const change = (id: string) =>
+    s.owner.pool.query(`UPDATE overview SET body = replace(body, '"due":[', '"due":[{"forged":true},') WHERE wall_id = $1`, [id])
+  for (const id of ids) await change(id)
+  for (const id of ids) forget(id)
+  expect(JSON.stringify(await yard())).not.toContain('forged')
+})
+
 test('what was looked at a while ago is looked at anew, since the clock goes on', async () => {
   await yardWall(await row(at(14)))
   expect((await yard()).find((w) => w.id === at(14))?.due).toBeDefined()

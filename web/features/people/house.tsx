@@ -22,7 +22,18 @@ const List = styled.dl`
 `
 
 /** How the house itself is: which part is well and which is not, with what to do. */
-export function House({ me, parts, signs }: { me: Me; parts: readonly Part[]; signs: string | undefined }) {
+export function House({
+  me,
+  parts,
+  signs,
+  missing = [],
+}: {
+  me: Me
+  parts: readonly Part[]
+  signs: string | undefined
+  /** Walls of this company that were there when the installation signed last, and are not, or not as long. */
+  missing?: readonly { readonly id: string; readonly name: string; readonly says: string }[]
+}) {
   const ill = parts.filter((p) => p.is === 'ill')
   return (
     <>
@@ -41,6 +52,20 @@ export function House({ me, parts, signs }: { me: Me; parts: readonly Part[]; si
             </div>
           ))}
         </List>
+        {missing.length > 0 ? (
+          <section aria-label="Missing" style={{ display: 'grid', gap: 10 }}>
+            <h2>▲ Missing</h2>
+            <List>
+              {missing.map((m) => (
+                <div key={m.id} data-is="ill">
+                  <span aria-hidden>▲</span>
+                  <dt>{m.name}</dt>
+                  <dd>{m.says.replace(/^./, (c) => c.toUpperCase())}.</dd>
+                </div>
+              ))}
+            </List>
+          </section>
+        ) : null}
         {signs ? (
           <p style={{ color: 'var(--soft)', overflowWrap: 'anywhere' }}>
             Checkpoints of this installation are signed by the key {signs}. Write it down where the backup is not: held against an export with tally

@@ -12,6 +12,7 @@ import * as overview from './010-overview'
 import * as outside from './011-outside'
 import * as linkMakers from './012-link-makers'
 import * as deviceClocks from './013-device-clocks'
+import * as houseMarks from './014-house-marks'
 
 const provider: MigrationProvider = {
   getMigrations: async () => ({
@@ -28,6 +29,7 @@ const provider: MigrationProvider = {
     '011-outside': outside,
     '012-link-makers': linkMakers,
     '013-device-clocks': deviceClocks,
+    '014-house-marks': houseMarks,
   }),
 }
 
