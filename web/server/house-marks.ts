@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { bearsSignature, signCheckpoint } from '@stone-tally/core'
+import { bearsSignature, dayWords, signCheckpoint } from '@stone-tally/core'
 import { signingKey } from './checkpoints'
 import { database } from './database'
 
@@ -68,19 +68,18 @@ export async function missingWalls(): Promise<readonly MissingWall[]> {
         id: HOUSE,
         company: '',
         name: 'The list of walls',
-        says: `as it was signed on ${last.day} was changed since; bring back a backup and compare`,
+        says: `as it was signed on ${dayWords(last.day)} was changed since; bring back a backup and compare`,
       },
     ]
+  const day = dayWords(last.day)
   const now = new Map((await wallsNow()).map((w) => [w[0], w]))
   return (JSON.parse(last.walls) as Named[]).flatMap(([id, company, name, entries]): MissingWall[] => {
     const there = now.get(id)
     const long = `${entries} entr${entries === 1 ? 'y' : 'ies'}`
     if (!there)
-      return [
-        { id, company, name, says: `is gone with its record; on ${last.day} it had ${long}. Nothing here takes a wall out: bring back a backup` },
-      ]
+      return [{ id, company, name, says: `is gone with its record; on ${day} it had ${long}. Nothing here takes a wall out: bring back a backup` }]
     if (there[3] < entries)
-      return [{ id, company, name, says: `ends at entry ${there[3]}; on ${last.day} it had ${long}. Bring back a backup and compare` }]
+      return [{ id, company, name, says: `ends at entry ${there[3]}; on ${day} it had ${long}. Bring back a backup and compare` }]
     return []
   })
 }

@@ -58,9 +58,14 @@ export async function proofOf(wall: string): Promise<Proof> {
  * Holds a code that somebody kept against the record as it is here now: every entry, plan and photo is looked at anew, since a link alone says nothing
  * of what stands beside it.
  *
+ * @param found - told of what nobody had found before
  * @returns what it says, or why it does not fit
  */
-export async function holdAgainst(wall: string, text: string): Promise<Result<{ message: string }>> {
+export async function holdAgainst(
+  wall: string,
+  text: string,
+  found: (message: string) => Promise<void> = async () => {},
+): Promise<Result<{ message: string }>> {
   const read = readCode(text)
   if (!read.ok) return read
   const c: CheckpointCode = read.value
@@ -72,11 +77,9 @@ export async function holdAgainst(wall: string, text: string): Promise<Result<{ 
   if (!there?.hash.startsWith(c.hash))
     return fail('code', `does not fit: entry ${c.seq} is not the one it was made of on ${c.day}. The record was changed up to there`)
   const report = await verifyAndKeep(wall)
+  if (!report.intact && report.isNew) await found(report.message)
   if (!report.intact)
-    return fail(
-      'code',
-      `is of entry ${c.seq} as it stands here, but the record does not verify: ${report.message}. What was changed is not what the code was made of`,
-    )
+    return fail('code', `does not fit: entry ${c.seq} is the one it was made of, and beside it something was changed: ${report.message}`)
   return ok({
     message: `It fits: up to entry ${c.seq}, as of ${c.day}, this is the record the code was made of. ${head.seq - c.seq} entries came since.`,
   })

@@ -40,7 +40,8 @@ export function useProof(wall: string, wanted: boolean) {
     setBusy(false)
     setProblems(answer.ok ? [] : answer.problems)
     setSaid(answer.ok && answer.value.message ? { good: answer.value.intact ?? true, message: answer.value.message } : undefined)
-    if (answer.ok) await load()
+    // Refused it may have found something as well: a code that does not fit.
+    if (answer.ok || answer.status === 422) await load()
     return answer.ok
   }
   return { proof, said, problems, busy, say }

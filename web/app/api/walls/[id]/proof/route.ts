@@ -38,7 +38,9 @@ export const POST = guarded(async (request: Request, { params }: Params) => {
     return Response.json({ intact: report.intact, message: saidOf(report) })
   }
   if (input.value.do === 'against') {
-    const held = await holdAgainst(wall.id, input.value.code ?? '')
+    const held = await holdAgainst(wall.id, input.value.code ?? '', (message) =>
+      logged('record does not verify', request, person, `${wall.name}: ${message}`),
+    )
     return held.ok ? Response.json(held.value) : refuse(422, held.problems)
   }
   const { number, words = '' } = input.value
