@@ -3,6 +3,7 @@
  *
  *   npx tsx --tsconfig web/tsconfig.json scripts/soak.ts kill 100     a process at random killed with -9 under load, so many times
  *   … fuzz 100000                                                    so many bodies nobody would send, over every route
+ *   … probe                                                          the largest bodies that are let in, and how long each holds everybody else
  *   … hour 60                                                        fifty devices for so many minutes; memory of the last third against the first
  *
  * Each starts what it needs on a throw-away folder and says at the end what was kept and what was not.
@@ -282,7 +283,7 @@ async function fuzz(count: number) {
         await answer.arrayBuffer()
         answers.set(answer.status, (answers.get(answer.status) ?? 0) + 1)
         // Too busy just now, and said so: a person tries again.
-        if (answer.status === 503) overload++
+        if (answer.status === 503 && answer.headers.get('retry-after')) overload++
         else if (answer.status >= 500) failures.push(`${answer.status} ${method} ${path}${query}`)
       } catch (error) {
         failures.push(`${method} ${path}: ${error instanceof Error ? error.message : error}`)
@@ -349,10 +350,86 @@ async function hour(minutes: number) {
   if (errors > 0 || grown > 0.1) process.exitCode = 1
 }
 
+/** Bodies made to hold a process: as long, as many and as deep as is let in. */
+function heavy(wall: string, mb: number): readonly (readonly [what: string, body: string])[] {
+  const fill = (one: string, from: string, to: string) =>
+    `${from}${Array.from({ length: Math.floor((mb * 1_000_000) / (one.length + 1)) }, () => one).join(',')}${to}`
+  const entry = JSON.stringify({ ...noteOf(wall, 'x'), data: 0 }).replace('"data":0', '"data":DATA')
+  const plan = JSON.stringify({ ...smallPlan, grades: 0 }).replace('"grades":0', '"grades":LIST')
+  const inPlan = (list: string) => plan.replace('LIST', list)
+  const inEntry = (data: string) => `{"entries":[${entry.replace('DATA', data)}]}`
+  return [
+    ['numbers', fill('1', '[', ']')],
+    ['words', JSON.stringify({ plan: 'x'.repeat(mb * 1_000_000) })],
+    ['fields', `{${Array.from({ length: mb * 60_000 }, (_, i) => `"f${i}":1`).join(',')}}`],
+    ['a plan of grades', `{"base":1,"plan":${inPlan(fill('{"station":1,"toe":1,"top":2}', '[', ']'))}}`],
+    [
+      'a plan of as many grades as it takes',
+      `{"base":1,"plan":${inPlan(`[${Array.from({ length: 10_000 }, (_, i) => `{"station":${i / 100},"toe":10,"top":11.2}`).join(',')}]`)}}`,
+    ],
+    ['a plan of fields', `{"base":1,"plan":{${Array.from({ length: mb * 50_000 }, (_, i) => `"f${i}":1`).join(',')}}}`],
+    ['an entry of points', inEntry(fill('{"station":1,"value":2}', '{"points":[', ']}'))],
+    ['an entry of fields', inEntry(`{${Array.from({ length: mb * 50_000 }, (_, i) => `"f${i}":1`).join(',')}}`)],
+    ['an entry of words', inEntry(`{"text":"${'x'.repeat(mb * 990_000)}"}`)],
+    ['a thousand entries', `{"entries":[${Array.from({ length: 1000 }, () => JSON.stringify(noteOf(wall, 'x'))).join(',')}]}`],
+    [
+      'a thousand entries of another wall',
+      `{"entries":[${Array.from({ length: 1000 }, () => JSON.stringify(noteOf('0', 'x'.repeat(5000)))).join(',')}]}`,
+    ],
+    ['lists in lists', fill(`${'['.repeat(30)}${']'.repeat(30)}`, '{"plan":[', ']}')],
+    ['units as CSV', JSON.stringify({ csv: `system,id,name\n${'hollow-core,a,b\n'.repeat(Math.floor((mb * 1_000_000) / 18))}` })],
+    ['a plan file', JSON.stringify({ file: inPlan(fill('{"station":1,"toe":1,"top":2}', '[', ']')) })],
+  ]
+}
+
+/** How long everybody waits while one body is looked at, ms: the slowest answer of the house about itself, less what it takes on its own. */
+async function probe() {
+  const cookie = await cookieOf('office')
+  const wall = await wallOf(cookie, 'Probed')
+  const own = `/api/walls/${wall}`
+  const routes = [
+    ['POST', `${own}/entries`, 3.9],
+    ['POST', `${own}/revisions`, 3.9],
+    ['POST', '/api/walls', 7.8],
+    ['PUT', '/api/rules', 3.9],
+    ['PUT', '/api/catalogue', 3.9],
+    ['POST', '/api/templates', 7.8],
+  ] as const
+  const asked = async () => {
+    const began = performance.now()
+    await fetch(url('/api/health')).then((r) => r.arrayBuffer())
+    return performance.now() - began
+  }
+  for (let i = 0; i < 50; i++) await asked()
+  const calm = Math.max(...(await Promise.all(Array.from({ length: 1 }, asked))))
+  let missed = 0
+  for (const [method, path, mb] of routes)
+    for (const [what, body] of heavy(wall, mb)) {
+      let over = false
+      let worst = 0
+      const watching = (async () => {
+        while (!over) worst = Math.max(worst, await asked())
+      })()
+      const answer = await fetch(url(path), { method, headers: { origin: url(''), cookie, 'content-type': 'application/json' }, body }).catch(
+        (e: Error) => e,
+      )
+      if (!(answer instanceof Error)) await answer.arrayBuffer()
+      over = true
+      await watching
+      const held = worst - calm
+      if (held > 50) missed++
+      say(
+        `${held > 50 ? 'MISSED' : 'kept  '} ${held.toFixed(0).padStart(5)} ms  ${method} ${path.replace(wall, ':wall')} ${what}, ${(body.length / 1e6).toFixed(1)} MB: ${answer instanceof Error ? answer.message : answer.status}`,
+      )
+    }
+  say(`${missed === 0 ? 'kept' : 'MISSED'}  ${missed} bodies held everybody longer than 50 ms`)
+  if (missed > 0) process.exitCode = 1
+}
+
 async function main() {
   const [what = '', n] = process.argv.slice(2)
-  const work = { kill: () => kills(Number(n ?? 100)), fuzz: () => fuzz(Number(n ?? 100_000)), hour: () => hour(Number(n ?? 60)) }[what]
-  if (!work) throw new Error('soak takes kill ROUNDS, fuzz BODIES or hour MINUTES')
+  const work = { kill: () => kills(Number(n ?? 100)), fuzz: () => fuzz(Number(n ?? 100_000)), hour: () => hour(Number(n ?? 60)), probe }[what]
+  if (!work) throw new Error('soak takes kill ROUNDS, fuzz BODIES, probe or hour MINUTES')
   port = await freePort()
   start()
   try {

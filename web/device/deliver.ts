@@ -34,8 +34,8 @@ export async function deliver<O extends { id: string }>(
       done.outcomes.push(...answer.outcomes)
       return true
     }
-    // No line, or signed out: everything stays as it is.
-    if (answer.status === 0 || answer.status === 401 || answer.status === 403 || answer.status === 404) return false
+    // No line, signed out, or told to come later: everything stays as it is.
+    if (answer.status === 0 || answer.status === 429 || answer.status === 401 || answer.status === 403 || answer.status === 404) return false
     const [first] = list
     if (list.length === 1 && first) {
       if (answer.status >= 500) {

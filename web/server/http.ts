@@ -1,10 +1,38 @@
-import type { Problem } from '@stone-tally/core'
+import { anything, type Problem, read, yup } from '@stone-tally/core'
+import { bodyOf } from './bodies'
 import { Busy } from './busy'
 import { log } from './log'
 import { type Asked, asked, endedSession, type Person } from './sessions'
 import type { WallRow } from './wall-row'
 
-export { BODY, bodyOf, wordOf } from './bodies'
+export { BODY, wordOf } from './bodies'
+
+/** So many fields at the top of a body at most; whatever reads it says which it knows. */
+const FIELDS = 64
+/** A field that is read later, by who knows it. */
+export const whatever = () => anything().notRequired()
+/** An object of any fields: what is in them is read by the function that is given it, by a schema of its own. */
+export const ANY_FIELDS = yup.object().required('must be an object').nonNullable('must be an object') as unknown as yup.Schema<
+  Readonly<Record<string, unknown>>
+>
+
+/**
+ * The body of a request, read by its schema before anything touches it; or the refusal: 400 where it is no JSON, 422 where it is not what
+ * is asked for.
+ *
+ * @param limit - bytes
+ * @example const body = await bodyIn(request, BODY.words, record({ token: text(200) }))
+ */
+export async function bodyIn<S extends yup.ISchema<unknown>>(request: Request, limit: number, schema: S): Promise<yup.InferType<S> | Response> {
+  const body = await bodyOf(request, limit)
+  if (!body.ok) return refuse(400, body.problems)
+  const { value } = body
+  if (value === null || typeof value !== 'object' || Array.isArray(value)) return refuse(422, [{ field: 'body', message: 'must be an object' }])
+  let fields = 0
+  for (const _ in value) if (++fields > FIELDS) return refuse(422, [{ field: 'body', message: `has more than ${FIELDS} fields` }])
+  const asked = read(schema as never, value)
+  return asked.ok ? (asked.value as yup.InferType<S>) : refuse(422, asked.problems)
+}
 
 export const refuse = (status: number, problems: readonly Problem[] | string) =>
   Response.json({ problems: typeof problems === 'string' ? [{ field: '', message: problems }] : problems }, { status })

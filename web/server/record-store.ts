@@ -108,6 +108,8 @@ export async function entriesAfter(wall: string, seq: number, limit = 2000): Pro
 /** Entries taken in before whoever else waits for this process is let through; a few milliseconds. */
 const STRIDE = 250
 const breathe = () => new Promise<void>((r) => setImmediate(r))
+/** A batch is judged so long before others get their turn, ms. */
+const LONG = 8
 
 /** Takes entries of the record in: into what is judged by, and into the state to fall back on where there is one. */
 function takeIn(kept: Folded, recorded: RecordedEntry) {
@@ -280,7 +282,12 @@ async function tryRecord(
   const outcomes = new Map<number, Outcome>()
   const sent: (Admitted & { at: number; hash?: string; recorded: { seq: number; receivedAt: string; entry: Entry } })[] = []
   const by = { id: person.id, name: person.name, role: person.role }
+  let since = performance.now()
   for (const [at, value] of values.entries()) {
+    if (performance.now() - since > LONG) {
+      await breathe()
+      since = performance.now()
+    }
     const id = typeof (value as { id?: unknown } | null)?.id === 'string' ? (value as { id: string }).id : ''
     const refuse = (problems: readonly Problem[]) => outcomes.set(at, { id, ok: false, problems })
     if (failing.has(at)) {
@@ -361,7 +368,10 @@ async function tryRecord(
   const next = [...new Set(sent.map((s) => s.recorded.seq))].sort((a, b) => a - b)
   if (next.some((seq, i) => seq !== seen + 1 + i)) goBack(kept)
   else {
-    for (const s of sent) if (kept.spare) kept.spare = advance(kept.spare, { ...s.recorded })
+    for (const [i, s] of sent.entries()) {
+      if (kept.spare) kept.spare = advance(kept.spare, { ...s.recorded })
+      if (i % STRIDE === STRIDE - 1) await breathe()
+    }
     const rows = next.map((seq) => sent.find((s) => s.recorded.seq === seq) as (typeof sent)[number])
     for (const take of appended())
       take(

@@ -139,6 +139,9 @@ describe('delivery', () => {
       async () => false,
     )
     expect([away.failed, away.refused, away.stopped]).toEqual([[], [], true])
+    // Told to come later: nothing is refused for it.
+    const often = await deliver(list, async () => ({ status: 429, outcomes: undefined, problems: [] }), alive)
+    expect([often.failed, often.refused, often.stopped]).toEqual([[], [], true])
     const signedOut = await deliver(list, async () => ({ status: 401, outcomes: undefined, problems: [] }), alive)
     expect([signedOut.failed, signedOut.refused, signedOut.stopped]).toEqual([[], [], true])
   })

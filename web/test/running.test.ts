@@ -1,12 +1,14 @@
 import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { record, text } from '@stone-tally/core'
 import pg from 'pg'
 import { layoutOf } from '../../core/test/plans'
 import { freePort, isRunning, startCluster, stopCluster } from '../../scripts/cluster'
+import { bodyOf, SHAPE } from '../server/bodies'
 import { database } from '../server/database'
 import { databaseAnswers, healthOf } from '../server/health'
-import { BODY, bodyOf, guarded, refuse, sameOrigin } from '../server/http'
+import { BODY, bodyIn, guarded, refuse, sameOrigin } from '../server/http'
 import { watch } from '../server/live'
 import { migrate } from '../server/migrations'
 import { recordEntries } from '../server/record-store'
@@ -113,7 +115,7 @@ describe('requests', () => {
     expect(await bodyOf(request({}, '{"a":'), BODY.words)).toMatchObject({ ok: false, problems: [{ field: 'body' }] })
     expect(await bodyOf(request({ 'content-length': `${22 * 1024 * 1024}` }, '{}'), BODY.file)).toMatchObject({
       ok: false,
-      problems: [{ message: 'is over the limit of 21 MB' }],
+      problems: [{ message: 'is over the limit of 8 MB' }],
     })
   })
   test('a body that is longer than said is given up while it comes in', async () => {
@@ -134,6 +136,32 @@ describe('requests', () => {
     expect(await bodyOf(request({}, nested(66)), BODY.words)).toMatchObject({ ok: false, problems: [{ message: 'is nested more than 64 deep' }] })
     expect((await bodyOf(request({}, '['.repeat(4000)), BODY.words)).ok).toBe(false)
     expect((await bodyOf(request({}, JSON.stringify({ a: '[[{"'.repeat(100) })), BODY.words)).ok).toBe(true)
+  })
+  test.each([
+    ['a list that is too long', `[${'1,'.repeat(SHAPE.items)}1]`, /a list of more than 100,000 items/],
+    [
+      'an object of too many fields',
+      `{${Array.from({ length: SHAPE.fields + 1 }, (_, i) => `"f${i}":1`).join(',')}}`,
+      /an object of more than 1,000 fields/,
+    ],
+    [
+      'too many of both, in lists that are each short',
+      `[${Array.from({ length: 50 }, () => `[${'{},'.repeat(900)}1]`).join(',')}]`,
+      /more than 40,000 objects and lists/,
+    ],
+    ['what only looks like it, inside a word', JSON.stringify({ a: `${'{,['.repeat(60_000)}\\"` }), undefined],
+    ['words that end in backslashes', JSON.stringify(['\\', '\\\\', ',"[{']), undefined],
+  ])('%s is measured before anything is built from it', async (_name, content, says) => {
+    const body = await bodyOf(request({}, content), BODY.entries)
+    expect(body).toMatchObject(says ? { ok: false, problems: [{ message: expect.stringMatching(says) }] } : { ok: true, value: JSON.parse(content) })
+  })
+  test('a schema reads a body before anything touches it', async () => {
+    const asked = record({ token: text(20) })
+    const answer = async (content: string) => bodyIn(request({}, content), BODY.words, asked)
+    expect(await answer('{"token":"x"}')).toEqual({ token: 'x' })
+    for (const odd of ['[]', 'null', '7', '"x"']) expect(((await answer(odd)) as Response).status).toBe(422)
+    for (const odd of ['{"token":{"toString":1}}', '{}', '{"token":"x","more":1}', `{"token":"${'x'.repeat(21)}"}`])
+      expect(((await answer(odd)) as Response).status).toBe(422)
   })
   test('what the database cannot keep is refused, not said to be away', async () => {
     const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})

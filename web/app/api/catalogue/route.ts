@@ -1,6 +1,6 @@
-import { readUnitsCsv, writeUnitsCsv } from '@stone-tally/core'
+import { optionalText, readUnitsCsv, record, writeUnitsCsv } from '@stone-tally/core'
 import { catalogueOf, leaveOut, putUnits } from '@/server/catalogue'
-import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { asking, BODY, bodyIn, guarded, refuse, whatever } from '@/server/http'
 
 /** The catalogue as CSV. */
 export const GET = guarded(async (request: Request) => {
@@ -15,9 +15,9 @@ export const GET = guarded(async (request: Request) => {
 export const PUT = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  const body = await bodyOf(request, BODY.entries)
-  if (!body.ok) return refuse(400, body.problems)
-  const { units, csv } = (body.value ?? {}) as { units?: unknown; csv?: unknown }
+  const body = await bodyIn(request, BODY.entries, record({ units: whatever(), csv: optionalText(BODY.entries) }))
+  if (body instanceof Response) return body
+  const { units, csv } = body
   let list: unknown = units
   if (typeof csv === 'string') {
     const read = readUnitsCsv(csv)

@@ -1,4 +1,4 @@
-import { BODY, bodyOf, foreign, guarded, refuse, wordOf } from '@/server/http'
+import { ANY_FIELDS, BODY, bodyIn, foreign, guarded, refuse, wordOf } from '@/server/http'
 import { answerIn } from '@/server/http-cookies'
 import { networkOf } from '@/server/network'
 import { passkeysOf } from '@/server/passkeys'
@@ -9,11 +9,11 @@ import { tried } from '@/server/throttle'
 export const PUT = guarded(async (request: Request) => {
   const refused = foreign(request)
   if (refused) return refused
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
   const allowed = await tried('link', networkOf(request.headers), 'token')
   if (!allowed.ok) return refuse(429, allowed.problems)
-  const link = await linkFor(wordOf(body.value, 'token'))
+  const link = await linkFor(wordOf(body, 'token'))
   if (!link) return refuse(404, 'this link was used, or its time is over; ask for another')
   const { what, name, role, company, made_by, person } = link
   // Who sets a new password hears which ways in there are besides, by the names they gave them.
@@ -25,7 +25,7 @@ export const PUT = guarded(async (request: Request) => {
 export const POST = guarded(async (request: Request) => {
   const refused = foreign(request)
   if (refused) return refused
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  return answerIn(await takeLink(body.value, request.headers), 422)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  return answerIn(await takeLink(body, request.headers), 422)
 })

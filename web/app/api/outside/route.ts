@@ -1,5 +1,5 @@
 import { UNIT_SYSTEMS } from '@stone-tally/core'
-import { BODY, bodyOf, foreign, guarded, refuse } from '@/server/http'
+import { ANY_FIELDS, BODY, bodyIn, foreign, guarded, refuse } from '@/server/http'
 import { decideOutside, outsideShown } from '@/server/outside'
 
 const STATUS: Readonly<Record<string, number>> = { token: 404, device: 403 }
@@ -9,9 +9,9 @@ const status = (problems: readonly { field: string; message: string }[]) => STAT
 export const PUT = guarded(async (request: Request) => {
   const refused = foreign(request)
   if (refused) return refused
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const { token, units } = (body.value ?? {}) as { token?: unknown; units?: unknown }
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const { token, units } = body
   const shown = await outsideShown(token, UNIT_SYSTEMS.find((u) => u === units) ?? 'metric', request.headers)
   return shown.ok ? Response.json(shown.value, { headers: { 'cache-control': 'no-store' } }) : refuse(status(shown.problems), shown.problems)
 })
@@ -20,8 +20,8 @@ export const PUT = guarded(async (request: Request) => {
 export const POST = guarded(async (request: Request) => {
   const refused = foreign(request)
   if (refused) return refused
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const done = await decideOutside(body.value, request.headers)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const done = await decideOutside(body, request.headers)
   return done.ok ? Response.json(done.value, { status: 201 }) : refuse(status(done.problems), done.problems)
 })

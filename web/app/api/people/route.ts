@@ -1,17 +1,17 @@
 import { addPerson, mayNotAdd, signOutEverywhere } from '@/server/accounts'
-import { asking, BODY, bodyOf, guarded, refuse, wordOf } from '@/server/http'
+import { ANY_FIELDS, asking, BODY, bodyIn, guarded, refuse, wordOf } from '@/server/http'
 import { logged } from '@/server/security-log'
 
 /** Adds a person. */
 export const POST = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const why = await mayNotAdd(person, (body.value as { role?: unknown } | null)?.role)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const why = await mayNotAdd(person, body.role)
   if (why) return refuse(403, why)
-  const made = await addPerson(person.companyId, body.value)
-  if (made.ok) await logged('person added', request, person, wordOf(body.value, 'role'))
+  const made = await addPerson(person.companyId, body)
+  if (made.ok) await logged('person added', request, person, wordOf(body, 'role'))
   return made.ok ? Response.json(made.value, { status: 201 }) : refuse(422, made.problems)
 })
 

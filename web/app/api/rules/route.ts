@@ -1,4 +1,5 @@
-import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { optionalText, record } from '@stone-tally/core'
+import { asking, BODY, bodyIn, guarded, refuse, whatever } from '@/server/http'
 import { putRules, type RuleLevel, rulesAt } from '@/server/rules'
 
 const levelOf = (site: unknown): RuleLevel => (typeof site === 'string' && site !== '' ? { level: 'site', site } : { level: 'company' })
@@ -18,9 +19,9 @@ export const GET = guarded(async (request: Request) => {
 export const PUT = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  const body = await bodyOf(request, BODY.entries)
-  if (!body.ok) return refuse(400, body.problems)
-  const { rules, base, reason, site } = (body.value ?? {}) as { rules?: unknown; base?: unknown; reason?: unknown; site?: unknown }
+  const body = await bodyIn(request, BODY.entries, record({ rules: whatever(), base: whatever(), reason: whatever(), site: optionalText(200) }))
+  if (body instanceof Response) return body
+  const { rules, base, reason, site } = body
   if (site !== undefined && typeof site !== 'string') return refuse(400, [{ field: 'site', message: 'must be text' }])
   const made = await putRules(person, levelOf(site), rules, base, reason)
   if (made.ok) return Response.json(made.value)

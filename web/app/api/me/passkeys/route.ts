@@ -1,4 +1,4 @@
-import { asking, BODY, bodyOf, guarded, refuse, wordOf } from '@/server/http'
+import { ANY_FIELDS, asking, BODY, bodyIn, guarded, refuse, wordOf } from '@/server/http'
 import { passkeyMade, passkeysOf, passkeyWanted, removePasskey } from '@/server/passkeys'
 
 export const GET = guarded(async (request: Request) => {
@@ -11,9 +11,9 @@ export const GET = guarded(async (request: Request) => {
 export const PUT = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const options = await passkeyWanted(person, wordOf(body.value, 'current'), request.headers)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const options = await passkeyWanted(person, wordOf(body, 'current'), request.headers)
   return options.ok ? Response.json(options.value) : refuse(422, options.problems)
 })
 
@@ -21,9 +21,9 @@ export const PUT = guarded(async (request: Request) => {
 export const POST = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  const body = await bodyOf(request, BODY.words * 4)
-  if (!body.ok) return refuse(400, body.problems)
-  const made = await passkeyMade(person, body.value, request)
+  const body = await bodyIn(request, BODY.words * 4, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const made = await passkeyMade(person, body, request)
   return made.ok ? Response.json(made.value, { status: 201 }) : refuse(422, made.problems)
 })
 

@@ -1,13 +1,14 @@
-import { BODY, bodyOf, foreign, guarded, refuse } from '@/server/http'
+import { optionalText, record } from '@stone-tally/core'
+import { BODY, bodyIn, foreign, guarded, refuse } from '@/server/http'
 import { outsidePhoto } from '@/server/outside'
 
 /** A photo of what a link is about: `{token, file}`. */
 export const POST = guarded(async (request: Request) => {
   const refused = foreign(request)
   if (refused) return refused
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const { token, file } = (body.value ?? {}) as { token?: unknown; file?: unknown }
+  const body = await bodyIn(request, BODY.words, record({ token: optionalText(200), file: optionalText(80) }))
+  if (body instanceof Response) return body
+  const { token, file } = body
   const found = await outsidePhoto(token, file, request.headers)
   if (!found) return refuse(404, 'there is no such photo')
   return new Response(new Uint8Array(found.content), {

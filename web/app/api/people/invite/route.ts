@@ -1,4 +1,4 @@
-import { asking, BODY, bodyOf, guarded, refuse, tooOften } from '@/server/http'
+import { ANY_FIELDS, asking, BODY, bodyIn, guarded, refuse, tooOften } from '@/server/http'
 import { invite, withdraw } from '@/server/people'
 
 /** Invites somebody; the link is given out once and stands nowhere. */
@@ -7,9 +7,9 @@ export const POST = guarded(async (request: Request) => {
   if (person instanceof Response) return person
   const often = tooOften('people', person.id)
   if (often) return often
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const made = await invite(person, body.value, request)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const made = await invite(person, body, request)
   return made.ok ? Response.json(made.value, { status: 201 }) : refuse(made.problems[0]?.field === 'role' ? 403 : 422, made.problems)
 })
 

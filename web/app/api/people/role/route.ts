@@ -1,4 +1,4 @@
-import { asking, BODY, bodyOf, guarded, refuse, tooOften, wordOf } from '@/server/http'
+import { ANY_FIELDS, asking, BODY, bodyIn, guarded, refuse, tooOften, wordOf } from '@/server/http'
 import { changeRole, removePerson } from '@/server/people'
 
 /** `{id, role}`: changes what somebody may do. */
@@ -7,9 +7,9 @@ export const POST = guarded(async (request: Request) => {
   if (person instanceof Response) return person
   const often = tooOften('people', person.id)
   if (often) return often
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const done = await changeRole(person, wordOf(body.value, 'id'), wordOf(body.value, 'role'), request)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const done = await changeRole(person, wordOf(body, 'id'), wordOf(body, 'role'), request)
   return done.ok ? Response.json({ role: done.value }) : refuse(done.problems[0]?.field === 'id' ? 403 : 422, done.problems)
 })
 

@@ -1,4 +1,4 @@
-import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { ANY_FIELDS, asking, BODY, bodyIn, guarded, refuse } from '@/server/http'
 import { logged } from '@/server/security-log'
 import { setSessionRule } from '@/server/sessions'
 
@@ -6,9 +6,9 @@ import { setSessionRule } from '@/server/sessions'
 export const POST = guarded(async (request: Request) => {
   const person = await asking(request)
   if (person instanceof Response) return person
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const set = await setSessionRule(person, body.value)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const set = await setSessionRule(person, body)
   if (!set.ok) return refuse(set.problems[0]?.field === 'role' ? 403 : 422, set.problems)
   await logged('session rule', request, person, `${set.value.idle} days without use, ${set.value.most} in all`)
   return Response.json(set.value)

@@ -1,4 +1,4 @@
-import { BODY, bodyOf, foreign, guarded, refuse } from '@/server/http'
+import { ANY_FIELDS, BODY, bodyIn, foreign, guarded, refuse } from '@/server/http'
 import { answerIn } from '@/server/http-cookies'
 import { passkeyAsked, signInByPasskey } from '@/server/passkeys'
 
@@ -14,7 +14,7 @@ export const PUT = guarded(async (request: Request) => {
 export const POST = guarded(async (request: Request) => {
   const refused = foreign(request)
   if (refused) return refused
-  const body = await bodyOf(request, BODY.words * 4)
-  if (!body.ok) return refuse(400, body.problems)
-  return answerIn(await signInByPasskey(body.value, request.headers), 401)
+  const body = await bodyIn(request, BODY.words * 4, ANY_FIELDS)
+  if (body instanceof Response) return body
+  return answerIn(await signInByPasskey(body, request.headers), 401)
 })

@@ -1,4 +1,5 @@
-import { asking, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { optionalText, record } from '@stone-tally/core'
+import { asking, BODY, bodyIn, guarded, refuse, whatever } from '@/server/http'
 import { setFault, takeReading } from '@/server/instruments'
 
 export const dynamic = 'force-dynamic'
@@ -7,14 +8,17 @@ export const dynamic = 'force-dynamic'
 export const POST = guarded(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await asking(request)
   if (who instanceof Response) return who
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const { scene, fault } = (body.value ?? {}) as { scene?: Record<string, number>; fault?: string }
+  const body = await bodyIn(request, BODY.words, record({ scene: whatever(), fault: optionalText(40) }))
+  if (body instanceof Response) return body
+  const { fault } = body
+  const scene = Object.fromEntries(
+    Object.entries(body.scene ?? {}).filter((s): s is [string, number] => typeof s[1] === 'number' && Number.isFinite(s[1])),
+  )
   const { id } = await params
   if (fault) {
     await setFault(id, fault)
     return Response.json({ fault })
   }
-  const taken = await takeReading(id, scene ?? {})
+  const taken = await takeReading(id, scene)
   return taken.ok ? Response.json(taken.value) : refuse(503, taken.problems)
 })

@@ -1,5 +1,6 @@
+import { optionalText, record } from '@stone-tally/core'
 import { aheadOf, knownOf, noteMade } from '@/server/given'
-import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { askingAbout, BODY, bodyIn, guarded, refuse, whatever } from '@/server/http'
 import { sendLinks } from '@/server/outside'
 import { entriesAfter, isLink, isSeq, recordEntries } from '@/server/record-store'
 import { streamed } from '@/server/streams'
@@ -11,9 +12,9 @@ const BATCH_LIMIT = 1000
 export const POST = guarded(async (request: Request, { params }: Params) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
-  const body = await bodyOf(request, BODY.entries)
-  if (!body.ok) return refuse(400, body.problems)
-  const { entries, person } = (body.value ?? {}) as { entries?: unknown; person?: unknown }
+  const body = await bodyIn(request, BODY.entries, record({ entries: whatever(), person: optionalText(80) }))
+  if (body instanceof Response) return body
+  const { entries, person } = body
   // Kept on a device by one person, sent while another is signed in there: never under the other's name.
   if (person !== undefined && person !== who.person.id)
     return refuse(403, 'another person is signed in; these entries wait for the one who made them')

@@ -1,6 +1,6 @@
 import { optionalText, read, record, text, yup } from '@stone-tally/core'
 import { tellHere } from '@/server/here'
-import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { ANY_FIELDS, askingAbout, BODY, bodyIn, guarded, refuse } from '@/server/http'
 
 const schema = record({
   page: text(40),
@@ -15,9 +15,9 @@ const schema = record({
 export const POST = guarded(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const said = read(schema, body.value)
+  const body = await bodyIn(request, BODY.words, ANY_FIELDS)
+  if (body instanceof Response) return body
+  const said = read(schema, body)
   if (!said.ok) return refuse(422, said.problems)
   const { gone, ...here } = said.value
   await tellHere(who.wall.id, { ...here, person: who.person.id, name: who.person.name, ...(gone ? { gone: true as const } : {}) })

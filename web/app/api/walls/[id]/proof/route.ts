@@ -1,5 +1,5 @@
 import { choice, optionalQuantity, optionalText, read, record } from '@stone-tally/core'
-import { askingAbout, BODY, bodyOf, guarded, refuse, tooOften } from '@/server/http'
+import { askingAbout, BODY, bodyIn, guarded, refuse, tooOften } from '@/server/http'
 import { holdAgainst, proofOf, saidOf } from '@/server/proof'
 import { logged } from '@/server/security-log'
 import { lookAtFault, mayLook, verifyAndKeep } from '@/server/verify'
@@ -27,9 +27,9 @@ export const POST = guarded(async (request: Request, { params }: Params) => {
   if (who instanceof Response) return who
   const often = tooOften('heavy', who.session.id)
   if (often) return often
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const input = read(asked, body.value)
+  const body = await bodyIn(request, BODY.words, asked)
+  if (body instanceof Response) return body
+  const input = read(asked, body)
   if (!input.ok) return refuse(422, input.problems)
   const { wall, person } = who
   if (input.value.do === 'verify') {

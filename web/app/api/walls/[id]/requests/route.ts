@@ -1,4 +1,5 @@
-import { askingAbout, BODY, bodyOf, guarded, refuse } from '@/server/http'
+import { optionalText, record } from '@stone-tally/core'
+import { askingAbout, BODY, bodyIn, guarded, refuse } from '@/server/http'
 import { linksOf, sendLink } from '@/server/outside'
 
 type Params = { params: Promise<{ id: string }> }
@@ -14,8 +15,8 @@ export const GET = guarded(async (request: Request, { params }: Params) => {
 export const POST = guarded(async (request: Request, { params }: Params) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
-  const body = await bodyOf(request, BODY.words)
-  if (!body.ok) return refuse(400, body.problems)
-  const sent = await sendLink(who.person, who.wall, (body.value as { request?: unknown } | null)?.request, request)
+  const body = await bodyIn(request, BODY.words, record({ request: optionalText(80) }))
+  if (body instanceof Response) return body
+  const sent = await sendLink(who.person, who.wall, body.request, request)
   return sent.ok ? Response.json(sent.value, { status: 201 }) : refuse(sent.problems[0]?.field === 'role' ? 403 : 422, sent.problems)
 })

@@ -1,5 +1,6 @@
+import { record } from '@stone-tally/core'
 import { endedSession } from '@/server/accounts'
-import { askingAbout, BODY, bodyOf, foreign, guarded, refuse, tooMuch } from '@/server/http'
+import { askingAbout, BODY, bodyIn, foreign, guarded, refuse, tooMuch, whatever } from '@/server/http'
 import { setAside, setAsideOf } from '@/server/set-aside'
 
 type Params = { params: Promise<{ id: string }> }
@@ -10,9 +11,9 @@ export const POST = guarded(async (request: Request, { params }: Params) => {
   if (wrong) return wrong
   const who = await endedSession(request.headers)
   if (!who) return refuse(401, 'this is for a device that was signed out by the office')
-  const body = await bodyOf(request, BODY.entries)
-  if (!body.ok) return refuse(400, body.problems)
-  const entries = (body.value as { entries?: unknown } | null)?.entries
+  const body = await bodyIn(request, BODY.entries, record({ entries: whatever() }))
+  if (body instanceof Response) return body
+  const entries = body.entries
   if (!Array.isArray(entries) || entries.length === 0) return refuse(422, [{ field: 'entries', message: 'needs at least one entry' }])
   const kept = await setAside((await params).id, who, entries)
   if (kept.ok) return Response.json({ kept: kept.value })
