@@ -68,8 +68,10 @@ async function misnamed(tx: Look, wall: string, plan: object | undefined): Promi
  *
  * @returns what was looked at, or the first fault
  */
-export function verifyWall(wall: string): Promise<RecordReport> {
-  return database()
+export async function verifyWall(wall: string): Promise<RecordReport> {
+  const photos: { id: string; name: string; sum: string; small: string }[] = []
+  let end = 1
+  const report = await database()
     .db.transaction()
     .setIsolationLevel('repeatable read')
     .execute(async (tx) => {
@@ -107,15 +109,19 @@ export function verifyWall(wall: string): Promise<RecordReport> {
         from = rows[rows.length - 1]?.seq ?? from
         await breathe()
       }
-      let other: ChainFault | undefined
       for await (const p of photoSums(tx, wall)) {
         check.photo({ file: p.id, sha256: p.sum, name: '', type: '', content: p.sum })
-        if (!other && !(await thumbFits(p.id, p.sum, p.small)))
-          other = chainFault(head.seq, 'photo', `the small picture of ${p.name} shows something else than the photo`)
+        photos.push(p)
       }
-      const report = check.end(head, true)
-      return report.intact && other ? other : report
+      end = head.seq
+      return check.end(head, true)
     })
+  if (!report.intact) return report
+  // Outside the transaction: whoever looks holds one connection at a time.
+  for (const p of photos)
+    if (!(await thumbFits(p.id, p.sum, p.small)))
+      return chainFault(end, 'photo', `the small picture of ${p.name} shows something else than the photo`)
+  return report
 }
 
 /** What was found on a wall, and who looked at it. */

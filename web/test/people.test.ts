@@ -337,6 +337,22 @@ describe('nobody comes back', () => {
   })
 })
 
+test('a link that two use at once makes one account, whoever comes first, 100 times', async () => {
+  const made = await companyByOperator('Once Walls', 'office', 'operator')
+  const host = await add('Hedda', 'office', made.companyId)
+  for (let round = 0; round < 100; round++) {
+    const link = await invite(host, { name: `Twin ${round}`, role: 'crew' }, request())
+    if (!link.ok) throw new Error(said(link))
+    const { token } = link.value
+    const take = (who: string) =>
+      takeLink({ token, name: who, email: `${who}${round}@once.example`.toLowerCase(), password: WORD }, from(`10.7.${round}.1`))
+    const done = await Promise.all([take('Ann'), take('Ben')])
+    expect(done.filter((d) => d.ok)).toHaveLength(1)
+    expect(said(await take('Late'))).not.toBe('ok')
+  }
+  expect(await peopleOf(made.companyId)).toHaveLength(101)
+})
+
 describe('sessions', () => {
   test('are listed with what they are on, ended one by one or all but this one', async () => {
     const ada = await add('Ada', 'crew')
