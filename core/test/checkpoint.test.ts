@@ -228,9 +228,11 @@ describe('the revision an entry is made under', () => {
   })
   test('a day ahead of the house is no day; what the clock is known to be ahead by is taken off', () => {
     const days = (n: number, more: Partial<Entry> = {}) => note(600 + n * 1440, { revision: 2, ...more })
-    const at = (e: Entry, ahead?: number) => admit(state, e, now, { revisions: [], ahead }).ok
+    const at = (e: Entry, ahead?: number) => admit(state, e, now, { revisions: [], ahead, seen: true }).ok
     expect([at(days(0.9)), at(days(1.1)), at(days(399)), at(days(399), 0)]).toEqual([true, false, false, false])
     expect([at(days(399), 399 * 86_400), at(days(399, { clock: 399 * 86_400 })), at(days(2), 86_400)]).toEqual([true, true, true])
+    // On the device itself nobody compares: a year and more is no day there either.
+    expect([admit(state, days(399), now).ok, admit(state, days(401), now).ok]).toEqual([true, false])
     // The entry's own word on its clock comes first: it was made when the clock was off.
     expect(at(days(399, { clock: 399 * 86_400 }), 0)).toBe(true)
   })

@@ -257,6 +257,17 @@ export interface Given {
 /** What is said to be older than this may have been kept back, ms. */
 const LATE = 300_000
 
+/** Is it worth asking what the device is known by? It names an older plan, or says that it is not of just now. */
+const mayBeLate = (entry: Entry, state: WallState, now: number, from: FromDevice): boolean => {
+  if (entry.revision < state.layouts.length) return true
+  try {
+    return observedAt(entry, from) < now - LATE
+  } catch {
+    // What it fails on is found where it is judged.
+    return true
+  }
+}
+
 /**
  * The entry as it is believed: of one that was kept back nobody knows how far the clock was ahead, so it counts as made at any time from then to
  * when it came in, wherever something goes by time.
@@ -277,7 +288,7 @@ async function tryRecord(
   given: Given | undefined,
 ): Promise<Outcome[] | undefined> {
   const seen = kept.state.seq
-  let from: FromDevice = { revisions: [], ahead: given?.ahead }
+  let from: FromDevice = { revisions: [], ...(given ? { ahead: given.ahead, seen: true } : {}) }
   let asked = false
   const outcomes = new Map<number, Outcome>()
   const sent: (Admitted & { at: number; hash?: string; recorded: { seq: number; receivedAt: string; entry: Entry } })[] = []
@@ -299,14 +310,7 @@ async function tryRecord(
     else if (entry.value.kind === 'revision') refuse([{ field: 'kind', message: 'a revision is issued from the plan' }])
     else if (entry.value.wall !== wall) refuse([{ field: 'wall', message: 'is another wall' }])
     else {
-      const late = entry.value.revision < kept.state.layouts.length || observedAt(entry.value, from) < now - LATE
       const before = kept.state.byId.get(id)
-      if (given && !asked && late && !before) {
-        asked = true
-        from = { ...(await given.more()), ahead: given.ahead }
-      }
-      const made = believed(entry.value, from)
-      const body = canonical(made)
       if (before) {
         const { clock: _, ...without } = entry.value
         const same = [entry.value, without as Entry].some((e) => canonical(e) === canonical(before.entry))
@@ -315,8 +319,14 @@ async function tryRecord(
         else sent.push({ ...(sent.find((s) => s.entry.id === id) as (typeof sent)[number]), at })
         continue
       }
+      if (given && !asked && mayBeLate(entry.value, kept.state, now, from)) {
+        asked = true
+        from = { ...(await given.more()), ahead: given.ahead, seen: true }
+      }
       let verdict: ReturnType<typeof admit>
+      let made: Entry
       try {
+        made = believed(entry.value, from)
         verdict = admit(kept.state, made, now, from)
       } catch (error) {
         log.error({ err: error })
@@ -324,6 +334,7 @@ async function tryRecord(
         refuse([UNJUDGED])
         continue
       }
+      const body = canonical(made)
       const held = isRelease(entry.value) ? await unlooked(wall) : undefined
       const unseen = entry.value.kind === 'photo' ? await missingPhoto(wall, entry.value.data as PhotoData) : undefined
       const own = entry.value.kind === 'request' ? await ownAddress(wall, (entry.value.data as RequestData).address) : undefined

@@ -11,7 +11,7 @@ import { dayText } from './item'
 import { isOutside, kindOf } from './kinds'
 import { live, type WallState } from './state'
 import { type Step, stepKey } from './step'
-import { atAll, type FromDevice, isAhead, NOTHING_KNOWN, timesOf } from './time'
+import { atAll, daysTooFar, type FromDevice, timesOf } from './time'
 import { mayBeUnder } from './under'
 import { workOf } from './works'
 
@@ -71,7 +71,7 @@ export const mayRecord = (role: Role, kind: string) => kindOf(kind)?.roles.inclu
  * @param from - what the house knows of the device: its revisions, its clock, the latest moment it recorded of
  * @returns how it was judged, or each reason against it with its field
  */
-export function admit(state: WallState, entry: Entry, now: number, from: FromDevice = NOTHING_KNOWN): Result<Verdict | undefined> {
+export function admit(state: WallState, entry: Entry, now: number, from: FromDevice = { revisions: [] }): Result<Verdict | undefined> {
   const role = entry.by.role as Role
   if (kindOf(entry.kind)?.effect?.is === 'revision') return ok(undefined)
   if (!mayRecord(role, entry.kind)) {
@@ -84,8 +84,9 @@ export function admit(state: WallState, entry: Entry, now: number, from: FromDev
   if (Number.isNaN(at) || new Date(at).toISOString().slice(0, 16) !== entry.at.slice(0, 16))
     return fail('at', `"${entry.at}" is no time of the calendar; set the clock of the device and record it again`)
   // A clock that is known to be ahead is taken off; what is ahead of the house by itself is no day yet.
-  if (isAhead(entry, now, from))
-    return fail('at', `${entry.at} is more than a day ahead of the house, and by more than this device’s clock is; set the clock and record it again`)
+  const far = daysTooFar(entry, now, from)
+  if (far !== undefined)
+    return fail('at', `${entry.at} is more than a ${far === 1 ? 'day' : 'year'} ahead of the house; set the clock of the device and record it again`)
   if (at < Date.UTC(2000, 0, 1)) return fail('at', `${entry.at} is before 2000; check the clock of the device`)
   if (entry.revision > state.layouts.length) {
     return fail('revision', `there is no revision ${entry.revision}; ${state.layouts.length} is in force`)

@@ -5,8 +5,8 @@ import type { WallState } from './state'
 const HOUR = 3_600_000
 /** Clocks are compared to the minute at best, and entries of one press come in any order: so much apart is the same, ms. */
 const NEAR = 600_000
-/** What is further ahead of the house than any time zone is no moment of its calendar, ms. */
-const AHEAD = 86_400_000
+/** What is further ahead of the house is no moment of its calendar, days: seen at a contact, or by a device on its own. */
+const AHEAD = { seen: 1, alone: 400 }
 
 /** A revision a device is known to have, and since when, ms since 1970. */
 export interface KnownRevision {
@@ -20,18 +20,23 @@ export interface FromDevice {
   readonly newest?: number | undefined
   /** How far its clock is ahead of the house's at the moment it sends, s. */
   readonly ahead?: number | undefined
+  /** It comes in to the house over a line, which sees its clock or is told nothing of it. */
+  readonly seen?: true
 }
-export const NOTHING_KNOWN: FromDevice = { revisions: [] }
 
 /**
  * When it was observed by the clock of the house, ms since 1970: what the device's clock was ahead by is taken off.
  *
  * @param from - where the entry does not say how far that was, it is what the house sees as it comes in
  */
-export const observedAt = (entry: Entry, from: FromDevice = NOTHING_KNOWN): number => Date.parse(entry.at) - (entry.clock ?? from.ahead ?? 0) * 1000
+export const observedAt = (entry: Entry, from: FromDevice = { revisions: [] }): number =>
+  Date.parse(entry.at) - (entry.clock ?? from.ahead ?? 0) * 1000
 
-/** Is it said to be observed later than it can have been? Nothing is, a day after it came in. */
-export const isAhead = (entry: Entry, now: number, from: FromDevice): boolean => observedAt(entry, from) > now + AHEAD
+/** Is it said to be observed later than it can have been? @returns by how many days at least; undefined where it is not */
+export function daysTooFar(entry: Entry, now: number, from: FromDevice): number | undefined {
+  const most = from.seen ? AHEAD.seen : AHEAD.alone
+  return observedAt(entry, from) > now + most * 86_400_000 ? most : undefined
+}
 
 /**
  * Was it kept back? A device that has recorded of a later moment sent all it had by then: what comes after that and is said to be older may have
@@ -71,7 +76,7 @@ export function whenOf(state: WallState, { entry, receivedAt }: RecordedEntry): 
  * @param from - what the house knows of its device
  * @example timesOf(state, entry, now).flatMap((at) => dailyNeeds(state, step, at))
  */
-export function timesOf(state: WallState, entry: Entry, now: number, from: FromDevice = NOTHING_KNOWN): readonly string[] {
+export function timesOf(state: WallState, entry: Entry, now: number, from: FromDevice = { revisions: [] }): readonly string[] {
   const iso = (ms: number) => new Date(ms).toISOString()
   const said = Date.parse(entry.at)
   // Before rule table 3 a clock that runs ahead of the house cured nothing, and one that is behind was believed.
