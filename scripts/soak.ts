@@ -366,7 +366,7 @@ function heavy(wall: string, mb: number): readonly (readonly [what: string, body
     ['a plan of grades', `{"base":1,"plan":${inPlan(fill('{"station":1,"toe":1,"top":2}', '[', ']'))}}`],
     [
       'a plan of as many grades as it takes',
-      `{"base":1,"plan":${inPlan(`[${Array.from({ length: 10_000 }, (_, i) => `{"station":${i / 100},"toe":10,"top":11.2}`).join(',')}]`)}}`,
+      `{"base":1,"plan":${inPlan(`[${Array.from({ length: 500 }, (_, i) => `{"station":${(i * smallPlan.length) / 499},"toe":10,"top":11.2}`).join(',')}]`)}}`,
     ],
     ['a plan of fields', `{"base":1,"plan":{${Array.from({ length: mb * 50_000 }, (_, i) => `"f${i}":1`).join(',')}}}`],
     ['an entry of points', inEntry(fill('{"station":1,"value":2}', '{"points":[', ']}'))],

@@ -215,7 +215,7 @@ describe('bad entries', () => {
       entry('reading', { stage: 'level', section: 'B', course: 1, station: 30 }, { method: 'deviation', value: 0 }),
       /where.station: 30 m is beyond this stretch/,
     ],
-    ['a future date', entry('units', where, { set: 1 }, { at: '2029-01-01T00:00:00Z' }), /at: 2029.* is more than a year ahead of the house/],
+    ['a future date', entry('units', where, { set: 1 }, { at: '2029-01-01T00:00:00Z' }), /at: 2029.* is more than a year ahead of the office server/],
     ['a day that is none', entry('units', where, { set: 1 }, { at: '2026-02-31T07:00:00Z' }), /at: "2026-02-31.* is no time of the calendar/],
     ['an hour that is none', entry('units', where, { set: 1 }, { at: '2026-02-28T24:30:00Z' }), /at: "2026-02-28T24.* is no time of the calendar/],
     ['a clock before the company', entry('units', where, { set: 1 }, { at: '1970-01-01T00:00:00Z' }), /at: 1970.*before 2000/],

@@ -106,7 +106,7 @@ async function records(now: number): Promise<Part> {
     return {
       part: 'records',
       is: 'ill',
-      says: `${missing.length} wall${missing.length === 1 ? ' is' : 's are'} missing, or shorter than when the installation signed them last. Bring back a backup`,
+      says: `${missing.length} wall${missing.length === 1 ? ' is' : 's are'} missing, or shorter than when the installation signed them last. Restore a backup`,
     }
   const last = await db.selectFrom('house_check').select(['ended_at', 'faults', 'walls']).orderBy('number', 'desc').limit(1).executeTakeFirst()
   if (!last) return { part: 'records', is: 'watch', says: 'they were not looked at yet; the house does it by night and soon after it was started' }

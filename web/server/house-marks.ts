@@ -68,7 +68,7 @@ export async function missingWalls(): Promise<readonly MissingWall[]> {
         id: HOUSE,
         company: '',
         name: 'The list of walls',
-        says: `as it was signed on ${dayWords(last.day)} was changed since; bring back a backup and compare`,
+        says: `as it was signed on ${dayWords(last.day)} was changed since; restore a backup and compare`,
       },
     ]
   const day = dayWords(last.day)
@@ -77,9 +77,8 @@ export async function missingWalls(): Promise<readonly MissingWall[]> {
     const there = now.get(id)
     const long = `${entries} entr${entries === 1 ? 'y' : 'ies'}`
     if (!there)
-      return [{ id, company, name, says: `is gone with its record; on ${day} it had ${long}. Nothing here takes a wall out: bring back a backup` }]
-    if (there[3] < entries)
-      return [{ id, company, name, says: `ends at entry ${there[3]}; on ${day} it had ${long}. Bring back a backup and compare` }]
+      return [{ id, company, name, says: `is gone with its record; on ${day} it had ${long}. Nothing here takes a wall out: restore a backup` }]
+    if (there[3] < entries) return [{ id, company, name, says: `ends at entry ${there[3]}; on ${day} it had ${long}. Restore a backup and compare` }]
     return []
   })
 }

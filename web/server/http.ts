@@ -34,8 +34,14 @@ export async function bodyIn<S extends yup.ISchema<unknown>>(request: Request, l
   return asked.ok ? (asked.value as yup.InferType<S>) : refuse(422, asked.problems)
 }
 
-export const refuse = (status: number, problems: readonly Problem[] | string) =>
-  Response.json({ problems: typeof problems === 'string' ? [{ field: '', message: problems }] : problems }, { status })
+/** When to come again where nothing else is said, s: too busy, and too often. */
+const AGAIN: Readonly<Record<number, number>> = { 503: 5, 429: 60 }
+/** @param again - when to come again, s */
+export const refuse = (status: number, problems: readonly Problem[] | string, again = AGAIN[status]) =>
+  Response.json(
+    { problems: typeof problems === 'string' ? [{ field: '', message: problems }] : problems },
+    { status, ...(again === undefined ? {} : { headers: { 'retry-after': `${again}` } }) },
+  )
 
 /** Did this request come from a page of ours? Cookies alone do not tell. */
 export function sameOrigin(request: Request): boolean {
@@ -70,9 +76,7 @@ export function tooOften(route: Route, key: string, now = Date.now()): Response 
   counts.set(at, { minute, count })
   if (counts.size > 20_000) for (const [k, c] of counts) if (c.minute !== minute) counts.delete(k)
   if (count <= PER_MINUTE[route]) return undefined
-  const answer = refuse(429, `this was asked for more than ${PER_MINUTE[route]} times in a minute; wait a moment and try again`)
-  answer.headers.set('retry-after', '60')
-  return answer
+  return refuse(429, `this was asked for more than ${PER_MINUTE[route]} times in a minute; wait a moment and try again`)
 }
 
 /** `ended`: the office ended it, and the device gives back what it keeps. */
@@ -110,16 +114,7 @@ export async function askingAbout(request: Request, wallId: string): Promise<(As
 /** The refusal of what is over a quota, with when to come again; undefined where it is another problem. @param problems - of a quota or not */
 export function tooMuch(problems: readonly Problem[]): Response | undefined {
   if (problems[0]?.field !== 'quota') return undefined
-  const answer = refuse(429, problems)
-  answer.headers.set('retry-after', '3600')
-  return answer
-}
-
-/** More came at once than there is room for: said, with when to come again. */
-function overloaded(message: string): Response {
-  const answer = refuse(503, message)
-  answer.headers.set('retry-after', '5')
-  return answer
+  return refuse(429, problems, 3600)
 }
 
 /** What PostgreSQL calls data it cannot keep, or that breaks a rule of its tables. */
@@ -132,13 +127,13 @@ export const guarded =
     try {
       return await handler(...args)
     } catch (error) {
-      if (error instanceof Busy) return overloaded(error.message)
+      if (error instanceof Busy) return refuse(503, error.message)
       // Somebody's odd value is refused like any other; it is nothing that whoever looks after the house has to see to.
       if (notKept(error)) {
         log.warn({ err: error }, 'a value that cannot be kept was refused')
         return refuse(422, 'holds a value that cannot be kept: a number out of range, a sign that is no letter, or a name that is taken or unknown')
       }
       log.error({ err: error })
-      return overloaded('the record could not be reached just now; try again')
+      return refuse(503, 'the record could not be reached just now; try again')
     }
   }

@@ -17,13 +17,15 @@ let running = 0
 async function turn(): Promise<void> {
   if (running >= AT_ONCE) {
     if (waiting.length >= MOST_WAITING) throw new Busy('too many large pictures come in at once; try again in a moment')
-    await new Promise<void>((go) => waiting.push(go))
+    // The one that is done hands its place on: nobody who comes meanwhile takes it.
+    return new Promise<void>((go) => waiting.push(go))
   }
   running++
 }
 const over = () => {
-  running--
-  waiting.shift()?.()
+  const next = waiting.shift()
+  if (next) next()
+  else running--
 }
 
 // Written so that the bundler does not look for the script: it is bundled by itself.
@@ -37,15 +39,20 @@ const beside = (script: string, asked: PictureAsked) =>
     child.once('message', (said: typeof answer) => {
       answer = said
     })
-    child.once('error', () => child.kill('SIGKILL'))
-    child.once('exit', () => {
+    const ended = () => {
       clearTimeout(clock)
       if (answer.made) done({ ...answer.made, content: Buffer.from(answer.made.content), thumb: Buffer.from(answer.made.thumb) })
       else if (answer.error) failed(new Error(answer.error))
       // It may be a good picture: the device keeps it and comes again.
       else failed(new Busy('the picture could not be unpacked just now; it stays on the device and is sent again'))
+    }
+    child.once('exit', ended)
+    // One that cannot be started never ends; one that is gone cannot be sent to. Both are said once, and nothing waits for them.
+    child.on('error', () => {
+      child.kill('SIGKILL')
+      ended()
     })
-    child.send(asked)
+    child.send(asked, () => {})
   })
 
 /**

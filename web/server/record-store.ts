@@ -315,8 +315,11 @@ async function tryRecord(
         const { clock: _, ...without } = entry.value
         const same = [entry.value, without as Entry].some((e) => canonical(e) === canonical(before.entry))
         if (!same) refuse([{ field: 'id', message: 'was used for another entry; make a new one' }])
-        else if (before.seq <= seen) outcomes.set(at, { id, ok: true, seq: before.seq, receivedAt: before.receivedAt })
-        else sent.push({ ...(sent.find((s) => s.entry.id === id) as (typeof sent)[number]), at })
+        else if (before.seq <= seen) {
+          // The answer may have been lost: that its clock is not in the record is said again.
+          const kept = entry.value.clock !== undefined && before.entry.clock === undefined ? { uncompared: true as const } : {}
+          outcomes.set(at, { id, ok: true, seq: before.seq, receivedAt: before.receivedAt, ...kept })
+        } else sent.push({ ...(sent.find((s) => s.entry.id === id) as (typeof sent)[number]), at })
         continue
       }
       if (given && !asked && mayBeLate(entry.value, kept.state, now, from)) {

@@ -1,3 +1,4 @@
+import { refuse } from './http'
 import { hear } from './live'
 import { asked } from './sessions'
 
@@ -52,10 +53,7 @@ export function eventStream(request: Request, session: string, wall: string | un
   const { held } = open()
   const mine = held.get(session) ?? 0
   if (mine >= STREAMS && process.env.RATE_LIMITS !== 'off')
-    return Response.json(
-      { problems: [{ field: '', message: `this device listens ${STREAMS} times already; close a page of it and try again` }] },
-      { status: 429, headers: { 'retry-after': '30' } },
-    )
+    return refuse(429, `this device listens ${STREAMS} times already; close a page of it and try again`, 30)
   held.set(session, mine + 1)
   const letGo = () => {
     const left = (held.get(session) ?? 1) - 1

@@ -1,4 +1,5 @@
 // Nobody uses up what is another's: what a device gives back, photos left half-way, tries of a shared line, streams, large pictures.
+import childProcess from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -161,6 +162,14 @@ describe('a large picture', () => {
     process.env.PICTURE_PROCESS = join(tmpdir(), 'nowhere.mjs')
     await expect(takePhoto(wall, s.person('crew'), large, { name: 'lost.jpg', strip: false })).rejects.toThrow(/stays on the device/)
     process.env.PICTURE_PROCESS = script
-    expect(await takePhoto(wall, s.person('crew'), large, { name: 'lost.jpg', strip: false })).toMatchObject({ ok: true })
+    // One that cannot even be started never ends.
+    const nowhere = () => childProcess.spawn(join(tmpdir(), 'no-such-node'), { stdio: ['ignore', 'ignore', 'ignore', 'ipc'] })
+    const fork = jest.spyOn(childProcess, 'fork').mockImplementation(nowhere as never)
+    const none = takePhoto(wall, s.person('crew'), large, { name: 'lost.jpg', strip: false })
+    await expect(none).rejects.toThrow(/stays on the device/)
+    fork.mockRestore()
+    // Nobody's place was lost over it: more than there are places for come through, each in its turn.
+    const many = Array.from({ length: 4 }, () => takePhoto(wall, s.person('crew'), large, { name: 'lost.jpg', strip: false }))
+    expect((await Promise.all(many)).map((m) => m.ok)).toEqual([true, true, true, true])
   })
 })

@@ -86,7 +86,10 @@ export function admit(state: WallState, entry: Entry, now: number, from: FromDev
   // A clock that is known to be ahead is taken off; what is ahead of the house by itself is no day yet.
   const far = daysTooFar(entry, now, from)
   if (far !== undefined)
-    return fail('at', `${entry.at} is more than a ${far === 1 ? 'day' : 'year'} ahead of the house; set the clock of the device and record it again`)
+    return fail(
+      'at',
+      `${entry.at} is more than a ${far === 1 ? 'day' : 'year'} ahead of the office server; set the clock of the device and record it again`,
+    )
   if (at < Date.UTC(2000, 0, 1)) return fail('at', `${entry.at} is before 2000; check the clock of the device`)
   if (entry.revision > state.layouts.length) {
     return fail('revision', `there is no revision ${entry.revision}; ${state.layouts.length} is in force`)

@@ -107,7 +107,7 @@ export function Planner({
       hand(f)
       return setBegun({ way: 'file' })
     }
-    if (f.size > 20 * 1024 * 1024) return setProblems([{ field: f.name, message: 'is larger than the 20 MB that are taken' }])
+    if (f.size > 8 * 1024 * 1024) return setProblems([{ field: f.name, message: 'is larger than the 8 MB that are taken' }])
     const content = decodeText(new Uint8Array(await f.arrayBuffer()))
     const plan = content.ok ? readPlanFile(content.value.text) : content
     if (!plan.ok) return setProblems(plan.problems.map((p) => ({ field: `${f.name} ${p.field}`, message: p.message })))

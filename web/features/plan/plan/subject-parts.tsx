@@ -84,7 +84,7 @@ export function SubjectParts({
   const { form, draft, system, u, layout, edits } = of
   const shown = (...list: SubjectId[]) => subject === undefined || list.includes(subject)
   const propose = (question: string): string | undefined => {
-    const laid = of.problems.length === 0 && layout ? layOut(layout.plan) : undefined
+    const laid = of.problems.length === 0 && of.isDrawn() && layout ? layOut(layout.plan) : undefined
     if (!laid?.ok) return 'Layers are proposed as soon as the wall above is drawn.'
     const found = proposeLayers(laid.value)
     if (!found.ok) return `Layers ${found.problems[0]?.message}.`

@@ -6,7 +6,7 @@ import { issueRevision } from '@/server/walls'
 export const POST = guarded(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
   const who = await askingAbout(request, (await params).id)
   if (who instanceof Response) return who
-  const body = await bodyIn(request, BODY.entries, record({ plan: whatever(), base: whatever() }))
+  const body = await bodyIn(request, BODY.file, record({ plan: whatever(), base: whatever() }))
   if (body instanceof Response) return body
   const { plan, base } = body
   const made = await issueRevision(who.person, who.wall.id, plan, base)
